@@ -1,0 +1,79 @@
+import { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { z } from 'zod';
+import { ROLES } from './roles';
+
+/** What crosses the wire between tablet and server. Both sides validate with these. */
+export const SignIn = z.object({ signIn: z.string().trim().min(1).max(120), password: z.string().min(1).max(200) });
+export const Person = z.object({
+  id: z.string(),
+  name: z.string(),
+  role: z.enum(ROLES),
+  crewId: z.string().nullable(),
+});
+export type Person = z.infer<typeof Person>;
+export const SessionAnswer = z.object({ person: Person, expiresAt: z.iso.datetime() });
+
+export const Crew = z.object({ id: z.string(), name: z.string() });
+export type Crew = z.infer<typeof Crew>;
+export const CrewList = z.object({ crews: z.array(Crew) });
+
+export const ShowerRow = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  job: z.string(),
+  crewId: z.string(),
+  headSeq: z.number().int(),
+  headHash: z.string().nullable(),
+  updatedAt: z.string(),
+});
+export type ShowerRow = z.infer<typeof ShowerRow>;
+export const ShowerList = z.object({ showers: z.array(ShowerRow) });
+
+/** At most this many entries in one push. */
+export const PUSH_AT_MOST = 500;
+/** `entries` are canonical texts, in the order of the device's chain; `clock` is the device's time of sending. */
+export const Push = z.object({
+  clock: z.iso.datetime(),
+  entries: z.array(z.string().max(400_000)).min(1).max(PUSH_AT_MOST),
+});
+export const Taken = z.object({
+  id: z.string(),
+  ledgerSeq: z.number().int(),
+  ledgerHash: z.string(),
+  receivedAt: z.string(),
+});
+export const PushAnswer = z.object({
+  taken: z.array(Taken),
+  /** The first entry refused; the ones after it were not looked at. */
+  refused: z.object({ id: z.string(), code: z.string(), field: z.string(), message: z.string() }).nullable(),
+  /** Server time less device time, ms. */
+  skewMs: z.number(),
+});
+export type PushAnswer = z.infer<typeof PushAnswer>;
+
+export const PulledEntry = z.object({
+  text: z.string(),
+  hash: z.string(),
+  ledgerSeq: z.number().int(),
+  ledgerHash: z.string(),
+  receivedAt: z.string(),
+});
+export type PulledEntry = z.infer<typeof PulledEntry>;
+export const PullAnswer = z.object({ entries: z.array(PulledEntry), more: z.boolean() });
+
+export const SignRecord = z.object({
+  password: z.string().min(1).max(200),
+  clock: z.iso.datetime(),
+  entry: z.string().max(400_000),
+});
+export const PhotoTaken = z.object({ hash: z.string(), widthPx: z.number(), heightPx: z.number() });
+export const RuleBookAnswer = z.object({ book: RuleBook });
+export const ErrorAnswer = z.object({
+  error: z.object({ code: z.string(), field: z.string(), message: z.string(), id: z.string().optional() }),
+});
+export type ErrorAnswer = z.infer<typeof ErrorAnswer>;
+
+/** Largest picture taken, bytes. */
+export const PHOTO_BYTES_AT_MOST = 12 * 1024 * 1024;
+/** A tablet whose clock is off by more than this is told so. */
+export const CLOCK_OFF_MS = 5 * 60_000;

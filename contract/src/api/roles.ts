@@ -1,0 +1,42 @@
+import type { EntryKind } from '@careful-seam/core/entries/entry';
+
+export const ROLES = ['inspector', 'manager', 'crew-lead'] as const;
+export type Role = (typeof ROLES)[number];
+
+const INSPECTING: readonly Role[] = ['inspector', 'manager'];
+const BUILDING: readonly Role[] = ['manager', 'crew-lead'];
+const EVERYBODY: readonly Role[] = ROLES;
+
+/** Who may write which kind of entry. Crew leads only on their own crew's showers; corrections have their own rule. */
+export const ENTRY_RIGHTS: Record<EntryKind, readonly Role[]> = {
+  'shower-created': INSPECTING,
+  'geometry-set': INSPECTING,
+  'rules-pinned': INSPECTING,
+  'work-done': BUILDING,
+  'look-requested': BUILDING,
+  reading: INSPECTING,
+  look: INSPECTING,
+  photo: EVERYBODY,
+  'climate-reading': INSPECTING,
+  'defect-found': INSPECTING,
+  'defect-assigned': INSPECTING,
+  'defect-answered': BUILDING,
+  redo: INSPECTING,
+  'defect-closed': INSPECTING,
+  'deviation-asked': EVERYBODY,
+  'deviation-decided': ['manager'],
+  'stage-released': INSPECTING,
+  'stage-reopened': INSPECTING,
+  'flood-started': INSPECTING,
+  'flood-reading': INSPECTING,
+  'flood-event': INSPECTING,
+  'moisture-look': INSPECTING,
+  'flood-ended': INSPECTING,
+  note: EVERYBODY,
+  correction: EVERYBODY,
+  'record-signed': INSPECTING,
+};
+
+export function mayWrite(role: Role, kind: EntryKind): boolean {
+  return ENTRY_RIGHTS[kind].includes(role);
+}

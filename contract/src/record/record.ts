@@ -1,0 +1,119 @@
+import { CHECK_VERDICTS } from '@careful-seam/core/entries/entry';
+import { ShowerGeometry } from '@careful-seam/core/geometry/showerGeometry';
+import { LINE_STATES } from '@careful-seam/core/proof/seamLine';
+import { z } from 'zod';
+
+const mm = z.number();
+const Piece = z.object({ fromMm: mm, toMm: mm, state: z.enum(LINE_STATES), water: z.boolean() });
+const ReadingLine = z.object({
+  entry: z.uuid(),
+  stage: z.string(),
+  check: z.string(),
+  element: z.string(),
+  side: z.string().nullable(),
+  atMm: mm,
+  valueMm: mm,
+  by: z.string(),
+  at: z.string(),
+  counts: z.enum(['counts', 'voided', 'look-again']),
+});
+const LookLine = z.object({
+  entry: z.uuid(),
+  stage: z.string(),
+  check: z.string(),
+  element: z.string(),
+  side: z.string().nullable(),
+  fromMm: mm,
+  toMm: mm,
+  answer: z.string(),
+  reason: z.string().nullable(),
+  by: z.string(),
+  at: z.string(),
+  counts: z.enum(['counts', 'voided', 'look-again']),
+});
+const VerdictLine = z.object({
+  stage: z.string(),
+  check: z.string(),
+  element: z.string(),
+  side: z.string().nullable(),
+  verdict: z.enum(CHECK_VERDICTS),
+  satisfied: z.boolean(),
+  lowestMm: mm.nullable(),
+});
+
+export const RECORD_FORMAT_VERSION = 1;
+
+/**
+ * The record of one shower as a file. Figures first, for people and programs; then every entry with its place in the
+ * ledger, from which the figures can be computed again and every hash checked.
+ */
+export const ShowerRecord = z.object({
+  format: z.literal('careful-seam-record'),
+  formatVersion: z.literal(RECORD_FORMAT_VERSION),
+  madeAt: z.iso.datetime(),
+  shower: z.object({ id: z.uuid(), name: z.string(), job: z.string(), crewId: z.string(), timeZone: z.string() }),
+  head: z.object({ seq: z.number().int(), hash: z.string().nullable() }),
+  rules: z.object({ id: z.string(), version: z.number().int(), method: z.string() }).nullable(),
+  geometry: z.object({ version: z.number().int(), dimensions: ShowerGeometry }).nullable(),
+  figures: z.object({ totalMm: mm, byState: z.record(z.enum(LINE_STATES), mm), waterMm: mm }),
+  stages: z.array(
+    z.object({
+      key: z.string(),
+      word: z.string(),
+      releasedBy: z.string().nullable(),
+      releasedAt: z.string().nullable(),
+      missing: z.number().int(),
+    }),
+  ),
+  seams: z.array(
+    z.object({ id: z.string(), kind: z.string(), lengthMm: mm, pieces: z.array(Piece), ticksMm: z.array(mm) }),
+  ),
+  verdicts: z.array(VerdictLine),
+  readings: z.array(ReadingLine),
+  looks: z.array(LookLine),
+  defects: z.array(
+    z.object({
+      id: z.uuid(),
+      stage: z.string(),
+      kind: z.string().nullable(),
+      check: z.string().nullable(),
+      severity: z.string(),
+      words: z.string(),
+      element: z.string(),
+      fromMm: mm.nullable(),
+      toMm: mm.nullable(),
+      valueMm: mm.nullable(),
+      by: z.string(),
+      at: z.string(),
+      redoneAt: z.string().nullable(),
+      closedAt: z.string().nullable(),
+      pictures: z.array(z.string()),
+    }),
+  ),
+  deviations: z.array(
+    z.object({
+      stage: z.string(),
+      check: z.string(),
+      element: z.string(),
+      reason: z.string(),
+      accepted: z.boolean().nullable(),
+      decidedBy: z.string().nullable(),
+      ended: z.boolean(),
+    }),
+  ),
+  signatures: z.array(z.object({ name: z.string(), by: z.string(), at: z.string(), ledgerHash: z.string() })),
+  deference: z.array(z.string()),
+  cautions: z.array(z.string()),
+  entries: z.array(
+    z.object({
+      text: z.string(),
+      hash: z.string(),
+      ledgerSeq: z.number().int(),
+      ledgerHash: z.string(),
+      prevLedgerHash: z.string().nullable(),
+      receivedAt: z.string(),
+      skewMs: z.number(),
+    }),
+  ),
+});
+export type ShowerRecord = z.infer<typeof ShowerRecord>;

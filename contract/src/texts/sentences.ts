@@ -1,0 +1,104 @@
+import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
+import type { Blocker, Judgement } from '@careful-seam/core/proof/state';
+import type { Check, RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { showLength } from '@careful-seam/core/units/length';
+import { elementName } from './names';
+import type { Words } from './words';
+
+export type ShownUnit = 'in' | 'mm';
+
+/** A limit in words, in the person's unit; empty for a check that is looked at. */
+export function limitWords(t: Words, check: Check, unit: ShownUnit): string {
+  if (check.kind !== 'measured') return '';
+  const { atLeastMm, atMostMm } = check.limit;
+  const least = atLeastMm === undefined ? '' : showLength(atLeastMm, unit);
+  const most = atMostMm === undefined ? '' : showLength(atMostMm, unit);
+  if (least && most) return t('limit.between', { least, most });
+  return least ? t('limit.atLeast', { least }) : t('limit.atMost', { most });
+}
+
+function lookedSentence(t: Words, j: Judgement): string {
+  const check = j.requirement.check.label;
+  if (j.verdict === 'pass') return t('sentence.passLook', { check });
+  return t(j.verdict === 'fail' ? 'sentence.defectSeen' : 'sentence.unseenLook', { check });
+}
+
+function undecidedSentence(t: Words, j: Judgement, unit: ShownUnit): string {
+  const { check, hasLength } = j.requirement;
+  const count = t('sentence.readings', { count: j.readings.length });
+  if (!hasLength && check.kind === 'measured')
+    return t('sentence.undecidedCount', { check: check.label, count, need: check.pattern.readingsAtLeast });
+  if (j.nextAtMm === null) return t('sentence.undecidedLook', { check: check.label });
+  return t('sentence.undecided', { check: check.label, count, at: showLength(j.nextAtMm, unit) });
+}
+
+/** A verdict as a sentence with its number and its reason. `upright` seams are measured from their lower end. */
+export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit: ShownUnit): string {
+  const { check, element, hasLength } = j.requirement;
+  if (j.deviation?.decision)
+    return t('sentence.accepted', {
+      check: check.label,
+      by: j.deviation.decision.by,
+      reason: j.deviation.decision.reason,
+    });
+  if (check.kind === 'looked') return lookedSentence(t, j);
+  const limit = limitWords(t, check, unit);
+  const seam = model.seams.find((s) => s.id === element);
+  const end = t(seam && seam.highMm - seam.lowMm > seam.lengthMm * 0.7 ? 'sentence.lower' : 'sentence.left');
+  switch (j.verdict) {
+    case 'pass':
+      return j.lowestMm === null
+        ? t('sentence.notApplicable', { check: check.label })
+        : t('sentence.pass', { check: check.label, value: showLength(j.lowestMm, unit) });
+    case 'unseen':
+      return t('sentence.unseenMeasure', { check: check.label, limit });
+    case 'undecided':
+      return undecidedSentence(t, j, unit);
+    case 'fail': {
+      const wrong = j.readings.find((r) => r.atMm === j.worstAtMm);
+      if (!wrong) return t('sentence.defectSeen', { check: check.label });
+      const value = showLength(wrong.valueMm!, unit);
+      if (!hasLength) return t('sentence.outside', { check: check.label, value, limit });
+      return t('sentence.short', {
+        check: check.label.toLowerCase(),
+        value,
+        at: showLength(wrong.atMm, unit),
+        end,
+        limit,
+      });
+    }
+  }
+}
+
+export function defectKindLabel(book: RuleBook, kind: string | null, check: string | null): string {
+  const named = book.defectKinds.find((k) => k.id === kind)?.label;
+  if (named) return named;
+  const checks = book.methods.flatMap((m) => m.stages.flatMap((s) => s.checks));
+  return checks.find((c) => c.id === check)?.label ?? '';
+}
+
+/** One thing that keeps a stage, in words, with its place. */
+export function blockerSentence(
+  t: Words,
+  model: ShowerModel,
+  book: RuleBook,
+  blocker: Blocker,
+  unit: ShownUnit,
+): string {
+  switch (blocker.kind) {
+    case 'check':
+      return verdictSentence(t, model, blocker.judgement, unit);
+    case 'defect': {
+      const where = blocker.defect.places[0] ? elementName(t, model, blocker.defect.places[0].element) : '';
+      return t('blocker.defect', { where, kind: defectKindLabel(book, blocker.defect.kind, blocker.defect.check) });
+    }
+    case 'deviation-pending':
+      return t('blocker.deviationPending', { where: elementName(t, model, blocker.deviation.asked.place.element) });
+    case 'lower-stage': {
+      const stage = book.methods.flatMap((m) => m.stages).find((s) => s.key === blocker.lower)?.label ?? blocker.lower;
+      return t('blocker.lowerStage', { stage });
+    }
+    case 'look-again':
+      return t('blocker.lookAgain', { count: blocker.count });
+  }
+}

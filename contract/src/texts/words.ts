@@ -1,0 +1,19 @@
+import i18next, { type i18n, type TFunction } from 'i18next';
+import en from './en.json';
+
+export const LANGUAGES = ['en'] as const;
+export type Language = (typeof LANGUAGES)[number];
+export type Words = TFunction;
+
+/** A fresh set of words for one language: the texts shared by the interface and the printed record, plus more. */
+export function makeWords(language: Language, more: Record<Language, object> | null = null): i18n {
+  const instance = i18next.createInstance();
+  void instance.init({
+    lng: language,
+    fallbackLng: 'en',
+    initAsync: false,
+    interpolation: { escapeValue: false },
+    resources: { en: { translation: { ...en, ...more?.en } } },
+  });
+  return instance;
+}

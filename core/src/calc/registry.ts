@@ -1,0 +1,153 @@
+import { z } from 'zod';
+import { fallDesign } from '../fall/fallDesign';
+import { PlanPoint } from '../geometry/point';
+import { ShowerGeometry } from '../geometry/showerGeometry';
+import { showerModel } from '../geometry/showerModel';
+import { type Outcome, type Problem, refuse } from '../outcome/outcome';
+import { lapLeg, lapVerdict } from '../proof/laps';
+import { LENGTH_UNITS, parseLength } from '../units/length';
+
+/** One public calculation. The registry is the one list: command line, API and docs all come from it. */
+export interface Calculation {
+  name: string;
+  title: string;
+  version: string;
+  source: string;
+  input: z.ZodType;
+  output: z.ZodType;
+  run: (input: unknown) => Outcome<unknown>;
+}
+
+const mm = z.number().finite();
+const positiveMm = z.number().positive();
+
+function calculation<I extends z.ZodType>(
+  name: string,
+  title: string,
+  source: string,
+  input: I,
+  output: z.ZodType,
+  compute: (input: z.infer<I>) => Outcome<unknown>,
+): Calculation {
+  const run = (raw: unknown): Outcome<unknown> => {
+    const read = input.safeParse(raw);
+    if (read.success) return compute(read.data);
+    const issue = read.error.issues[0]!;
+    const field = issue.path.join('.') || 'input';
+    return refuse('input-invalid', field, `The field "${field}" is not valid: ${issue.message}`);
+  };
+  return { name, title, version: '1', source, input, output, run };
+}
+
+const Faces = z.array(z.object({ id: z.string(), kind: z.string(), areaMm2: z.number() }).loose());
+const Seams = z.array(
+  z.object({ id: z.string(), kind: z.string(), lengthMm: z.number(), lowMm: z.number(), highMm: z.number() }).loose(),
+);
+
+export const CALCULATIONS: readonly Calculation[] = [
+  calculation(
+    'length-parse',
+    'Reads a length as people write it',
+    '1 in = 25.4 mm exactly (international inch, 1959)',
+    z.object({ text: z.string(), assume: z.enum(LENGTH_UNITS).optional() }),
+    z.object({ mm: z.number(), unit: z.enum(LENGTH_UNITS), shown: z.string() }),
+    ({ text, assume }) => parseLength(text, assume),
+  ),
+  calculation(
+    'shower-model',
+    'Faces, seams and corners of a shower from its dimensions',
+    'Euler-Poincaré formula; seam kinds: common practice, no source',
+    ShowerGeometry,
+    z.object({
+      faces: Faces,
+      seams: Seams,
+      corners: z.array(z.object({ id: z.string(), kind: z.string() }).loose()),
+      totals: z.object({
+        seamMm: z.number(),
+        seamMmByKind: z.record(z.string(), z.number()),
+        cornersByKind: z.record(z.string(), z.number()),
+        floorMm2: z.number(),
+      }),
+      euler: z.object({ v: z.number(), e: z.number(), f: z.number(), r: z.number(), g: z.number() }),
+    }),
+    showerModel,
+  ),
+  calculation(
+    'fall-design',
+    'Rise of a level perimeter and the steepest path it makes',
+    'IRC P2709.1 (1/4 to 1/2 in per ft), value from memory',
+    z.object({
+      footprint: z.array(PlanPoint).min(3),
+      drain: PlanPoint,
+      minFall: z.number().min(0).max(1),
+      maxFall: z.number().min(0).max(1),
+      reserveMm: z.number().min(0),
+    }),
+    z.object({
+      longestMm: mm,
+      shortestMm: mm,
+      riseMm: mm,
+      steepestFall: mm,
+      verdict: z.enum(['pass', 'fail']),
+      riseWithReserveMm: mm,
+      steepestFallWithReserve: mm,
+      reserveThatFitsMm: mm,
+    }),
+    fallDesign,
+  ),
+  calculation(
+    'lap-leg',
+    'Legs of a creased band',
+    'common practice, no source',
+    z.object({ bandWidthMm: positiveMm, lossMm: z.number().min(0), offCentreMm: mm }),
+    z.object({ legsMm: z.tuple([mm, mm]) }),
+    lapLeg,
+  ),
+  calculation(
+    'lap-verdict',
+    'Verdict on a lap from its readings',
+    'common practice, no source',
+    z.object({
+      lengthMm: positiveMm,
+      limitMm: z.number().min(0),
+      readings: z.array(z.object({ atMm: mm, lapMm: z.number().min(0) })),
+      speaksForMm: positiveMm,
+      readingsAtLeast: z.number().int().min(1).optional(),
+      endWithinMm: positiveMm.optional(),
+      gapAtMostMm: positiveMm.optional(),
+      lookOnWhole: z.boolean().optional(),
+    }),
+    z.object({
+      verdict: z.enum(['pass', 'fail', 'undecided']),
+      lowestMm: mm.nullable(),
+      spokenForMm: mm,
+      nextAtMm: mm.nullable(),
+    }),
+    lapVerdict,
+  ),
+];
+
+export function findCalculation(name: string): Calculation | null {
+  return CALCULATIONS.find((c) => c.name === name) ?? null;
+}
+
+/** Runs a calculation by name; an unknown name is an expected failure. */
+export function runCalculation(name: string, input: unknown): Outcome<unknown> {
+  const found = findCalculation(name);
+  return found
+    ? found.run(input)
+    : refuse('input-invalid', 'name', `There is no calculation "${name}". Ask for the list.`);
+}
+
+/** Versions of all calculations, as a release stores them. */
+export function calculationVersions(): Record<string, string> {
+  return Object.fromEntries(CALCULATIONS.map((c) => [c.name, c.version]));
+}
+
+/** Input and output as JSON Schema. */
+export function calculationSchema(c: Calculation): { input: unknown; output: unknown } {
+  return { input: z.toJSONSchema(c.input, { io: 'input' }), output: z.toJSONSchema(c.output) };
+}
+
+export const asAnswer = (outcome: Outcome<unknown>): { ok: boolean; json: unknown } =>
+  outcome.ok ? { ok: true, json: outcome.value } : { ok: false, json: { error: outcome.problem satisfies Problem } };

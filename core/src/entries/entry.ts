@@ -1,0 +1,233 @@
+import { z } from 'zod';
+import { ShowerGeometry } from '../geometry/showerGeometry';
+import { done, type Outcome, refuse } from '../outcome/outcome';
+import { SEVERITIES } from '../rules/ruleBook';
+
+const id = z.uuid();
+const key = z.string().min(1).max(60);
+const words = z.string().trim().min(1).max(2000);
+const mm = z.number().min(0).max(100_000);
+
+/**
+ * Where something was seen: an element, for a seam the stretch in mm from its start, and the side (a face's id) where
+ * a band has two laps. `lengthMm` and `startKey` are the seam's as it was drawn when the entry was made.
+ */
+export const Place = z.object({
+  element: z.string().min(1).max(300),
+  fromMm: mm.optional(),
+  toMm: mm.optional(),
+  side: z.string().max(120).optional(),
+  lengthMm: mm.optional(),
+  startKey: z.string().max(600).optional(),
+});
+export type Place = z.infer<typeof Place>;
+
+/** Marks drawn over a picture; x and y are shares of its width and height. They never alter its bytes. */
+export const PhotoMark = z.object({
+  kind: z.enum(['arrow', 'circle', 'length', 'area']),
+  points: z
+    .array(z.object({ x: z.number().min(0).max(1), y: z.number().min(0).max(1) }))
+    .min(2)
+    .max(400),
+  text: z.string().max(60).optional(),
+});
+export type PhotoMark = z.infer<typeof PhotoMark>;
+
+export const PhotoUse = z.object({
+  hash: z.string().regex(/^[0-9a-f]{64}$/),
+  widthPx: z.number().int().positive(),
+  heightPx: z.number().int().positive(),
+  marks: z.array(PhotoMark).max(60),
+});
+export type PhotoUse = z.infer<typeof PhotoUse>;
+
+export const LOOK_ANSWERS = ['ok', 'defect', 'could-not-see', 'not-applicable'] as const;
+export type LookAnswer = (typeof LOOK_ANSWERS)[number];
+export const CHECK_VERDICTS = ['pass', 'fail', 'undecided', 'unseen'] as const;
+export type CheckVerdict = (typeof CHECK_VERDICTS)[number];
+
+const deviationKey = {
+  stage: key,
+  check: key,
+  place: Place,
+  geometryVersion: z.number().int(),
+  ruleVersion: z.number().int(),
+  verdict: z.enum(CHECK_VERDICTS),
+};
+
+/** The closed list of entry kinds; each body has its own version number in `VERSIONS`. */
+export const BODIES = {
+  'shower-created': z.object({
+    name: words,
+    job: words,
+    crewId: key,
+    timeZone: key,
+    note: z.string().max(2000).optional(),
+  }),
+  'geometry-set': z.object({ version: z.number().int().min(1), geometry: ShowerGeometry }),
+  'rules-pinned': z.object({ ruleBook: key, version: z.number().int().min(1), method: key }),
+  'work-done': z.object({
+    stage: key,
+    crewId: key,
+    who: words,
+    day: z.iso.date(),
+    productLine: z.string().max(120).optional(),
+    batch: z.string().max(120).optional(),
+  }),
+  'look-requested': z.object({ stage: key, words: z.string().max(2000).optional() }),
+  reading: z.object({
+    stage: key,
+    check: key,
+    place: Place,
+    atMm: mm,
+    valueMm: mm,
+    typed: z.string().max(40),
+    instrument: key,
+  }),
+  look: z
+    .object({
+      stage: key,
+      checks: z.array(key).min(1).max(60),
+      places: z.array(Place).min(1).max(400),
+      answer: z.enum(LOOK_ANSWERS),
+      reason: z.string().max(2000).optional(),
+    })
+    .refine((b) => b.answer !== 'not-applicable' || (b.reason ?? '').trim() !== '', {
+      path: ['reason'],
+      message: '"Not applicable" needs a reason.',
+    }),
+  photo: z.object({
+    photo: PhotoUse,
+    stage: key.optional(),
+    place: Place.optional(),
+    words: z.string().max(2000).optional(),
+  }),
+  'climate-reading': z.object({
+    airC: z.number().min(-40).max(60),
+    relativeHumidity: z.number().min(0).max(1),
+    waterC: z.number().min(0).max(60).optional(),
+  }),
+  'defect-found': z.object({
+    stage: key,
+    place: Place,
+    kind: key,
+    severity: z.enum(SEVERITIES),
+    words: z.string().max(2000),
+    photos: z.array(PhotoUse).max(12),
+    about: id.optional(),
+  }),
+  'defect-assigned': z.object({ defect: id, crewId: key, due: z.iso.date().optional() }),
+  'defect-answered': z.object({ defect: id, words, photos: z.array(PhotoUse).max(12) }),
+  redo: z.object({ stage: key, places: z.array(Place).min(1).max(60), reason: words, defect: id.optional() }),
+  'defect-closed': z.object({ defect: id, words: z.string().max(2000).optional() }),
+  'deviation-asked': z.object({ ...deviationKey, reason: words }),
+  'deviation-decided': z.object({ asked: id, accepted: z.boolean(), reason: words }),
+  'stage-released': z.object({
+    stage: key,
+    judged: z.object({
+      ledgerSeq: z.number().int().min(0),
+      ledgerHash: z.string(),
+      deviceSeq: z.number().int().min(0),
+    }),
+    inputs: z.array(id),
+    verdicts: z.record(z.string(), z.enum(CHECK_VERDICTS)),
+    ruleVersion: z.number().int(),
+    calculations: z.record(z.string(), z.string()),
+    upholds: words.optional(),
+  }),
+  'stage-reopened': z.object({ stage: key, reason: words }),
+  'flood-started': z.object({ waterLineMm: z.number(), plannedHours: z.number().positive() }),
+  'flood-reading': z.object({ levelMm: z.number(), instrument: key }),
+  'flood-event': z.object({
+    event: z.enum(['refill', 'plug-moved', 'power-cut', 'step']),
+    levelMm: z.number().optional(),
+    words: z.string().max(2000).optional(),
+  }),
+  'moisture-look': z.object({ where: words, found: z.boolean() }),
+  'flood-ended': z.object({ lowestLevelMm: z.number(), verdict: z.enum(['pass', 'fail', 'undecided', 'aborted']) }),
+  note: z.object({ words, place: Place.optional() }),
+  correction: z
+    .object({
+      target: id,
+      action: z.enum(['replace', 'withdraw']),
+      body: z.record(z.string(), z.unknown()).optional(),
+      reason: z.string().max(2000).optional(),
+    })
+    .refine((b) => (b.action === 'replace') === (b.body !== undefined), {
+      path: ['body'],
+      message: 'A replacement carries the new body; a withdrawal none.',
+    }),
+  'record-signed': z.object({ name: words, ledgerHash: z.string(), statement: words }),
+} as const;
+
+export type EntryKind = keyof typeof BODIES;
+export const ENTRY_KINDS = Object.keys(BODIES) as EntryKind[];
+export type Body<K extends EntryKind> = z.infer<(typeof BODIES)[K]>;
+
+/** Version of each kind's body that this program writes and can read. */
+export const VERSIONS: Record<EntryKind, number> = Object.fromEntries(ENTRY_KINDS.map((k) => [k, 1])) as Record<
+  EntryKind,
+  number
+>;
+
+const envelope = {
+  id,
+  showerId: id,
+  v: z.number().int().min(1),
+  author: z.object({ id: z.string().min(1).max(60), name: z.string().min(1).max(120) }),
+  deviceId: id,
+  /** 1, 2, 3… for each device and shower. */
+  deviceSeq: z.number().int().min(1),
+  prevDeviceHash: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .nullable(),
+  /** Hybrid logical clock: 15 digits of ms, a dash, 6 digits of counter. Sorts as text. */
+  orderAt: z.string().regex(/^\d{15}-\d{6}$/),
+  observedAt: z.iso.datetime(),
+  /** Minutes that the device's local time is ahead of UTC. */
+  offsetMinutes: z.number().int().min(-840).max(840),
+  geometryVersion: z.number().int().min(0),
+};
+const Envelope = z.object({ ...envelope, kind: z.enum(ENTRY_KINDS as [EntryKind, ...EntryKind[]]), body: z.unknown() });
+export type Envelope = Omit<z.infer<typeof Envelope>, 'kind' | 'body'>;
+
+/** One entry as hashed and stored. */
+export type EntryOf<K extends EntryKind> = Envelope & { kind: K; body: Body<K> };
+export type Entry = { [K in EntryKind]: EntryOf<K> }[EntryKind];
+
+function firstIssue(error: z.ZodError, prefix: string): Outcome<never> {
+  const issue = error.issues[0]!;
+  const field = [prefix, ...issue.path].filter((part) => part !== '').join('.');
+  return refuse('entry-invalid', field, `The entry's field "${field}" is not valid: ${issue.message}`);
+}
+
+/** Checks one body against its kind. */
+export function readBody<K extends EntryKind>(kind: K, body: unknown): Outcome<Body<K>> {
+  const read = BODIES[kind].safeParse(body);
+  return read.success ? done(read.data as Body<K>) : firstIssue(read.error, 'body');
+}
+
+/** Checks an entry that crosses a boundary: a later version or an unknown kind is named, never guessed at. */
+export function readEntry(input: unknown): Outcome<Entry> {
+  const kind = (input as { kind?: unknown } | null)?.kind;
+  const v = (input as { v?: unknown } | null)?.v;
+  if (typeof kind === 'string' && !(kind in BODIES)) {
+    return refuse(
+      'version-too-new',
+      'kind',
+      `This program does not know entries of kind "${kind}". Update it, then try again.`,
+    );
+  }
+  if (typeof v === 'number' && typeof kind === 'string' && v > VERSIONS[kind as EntryKind]) {
+    return refuse(
+      'version-too-new',
+      'v',
+      `Entries "${kind}" of version ${v} come from a later program. Update this one, then try again.`,
+    );
+  }
+  const read = Envelope.safeParse(input);
+  if (!read.success) return firstIssue(read.error, '');
+  const body = readBody(read.data.kind, read.data.body);
+  return body.ok ? done({ ...read.data, body: body.value } as Entry) : body;
+}

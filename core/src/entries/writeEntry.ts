@@ -1,0 +1,53 @@
+import { type SealedEntry, seal } from './chain';
+import type { Body, Entry, EntryKind } from './entry';
+import { VERSIONS } from './entry';
+import { nextOrderAt } from './order';
+
+/** What a device knows of one shower before it writes the next entry. */
+export interface ChainEnd {
+  deviceId: string;
+  deviceSeq: number;
+  prevDeviceHash: string | null;
+  /** Highest orderAt seen for the shower, of any device. */
+  lastOrderAt: string | null;
+}
+
+export interface Draft<K extends EntryKind> {
+  id: string;
+  showerId: string;
+  kind: K;
+  body: Body<K>;
+  author: { id: string; name: string };
+  geometryVersion: number;
+  /** Wall clock in ms and minutes ahead of UTC. */
+  nowMs: number;
+  offsetMinutes: number;
+}
+
+/** Writes the next entry of a device's chain, sealed; gives the chain's new end with it. */
+export function writeEntry<K extends EntryKind>(
+  draft: Draft<K>,
+  end: ChainEnd,
+): { sealed: SealedEntry; end: ChainEnd } {
+  const orderAt = nextOrderAt(end.lastOrderAt, draft.nowMs);
+  const entry = {
+    id: draft.id,
+    showerId: draft.showerId,
+    kind: draft.kind,
+    v: VERSIONS[draft.kind],
+    body: draft.body,
+    author: draft.author,
+    deviceId: end.deviceId,
+    deviceSeq: end.deviceSeq + 1,
+    prevDeviceHash: end.prevDeviceHash,
+    orderAt,
+    observedAt: new Date(draft.nowMs).toISOString(),
+    offsetMinutes: draft.offsetMinutes,
+    geometryVersion: draft.geometryVersion,
+  } as Entry;
+  const sealed = seal(entry);
+  return {
+    sealed,
+    end: { deviceId: end.deviceId, deviceSeq: entry.deviceSeq, prevDeviceHash: sealed.hash, lastOrderAt: orderAt },
+  };
+}

@@ -1,0 +1,27 @@
+import { z } from 'zod';
+
+/** A place in plan, mm; x to the right, y away from the front. */
+export const PlanPoint = z.object({ xMm: z.number(), yMm: z.number() });
+export type PlanPoint = z.infer<typeof PlanPoint>;
+
+/** A place in space, mm: x, y in plan, z up from the drain rim. */
+export type Point3 = readonly [number, number, number];
+/** A place on a drawing, mm: x to the right, y up. */
+export type Point2 = readonly [number, number];
+
+export function minus(a: Point3, b: Point3): Point3 {
+  return [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
+}
+export function dot(a: Point3, b: Point3): number {
+  return a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
+}
+export function cross(a: Point3, b: Point3): Point3 {
+  return [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
+}
+export function distance3(a: Point3, b: Point3): number {
+  return Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+}
+/** The point a share t (0 to 1) of the way from a to b. */
+export function between(a: Point3, b: Point3, t: number): Point3 {
+  return [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t];
+}

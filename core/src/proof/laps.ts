@@ -1,0 +1,110 @@
+import { done, type Outcome, refuse } from '../outcome/outcome';
+import { clip, type Stretch, subtract, totalMm, union } from './intervals';
+
+export interface LapLegInput {
+  bandWidthMm: number;
+  /** Width used up at the change of plane. */
+  lossMm: number;
+  offCentreMm: number;
+}
+
+/** Legs of a creased band: (width − loss) / 2 ± off-centre [common practice, no source]. */
+export function lapLeg({ bandWidthMm, lossMm, offCentreMm }: LapLegInput): Outcome<{ legsMm: [number, number] }> {
+  const half = (bandWidthMm - lossMm) / 2;
+  if (half <= 0)
+    return refuse('range-invalid', 'lossMm', 'The loss takes the whole band. Check its width and the loss.');
+  if (Math.abs(offCentreMm) > half)
+    return refuse('range-invalid', 'offCentreMm', 'The band would not reach over the change of plane.');
+  return done({ legsMm: [half + offCentreMm, half - offCentreMm] });
+}
+
+export interface LapVerdictInput {
+  lengthMm: number;
+  limitMm: number;
+  readings: { atMm: number; lapMm: number }[];
+  /** A reading speaks for this many mm to each side. */
+  speaksForMm: number;
+  readingsAtLeast?: number | undefined;
+  endWithinMm?: number | undefined;
+  gapAtMostMm?: number | undefined;
+  lookOnWhole?: boolean | undefined;
+}
+
+export interface LapVerdict {
+  verdict: 'pass' | 'fail' | 'undecided';
+  lowestMm: number | null;
+  spokenForMm: number;
+  /** Where the next reading helps most, or null when none is needed. */
+  nextAtMm: number | null;
+}
+
+/** A reading typed as 2 in must meet a limit of 2 in, whatever the last bit of the double says. */
+const SLACK_MM = 1e-6;
+
+function widestGap(ats: readonly number[]): { from: number; to: number } | null {
+  let widest: { from: number; to: number } | null = null;
+  for (let i = 0; i + 1 < ats.length; i += 1) {
+    const gap = { from: ats[i]!, to: ats[i + 1]! };
+    if (!widest || gap.to - gap.from > widest.to - widest.from) widest = gap;
+  }
+  return widest;
+}
+
+function nextByPattern(input: LapVerdictInput, ats: readonly number[]): number | null {
+  const { lengthMm, endWithinMm, gapAtMostMm, readingsAtLeast } = input;
+  const end = endWithinMm ?? input.speaksForMm;
+  const near = Math.min(end, lengthMm / 2);
+  if (ats.length === 0) return near;
+  if (endWithinMm !== undefined && ats[0]! > endWithinMm) return near;
+  if (endWithinMm !== undefined && ats.at(-1)! < lengthMm - endWithinMm) return lengthMm - near;
+  const gap = widestGap(ats);
+  if (gap && gapAtMostMm !== undefined && gap.to - gap.from > gapAtMostMm) {
+    const parts = Math.ceil((gap.to - gap.from) / gapAtMostMm);
+    return gap.from + (gap.to - gap.from) / parts;
+  }
+  if (readingsAtLeast !== undefined && ats.length < readingsAtLeast)
+    return gap ? (gap.from + gap.to) / 2 : lengthMm / 2;
+  return null;
+}
+
+function nextUnspoken(spoken: readonly Stretch[], input: LapVerdictInput): number | null {
+  const [first] = subtract([{ fromMm: 0, toMm: input.lengthMm }], spoken);
+  return first ? Math.min(first.fromMm + input.speaksForMm, (first.fromMm + first.toMm) / 2) : null;
+}
+
+/**
+ * Judges a lap by its readings: the lowest decides; a pass also needs the pattern asked for (count, ends, gaps, a look
+ * over the whole), or without a pattern the full length spoken for.
+ */
+export function lapVerdict(input: LapVerdictInput): Outcome<LapVerdict> {
+  const { lengthMm, limitMm, readings, speaksForMm, lookOnWhole } = input;
+  const stray = readings.findIndex((r) => r.atMm < 0 || r.atMm > lengthMm + SLACK_MM);
+  if (stray >= 0)
+    return refuse(
+      'range-invalid',
+      `readings.${stray}.atMm`,
+      'This reading lies beyond the end of the seam. Check its place.',
+    );
+  const ats = readings.map((r) => r.atMm).sort((a, b) => a - b);
+  const lowestMm = readings.length > 0 ? Math.min(...readings.map((r) => r.lapMm)) : null;
+  const spoken = union(ats.map((at) => clip({ fromMm: at - speaksForMm, toMm: at + speaksForMm }, lengthMm)));
+  const spokenForMm = totalMm(spoken);
+  const asksPattern = [input.readingsAtLeast, input.endWithinMm, input.gapAtMostMm, lookOnWhole].some(
+    (x) => x !== undefined,
+  );
+  const nextAtMm = asksPattern ? nextByPattern(input, ats) : nextUnspoken(spoken, input);
+  const short = lowestMm !== null && lowestMm < limitMm - SLACK_MM;
+  const complete = readings.length > 0 && nextAtMm === null && lookOnWhole !== false;
+  return done({ verdict: short ? 'fail' : complete ? 'pass' : 'undecided', lowestMm, spokenForMm, nextAtMm });
+}
+
+/** The stretch each reading speaks for: its reach, clipped at the ends and half-way to its neighbours. */
+export function spokenStretches(ats: readonly number[], speaksForMm: number, lengthMm: number): Stretch[] {
+  const sorted = [...ats].sort((a, b) => a - b);
+  return ats.map((at) => {
+    const i = sorted.indexOf(at);
+    const before = i > 0 ? (sorted[i - 1]! + at) / 2 : 0;
+    const after = i + 1 < sorted.length ? (sorted[i + 1]! + at) / 2 : lengthMm;
+    return { fromMm: Math.max(0, at - speaksForMm, before), toMm: Math.min(lengthMm, at + speaksForMm, after) };
+  });
+}

@@ -1,0 +1,49 @@
+import { judgeStage } from './judge';
+import { allEvidence, type Blocker, type Defect, type ShowerState } from './state';
+
+export const isOpen = (defect: Defect): boolean => defect.closedAt === null;
+
+function holds(state: ShowerState, defect: Defect, stageOrder: number, stageKey: string): boolean {
+  if (!isOpen(defect) || defect.severity === 'note') return false;
+  if (defect.stage === stageKey) return true;
+  const made = state.rules?.method.stages.find((s) => s.key === defect.stage)?.order ?? 0;
+  return defect.severity === 'stop' && made < stageOrder;
+}
+
+/**
+ * What keeps a stage from being released, worst first; an empty list means it may be. A check holds unless it passes,
+ * is not applicable with a reason, or a deviation was accepted; open defects hold by severity (`stop` also holds the
+ * stages above); a hold point below must be released first.
+ */
+export function blockersOf(state: ShowerState, stageKey: string): Blocker[] {
+  const stage = state.rules?.method.stages.find((s) => s.key === stageKey);
+  if (!stage) return [];
+  const checks: Blocker[] = judgeStage(state, stageKey)
+    .filter((j) => !j.satisfied && j.requirement.check.severity !== 'note')
+    .map((j) => ({
+      kind: 'check',
+      stage: stageKey,
+      check: j.requirement.check.id,
+      element: j.requirement.element,
+      side: j.requirement.side,
+      verdict: j.verdict,
+      judgement: j,
+    }));
+  const defects: Blocker[] = [...state.defects.values()]
+    .filter((d) => holds(state, d, stage.order, stageKey))
+    .map((defect) => ({ kind: 'defect', stage: stageKey, defect }));
+  const pending: Blocker[] = [...state.deviations.values()]
+    .filter((d) => d.asked.stage === stageKey && d.decision === null && !d.ended)
+    .map((deviation) => ({ kind: 'deviation-pending', stage: stageKey, deviation }));
+  const lower: Blocker[] = state
+    .rules!.method.stages.filter(
+      (s) =>
+        s.order < stage.order && s.holdPoint && s.checks.length > 0 && state.stages.get(s.key)?.word !== 'released',
+    )
+    .map((s) => ({ kind: 'lower-stage', stage: stageKey, lower: s.key }));
+  const stale = allEvidence(state).filter((e) => e.lookAgain && !e.voided && e.stage === stageKey).length;
+  const again: Blocker[] =
+    stale > 0 && checks.length > 0 ? [{ kind: 'look-again', stage: stageKey, count: stale }] : [];
+  const rank = (b: Blocker) => (b.kind === 'check' && b.verdict === 'fail' ? 0 : 1);
+  return [...defects, ...checks.sort((a, b) => rank(a) - rank(b)), ...pending, ...again, ...lower];
+}

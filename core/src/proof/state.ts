@@ -1,0 +1,157 @@
+import type { Body, CheckVerdict, EntryOf, LookAnswer, PhotoUse, Place } from '../entries/entry';
+import type { ShowerModel } from '../geometry/showerModel';
+import type { Check, Method, RuleBook, Severity, Stage } from '../rules/ruleBook';
+import type { Seam } from '../seams/seam';
+import type { Stretch } from './intervals';
+
+export const STAGE_WORDS = ['open', 'held', 'released', 'contested'] as const;
+export type StageWord = (typeof STAGE_WORDS)[number];
+
+/** One answer or reading on one element. Evidence is never removed: what a redo takes away is marked. */
+export interface Evidence {
+  entry: string;
+  kind: 'look' | 'reading';
+  stage: string;
+  check: string;
+  element: string;
+  /** Face that a lap lies on, or null where the check has no sides. */
+  side: string | null;
+  /** The stretch it was made for; for an element without length 0 to 1. */
+  stretch: Stretch;
+  atMm: number;
+  valueMm: number | null;
+  answer: LookAnswer | null;
+  reason: string | null;
+  observedAt: string;
+  author: string;
+  /** Stretches that a later redo took away. */
+  voids: Stretch[];
+  voided: boolean;
+  /** After an edit of the dimensions it no longer fits its place. */
+  lookAgain: boolean;
+  place: Place;
+}
+
+export interface Defect {
+  id: string;
+  stage: string;
+  check: string | null;
+  places: Place[];
+  kind: string | null;
+  severity: Severity;
+  words: string;
+  photos: PhotoUse[];
+  observedAt: string;
+  author: string;
+  valueMm: number | null;
+  assignedTo: string | null;
+  answers: { words: string; photos: PhotoUse[]; author: string; observedAt: string }[];
+  redoneAt: string | null;
+  closedAt: string | null;
+}
+
+export interface Deviation {
+  id: string;
+  asked: Body<'deviation-asked'>;
+  askedBy: string;
+  decision: { accepted: boolean; by: string; reason: string } | null;
+  /** Lowest reading when it was asked: a lower one ends it. */
+  lowestMm: number | null;
+  ended: boolean;
+}
+
+export interface Release {
+  entry: string;
+  stage: string;
+  by: string;
+  observedAt: string;
+  ruleVersion: number;
+  /** What would have blocked it, judged with everything that is known now. */
+  blockedBy: Blocker[];
+  upheld: string | null;
+}
+
+export interface StageState {
+  word: StageWord;
+  begun: boolean;
+  work: EntryOf<'work-done'>[];
+  release: Release | null;
+}
+
+/** One thing that must be shown before a stage may be released. */
+export interface Requirement {
+  stage: Stage;
+  check: Check;
+  element: string;
+  side: string | null;
+  /** mm; 1 for elements without length. */
+  lengthMm: number;
+  hasLength: boolean;
+}
+
+export interface Judgement {
+  requirement: Requirement;
+  verdict: CheckVerdict;
+  /** pass, or not applicable with its reason, or accepted by a deviation. */
+  satisfied: boolean;
+  deviation: Deviation | null;
+  lowestMm: number | null;
+  worstAtMm: number | null;
+  nextAtMm: number | null;
+  /** Stretches looked at and found ok (or not applicable). */
+  seen: Stretch[];
+  /** Stretches that readings speak for. */
+  measured: Stretch[];
+  failed: Stretch[];
+  /** Stretches still without any answer. */
+  missing: Stretch[];
+  readings: Evidence[];
+}
+
+export type Blocker =
+  | {
+      kind: 'check';
+      stage: string;
+      check: string;
+      element: string;
+      side: string | null;
+      verdict: CheckVerdict;
+      judgement: Judgement;
+    }
+  | { kind: 'defect'; stage: string; defect: Defect }
+  | { kind: 'deviation-pending'; stage: string; deviation: Deviation }
+  | { kind: 'lower-stage'; stage: string; lower: string }
+  | { kind: 'look-again'; stage: string; count: number };
+
+/** Everything the entries say about one shower. Built by `foldShower`, read by all screens and by the record. */
+export interface ShowerState {
+  created: EntryOf<'shower-created'> | null;
+  geometry: { version: number; model: ShowerModel; setAt: string } | null;
+  rules: { book: RuleBook; method: Method } | null;
+  /** Lookup of the geometry's parts by id; set with the geometry. */
+  seamById: Map<string, Seam>;
+  elementIds: Set<string>;
+  requirements: Requirement[];
+  evidence: Map<string, Evidence[]>;
+  defects: Map<string, Defect>;
+  deviations: Map<string, Deviation>;
+  stages: Map<string, StageState>;
+  releases: Release[];
+  redos: EntryOf<'redo'>[];
+  /** Element → stretches that a later layer covered before their checks were satisfied. Never taken back. */
+  covered: Map<string, Stretch[]>;
+  flood: { running: boolean; waterLineMm: number; provedBelowMm: number | null; voids: Map<string, Stretch[]> } | null;
+  notes: EntryOf<'note'>[];
+  photos: EntryOf<'photo'>[];
+  climate: EntryOf<'climate-reading'>[];
+  signed: EntryOf<'record-signed'>[];
+  lookRequests: EntryOf<'look-requested'>[];
+  /** Entries whose target is unknown or was withdrawn. */
+  orphans: { entry: string; why: 'target-withdrawn' | 'target-unknown' | 'geometry-invalid' | 'rules-unknown' }[];
+  /** Highest orderAt folded, or null. */
+  lastOrderAt: string | null;
+}
+
+export function allEvidence(state: ShowerState): Evidence[] {
+  return [...state.evidence.values()].flat();
+}

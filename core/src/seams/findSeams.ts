@@ -1,0 +1,219 @@
+import {
+  type Face,
+  type FaceKind,
+  faceNormal,
+  type HalfEdge,
+  halfEdges,
+  onWall,
+  pointKey,
+  sideKey,
+  wallFrame,
+} from '../geometry/body';
+import { cross, distance3, dot, minus, type Point3 } from '../geometry/point';
+import { edgeId, type ShowerGeometry, type WallLine } from '../geometry/showerGeometry';
+import type { Corner, CornerKind, Seam, SeamKind } from './seam';
+
+const isUpright = (a: Point3, b: Point3): boolean => Math.abs(b[2] - a[2]) > 0.7 * distance3(a, b);
+
+const PAIRS: Record<string, SeamKind> = {
+  'floor|wall': 'floor-wall',
+  'curb-inner|floor': 'curb-floor',
+  'curb-inner|wall': 'curb-wall',
+  'curb-top|wall': 'curb-wall',
+  'curb-outer|wall': 'curb-wall',
+  'curb-inner|curb-top': 'curb-top-edge',
+  'curb-outer|curb-top': 'curb-top-edge',
+  'curb-inner|curb-inner': 'curb-curb',
+  'curb-top|curb-top': 'curb-curb',
+  'curb-outer|curb-outer': 'curb-curb',
+  'niche|wall': 'niche-mouth',
+  'niche|niche': 'niche-edge',
+  'floor|outside': 'open-edge',
+};
+
+function closingKind(other: FaceKind, upright: boolean): SeamKind {
+  if (other === 'curb-outer') return upright ? 'curb-wall' : 'curb-outside-floor';
+  if (other === 'curb-end') return 'curb-end-edge';
+  return upright ? 'side-termination' : 'top-termination';
+}
+
+/** Above zero when b turns towards the shower's inside as seen from a: an inside corner. */
+function foldsInward(a: Face, b: Face, alongB: HalfEdge): boolean {
+  const intoB = cross(faceNormal(b), minus(alongB.to, alongB.from));
+  return dot(intoB, faceNormal(a)) > 0;
+}
+
+function kindOf(a: Face, b: Face, h: HalfEdge): SeamKind {
+  if (a.kind === 'wall' && b.kind === 'wall') return foldsInward(b, a, h) ? 'wall-wall-inside' : 'wall-wall-outside';
+  const found = PAIRS[[a.kind, b.kind].sort().join('|')];
+  if (found) return found;
+  if (a.kind === 'outside') return closingKind(b.kind, isUpright(h.from, h.to));
+  if (b.kind === 'outside') return closingKind(a.kind, isUpright(h.from, h.to));
+  return 'curb-end-edge';
+}
+
+/** Start of a seam: lower end when upright, else the left end as seen from inside, else the end nearer the drain. */
+function startsAt(g: ShowerGeometry, faces: readonly Face[], a: Point3, b: Point3): boolean {
+  if (isUpright(a, b)) return a[2] <= b[2];
+  const face = faces.find((f) => f.kind === 'wall' || f.kind === 'niche') ?? faces.find((f) => f.edge !== null);
+  const n = g.footprint.length;
+  const [p, q] = [g.footprint[face?.edge ?? 0]!, g.footprint[((face?.edge ?? 0) + 1) % n]!];
+  const toRight: Point3 = [p.xMm - q.xMm, p.yMm - q.yMm, 0];
+  const along = dot(minus(b, a), toRight) / Math.sqrt(dot(toRight, toRight));
+  if (Math.abs(along) > 0.5 * distance3(a, b)) return along > 0;
+  const far = (x: Point3) => Math.hypot(x[0] - g.drain.xMm, x[1] - g.drain.yMm);
+  return far(a) <= far(b);
+}
+
+interface Piece {
+  kind: SeamKind;
+  faces: [Face, Face];
+  from: Point3;
+  to: Point3;
+}
+
+/** Joins pieces end to end into lines. */
+function chain(pieces: Piece[]): Point3[][] {
+  const lines: Point3[][] = [];
+  const rest = [...pieces];
+  while (rest.length > 0) {
+    const first = rest.shift()!;
+    const points = [first.from, first.to];
+    for (let i = 0; i < rest.length; i += 1) {
+      const { from, to } = rest[i]!;
+      const [head, tail] = [pointKey(points[0]!), pointKey(points.at(-1)!)];
+      if (pointKey(from) === tail) points.push(to);
+      else if (pointKey(to) === tail) points.push(from);
+      else if (pointKey(to) === head) points.unshift(from);
+      else if (pointKey(from) === head) points.unshift(to);
+      else continue;
+      rest.splice(i, 1);
+      i = -1;
+    }
+    lines.push(points);
+  }
+  return lines;
+}
+
+function makeSeam(id: string, kind: SeamKind, faces: string[], points: Point3[], startKey: string): Seam {
+  const heights = points.map((p) => p[2]);
+  const lengthMm = points.slice(1).reduce((sum, p, i) => sum + distance3(points[i]!, p), 0);
+  return { id, kind, faces, points, lengthMm, lowMm: Math.min(...heights), highMm: Math.max(...heights), startKey };
+}
+
+/** Which faces meet at each corner point of the body. */
+function facesAtPoints(faces: readonly Face[]): Map<string, { point: Point3; ids: Set<string> }> {
+  const found = new Map<string, { point: Point3; ids: Set<string> }>();
+  for (const face of faces) {
+    for (const point of [face.loop, ...face.rings].flat()) {
+      const key = pointKey(point);
+      const here = found.get(key) ?? { point, ids: new Set<string>() };
+      here.ids.add(face.id);
+      found.set(key, here);
+    }
+  }
+  return found;
+}
+
+function surfacePieces(faces: readonly Face[]): Piece[] {
+  const byId = new Map(faces.map((f) => [f.id, f]));
+  const twins = new Map(faces.flatMap(halfEdges).map((h) => [sideKey(h.from, h.to), h]));
+  const pieces: Piece[] = [];
+  for (const h of twins.values()) {
+    const twin = twins.get(sideKey(h.to, h.from));
+    if (!twin || h.face > twin.face) continue;
+    const [a, b] = [byId.get(h.face)!, byId.get(twin.face)!];
+    if (a.kind === 'outside' && b.kind === 'outside') continue;
+    pieces.push({ kind: kindOf(a, b, h), faces: [a, b], from: h.from, to: h.to });
+  }
+  return pieces;
+}
+
+function surfaceSeams(g: ShowerGeometry, faces: readonly Face[]): Seam[] {
+  const at = facesAtPoints(faces);
+  const groups = new Map<string, Piece[]>();
+  for (const piece of surfacePieces(faces)) {
+    const key = `${piece.kind}|${piece.faces
+      .map((f) => f.id)
+      .sort()
+      .join('|')}`;
+    groups.set(key, [...(groups.get(key) ?? []), piece]);
+  }
+  const seams: Seam[] = [];
+  for (const [key, pieces] of groups) {
+    const { kind, faces: pair } = pieces[0]!;
+    const lines = chain(pieces).map((points) =>
+      startsAt(g, pair, points[0]!, points.at(-1)!) ? points : [...points].reverse(),
+    );
+    lines.sort((a, b) => (startsAt(g, pair, a[0]!, b[0]!) ? -1 : 1));
+    lines.forEach((points, k) => {
+      const startKey = [...(at.get(pointKey(points[0]!))?.ids ?? [])].sort().join('+');
+      const ids = pair.map((f) => f.id).sort();
+      seams.push(makeSeam(lines.length > 1 ? `${key}|${k + 1}` : key, kind, ids, points, startKey));
+    });
+  }
+  return seams;
+}
+
+function wallLineSeam(g: ShowerGeometry, i: number, kind: 'board-joint' | 'sheet-lap', joint: WallLine): Seam {
+  const f = wallFrame(g, i);
+  const face = `wall:${edgeId(g, i)}`;
+  const n = g.edges.length;
+  const clears = (k: number) => {
+    const edge = g.edges[k]!;
+    return edge.kind !== 'curb' || edge.heightMm <= (g.perimeterRiseMm ?? 0) + joint.atMm;
+  };
+  const left = clears((i + 1) % n) ? -f.beyondLeftMm : 0;
+  const right = f.lengthMm + (clears((i + n - 1) % n) ? f.beyondRightMm : 0);
+  const points =
+    joint.run === 'level'
+      ? [onWall(f, left, joint.atMm), onWall(f, right, joint.atMm)]
+      : [onWall(f, joint.atMm, 0), onWall(f, joint.atMm, f.heightMm)];
+  return makeSeam(`${kind}|${face}|${joint.id}`, kind, [face], points, `${face}:${joint.run}`);
+}
+
+/** Every seam of the shower once: where faces meet, then board joints and sheet laps of each wall. */
+export function findSeams(g: ShowerGeometry, faces: readonly Face[]): Seam[] {
+  const joints = g.edges.flatMap((edge, i) => {
+    if (edge.kind !== 'wall') return [];
+    return [
+      ...(edge.boardJoints ?? []).map((joint) => wallLineSeam(g, i, 'board-joint', joint)),
+      ...(edge.sheetLaps ?? []).map((joint) => wallLineSeam(g, i, 'sheet-lap', joint)),
+    ];
+  });
+  return [...surfaceSeams(g, faces), ...joints];
+}
+
+function cornerKind(ids: ReadonlySet<string>, point: string, faces: readonly Face[]): CornerKind {
+  const here = faces.filter((f) => ids.has(f.id));
+  const sides = here.flatMap((f) => halfEdges(f)).filter((h) => pointKey(h.from) === point || pointKey(h.to) === point);
+  const byFace = new Map(here.map((f) => [f.id, f]));
+  const folds = new Set<boolean>();
+  for (const h of sides) {
+    const twin = sides.find((t) => pointKey(t.from) === pointKey(h.to) && pointKey(t.to) === pointKey(h.from));
+    if (twin) folds.add(foldsInward(byFace.get(twin.face)!, byFace.get(h.face)!, h));
+  }
+  if (folds.size === 2) return 'mixed';
+  return folds.has(true) ? 'inside' : 'outside';
+}
+
+/** Every corner: a point where at least three built faces meet (closing faces don't count). */
+export function findCorners(faces: readonly Face[]): Corner[] {
+  const built = faces.filter((f) => f.kind !== 'outside');
+  const corners: Corner[] = [];
+  const seen = new Map<string, number>();
+  for (const [key, { point, ids }] of facesAtPoints(built)) {
+    if (ids.size < 3) continue;
+    const sorted = [...ids].sort();
+    const base = `corner|${sorted.join('|')}`;
+    const count = (seen.get(base) ?? 0) + 1;
+    seen.set(base, count);
+    corners.push({
+      id: count > 1 ? `${base}|${count}` : base,
+      kind: cornerKind(ids, key, built),
+      faces: sorted,
+      point,
+    });
+  }
+  return corners;
+}

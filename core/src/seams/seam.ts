@@ -1,0 +1,63 @@
+import type { Point3 } from '../geometry/point';
+
+export const SEAM_KINDS = [
+  'floor-wall',
+  'wall-wall-inside',
+  'wall-wall-outside',
+  'curb-floor',
+  'curb-wall',
+  'curb-curb',
+  'curb-top-edge',
+  'curb-outside-floor',
+  'curb-end-edge',
+  'niche-mouth',
+  'niche-edge',
+  'top-termination',
+  'side-termination',
+  'open-edge',
+  'board-joint',
+  'sheet-lap',
+] as const;
+export type SeamKind = (typeof SEAM_KINDS)[number];
+
+/**
+ * A line where two faces meet, or a joint within one. `points` run from the seam's start: the left end as seen from
+ * inside the shower, the lower end of an upright one. `faces` are sorted; a joint within a face names it once.
+ */
+export interface Seam {
+  id: string;
+  kind: SeamKind;
+  faces: string[];
+  points: Point3[];
+  lengthMm: number;
+  lowMm: number;
+  highMm: number;
+  /** Names the start without its coordinates: the faces that meet there. Tells a reversed seam from an edited one. */
+  startKey: string;
+}
+
+export const CORNER_KINDS = ['inside', 'outside', 'mixed'] as const;
+export type CornerKind = (typeof CORNER_KINDS)[number];
+
+/** A point where three or more built faces meet. */
+export interface Corner {
+  id: string;
+  kind: CornerKind;
+  faces: string[];
+  point: Point3;
+}
+
+/** The point `atMm` along a seam from its start, clamped to its ends. */
+export function pointOnSeam(points: readonly Point3[], atMm: number): Point3 {
+  let left = Math.max(0, atMm);
+  for (let i = 0; i + 1 < points.length; i += 1) {
+    const [a, b] = [points[i]!, points[i + 1]!];
+    const length = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2]);
+    if (left <= length) {
+      const t = length === 0 ? 0 : left / length;
+      return [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t];
+    }
+    left -= length;
+  }
+  return points.at(-1)!;
+}

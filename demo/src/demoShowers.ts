@@ -1,0 +1,228 @@
+import { sha256Hex } from '@careful-seam/core/entries/chain';
+import { FALL_RESERVE_MM, fallDesign, MAX_FALL, MIN_FALL } from '@careful-seam/core/fall/fallDesign';
+import type { Edge, ShowerGeometry } from '@careful-seam/core/geometry/showerGeometry';
+import type { FindRuleBook } from '@careful-seam/core/proof/foldShower';
+import { drawSeamPicture } from '@careful-seam/instruments/simulatedCamera';
+import { v5 } from 'uuid';
+import { type DemoWriter, demoWriter, passStage, placeOf, release, workDone } from './writer';
+
+const IN = 25.4;
+const EDGE_IDS = '7f0d3f0a-54f7-4f1c-9c1c-3b8f6f2f9a77';
+const STAGES = ['base', 'boards', 'penetrations', 'curb', 'membrane', 'drain-tie-in'];
+
+interface Size {
+  name: string;
+  widthIn: number;
+  depthIn: number;
+  drainIn: [number, number];
+  corner?: boolean;
+}
+
+/** Plan: x to the right, y to the back; the front edge is the curb; a corner shower is open on the right too. */
+function dimensions({ name, widthIn, depthIn, drainIn, corner }: Size): ShowerGeometry {
+  const id = (part: string) => v5(`${name} ${part}`, EDGE_IDS);
+  const footprint = [
+    [0, 0],
+    [widthIn, 0],
+    [widthIn, depthIn],
+    [0, depthIn],
+  ].map(([x, y]) => ({ xMm: x! * IN, yMm: y! * IN }));
+  const drain = { xMm: drainIn[0] * IN, yMm: drainIn[1] * IN };
+  const fall = fallDesign({ footprint, drain, minFall: MIN_FALL, maxFall: MAX_FALL, reserveMm: FALL_RESERVE_MM });
+  const curb = (part: string): Edge => ({ kind: 'curb', id: id(part), heightMm: 6 * IN, widthMm: 4.5 * IN });
+  const wall = (part: string): Edge => ({
+    kind: 'wall',
+    id: id(part),
+    heightMm: 96 * IN,
+    boardJoints: [{ id: id(`${part} joint`), run: 'level', atMm: 48 * IN }],
+    sheetLaps: [{ id: id(`${part} lap`), run: 'level', atMm: 39 * IN }],
+  });
+  return {
+    footprint,
+    edges: [curb('front'), corner ? curb('right') : wall('right'), wall('back'), wall('left')],
+    drain: { kind: 'point', id: id('drain'), ...drain },
+    perimeterRiseMm: fall.ok ? fall.value.riseMm + fall.value.reserveThatFitsMm : 0,
+    penetrations: [
+      { id: id('valve'), kind: 'valve', edge: 3, alongMm: (depthIn / 2) * IN, heightMm: 44 * IN, diameterMm: 5 * IN },
+      {
+        id: id('arm'),
+        kind: 'shower-arm',
+        edge: 3,
+        alongMm: (depthIn / 2) * IN,
+        heightMm: 78 * IN,
+        diameterMm: 1.5 * IN,
+      },
+    ],
+  };
+}
+
+export interface DemoJob {
+  name: string;
+  job: string;
+  crew: 'heron' | 'otter' | 'wren';
+  size: Omit<Size, 'name'>;
+}
+
+function begin(w: DemoWriter, { name, job, crew, size }: DemoJob): void {
+  w.write('inspector', 'shower-created', { name, job, crewId: `crew-${crew}`, timeZone: 'America/Chicago' });
+  w.write('inspector', 'geometry-set', { version: 1, geometry: dimensions({ name, ...size }) });
+  w.write('inspector', 'rules-pinned', { ruleBook: 'firm-rule-book', version: 1, method: 'bonded-sheet' });
+}
+
+function climb(w: DemoWriter, crew: DemoJob['crew'], upTo: string, day: string): void {
+  for (const stage of STAGES.slice(0, STAGES.indexOf(upTo))) {
+    workDone(w, crew, stage, day);
+    w.wait(40);
+    passStage(w, 'inspector', stage);
+    release(w, 'inspector', stage);
+    w.wait(90);
+  }
+  workDone(w, crew, upTo, day);
+  w.wait(30);
+}
+
+const footOfBack = (w: DemoWriter): string =>
+  w
+    .state()
+    .geometry!.model.seams.find((s) => s.kind === 'floor-wall' && Math.abs(s.points[0]![1] - s.points[1]![1]) < 1)!.id;
+
+/** A short lap 14 in from the left end of the back wall's foot, with a picture of it. */
+async function shortLap(w: DemoWriter): Promise<{ reading: string; element: string }> {
+  const state = w.state();
+  const element = footOfBack(w);
+  const side = element.split('|').find((part) => part.startsWith('wall:'))!;
+  const place = placeOf(state, element, side);
+  const reading = w.write('inspector', 'reading', {
+    stage: 'membrane',
+    check: 'lap',
+    place,
+    atMm: 14 * IN,
+    valueMm: 1.875 * IN,
+    typed: '1 7/8',
+    instrument: 'tape',
+  });
+  const bytes = await drawSeamPicture({ caption: 'Lap at 14 in from the left', lapMm: 1.875 * IN, viewMm: 100 });
+  const hash = sha256Hex(bytes);
+  w.photos.push({ hash, bytes });
+  const marks = [
+    {
+      kind: 'length' as const,
+      points: [
+        { x: 0.19, y: 0.56 },
+        { x: 0.57, y: 0.56 },
+      ],
+      text: '1 7/8 in',
+    },
+  ];
+  const about = placeOf(state, element, side, { fromMm: 11 * IN, toMm: 17 * IN });
+  w.write('inspector', 'defect-found', {
+    stage: 'membrane',
+    place: about,
+    kind: 'short-lap',
+    severity: 'stop',
+    words: 'Band slid off centre before it was bedded',
+    photos: [{ hash, widthPx: 1280, heightPx: 960, marks }],
+    about: reading,
+  });
+  return { reading, element };
+}
+
+function redoLap(w: DemoWriter, reading: string, element: string): void {
+  w.wait(60);
+  const stretch = { fromMm: 10 * IN, toMm: 18 * IN };
+  w.write('heron', 'defect-answered', { defect: reading, words: 'Cut out and banded again, 10 to 18 in', photos: [] });
+  w.write('inspector', 'redo', {
+    stage: 'membrane',
+    places: [placeOf(w.state(), element, null, stretch)],
+    reason: 'Band cut out and bedded again',
+    defect: reading,
+  });
+  w.wait(25);
+  const state = w.state();
+  const [floor, wall] = element.split('|').slice(1) as [string, string];
+  w.write('inspector', 'look', {
+    stage: 'membrane',
+    checks: ['lap', 'bond'],
+    places: [placeOf(state, element, null, stretch)],
+    answer: 'ok',
+  });
+  for (const side of [floor, wall]) {
+    w.write('inspector', 'reading', {
+      stage: 'membrane',
+      check: 'lap',
+      place: placeOf(state, element, side),
+      atMm: 14 * IN,
+      valueMm: 2.25 * IN,
+      typed: '2 1/4',
+      instrument: 'tape',
+    });
+  }
+  w.write('inspector', 'defect-closed', { defect: reading });
+}
+
+/** The six showers, each in a state that a person meets on a day. */
+export async function demoShowers(todayMs: number, find: FindRuleBook): Promise<DemoWriter[]> {
+  const day = new Date(todayMs).toISOString().slice(0, 10);
+  const make = (job: DemoJob, k: number): DemoWriter => {
+    const w = demoWriter(`${job.job} ${job.name}`, todayMs - 30 * 3_600_000 + k * 600_000, 7 + k, find);
+    begin(w, job);
+    return w;
+  };
+  const house = 'Larkspur House';
+  const row = 'Tannery Row';
+  const short = make(
+    { name: '3B hall', job: house, crew: 'heron', size: { widthIn: 60, depthIn: 36, drainIn: [30, 18] } },
+    0,
+  );
+  climb(short, 'heron', 'membrane', day);
+  passStage(short, 'inspector', 'membrane', { skip: (r) => r.check.id === 'lap' && r.element.includes('sheet-lap') });
+  await shortLap(short);
+
+  const unseen = make(
+    { name: '3C guest', job: house, crew: 'heron', size: { widthIn: 48, depthIn: 36, drainIn: [24, 18] } },
+    1,
+  );
+  climb(unseen, 'heron', 'membrane', day);
+  passStage(unseen, 'inspector', 'membrane', {
+    skip: (r) =>
+      r.element.startsWith('wall-wall') || r.element.startsWith('curb-wall') || r.element.startsWith('corner'),
+  });
+
+  const released = make(
+    { name: '14 loft', job: row, crew: 'otter', size: { widthIn: 60, depthIn: 32, drainIn: [30, 16] } },
+    2,
+  );
+  climb(released, 'otter', 'drain-tie-in', day);
+  passStage(released, 'inspector', 'drain-tie-in');
+  release(released, 'inspector', 'drain-tie-in');
+
+  const redone = make(
+    { name: '16 ground', job: row, crew: 'heron', size: { widthIn: 54, depthIn: 36, drainIn: [27, 18] } },
+    3,
+  );
+  climb(redone, 'heron', 'membrane', day);
+  passStage(redone, 'inspector', 'membrane');
+  const { reading, element } = await shortLap(redone);
+  redoLap(redone, reading, element);
+
+  const covered = make(
+    {
+      name: '1 wet corner',
+      job: 'Quarry Steps',
+      crew: 'wren',
+      size: { widthIn: 48, depthIn: 42, drainIn: [24, 21], corner: true },
+    },
+    4,
+  );
+  climb(covered, 'wren', 'boards', day);
+  passStage(covered, 'inspector', 'boards', { skip: (r) => r.check.id === 'board-joints' });
+  covered.wait(120);
+  workDone(covered, 'wren', 'membrane', day);
+
+  const fresh = make(
+    { name: 'B7', job: "Miller's Court", crew: 'otter', size: { widthIn: 60, depthIn: 36, drainIn: [30, 18] } },
+    5,
+  );
+  workDone(fresh, 'otter', 'base', day);
+  return [short, unseen, released, redone, covered, fresh];
+}

@@ -1,0 +1,61 @@
+/** The demo firm: invented people and crews. The passwords are printed at start and work on demo data only. */
+export const DEMO_PASSWORD = 'try-every-seam';
+
+export const CREWS = [
+  { id: 'crew-heron', name: 'Crew Heron' },
+  { id: 'crew-otter', name: 'Crew Otter' },
+  { id: 'crew-wren', name: 'Crew Wren' },
+] as const;
+
+export const PEOPLE = [
+  {
+    key: 'inspector',
+    id: '5b1f1f5e-0c5e-4a0b-9d2e-6f1f3a8f0a01',
+    name: 'Ines Corrigan',
+    signIn: 'ines',
+    role: 'inspector',
+    crewId: null,
+  },
+  {
+    key: 'second',
+    id: '5b1f1f5e-0c5e-4a0b-9d2e-6f1f3a8f0a02',
+    name: 'Tomas Ekwall',
+    signIn: 'tomas',
+    role: 'inspector',
+    crewId: null,
+  },
+  {
+    key: 'manager',
+    id: '5b1f1f5e-0c5e-4a0b-9d2e-6f1f3a8f0a03',
+    name: 'Maren Oduya',
+    signIn: 'maren',
+    role: 'manager',
+    crewId: null,
+  },
+  {
+    key: 'heron',
+    id: '5b1f1f5e-0c5e-4a0b-9d2e-6f1f3a8f0a04',
+    name: 'Pavel Dunmore',
+    signIn: 'pavel',
+    role: 'crew-lead',
+    crewId: 'crew-heron',
+  },
+  {
+    key: 'otter',
+    id: '5b1f1f5e-0c5e-4a0b-9d2e-6f1f3a8f0a05',
+    name: 'Lucia Brandt',
+    signIn: 'lucia',
+    role: 'crew-lead',
+    crewId: 'crew-otter',
+  },
+  {
+    key: 'wren',
+    id: '5b1f1f5e-0c5e-4a0b-9d2e-6f1f3a8f0a06',
+    name: 'Idris Vale',
+    signIn: 'idris',
+    role: 'crew-lead',
+    crewId: 'crew-wren',
+  },
+] as const;
+
+export type PersonKey = (typeof PEOPLE)[number]['key'];

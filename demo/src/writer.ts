@@ -1,0 +1,158 @@
+import type { SealedEntry } from '@careful-seam/core/entries/chain';
+import type { Body, EntryKind, Place } from '@careful-seam/core/entries/entry';
+import { type ChainEnd, writeEntry } from '@careful-seam/core/entries/writeEntry';
+import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/foldShower';
+import { judge } from '@careful-seam/core/proof/judge';
+import type { Requirement, ShowerState } from '@careful-seam/core/proof/state';
+import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
+import { v5 } from 'uuid';
+import { CREWS, PEOPLE, type PersonKey } from './firm';
+
+const NAMESPACE = '2f0a5d0e-7c1b-4a61-9a55-0a8c1c7a5e10';
+const SIXTEENTH_MM = 25.4 / 16;
+
+/** Writes one demo shower's entries as its people would have, each on a tablet of their own. */
+export interface DemoWriter {
+  showerId: string;
+  sealed: { person: PersonKey; sealed: SealedEntry }[];
+  photos: { hash: string; bytes: Buffer }[];
+  write: <K extends EntryKind>(person: PersonKey, kind: K, body: Body<K>) => string;
+  state: () => ShowerState;
+  wait: (minutes: number) => void;
+  /** A whole number from 0 to most. */
+  pick: (most: number) => number;
+}
+
+export function demoWriter(name: string, startMs: number, seed: number, find: FindRuleBook): DemoWriter {
+  const showerId = v5(name, NAMESPACE);
+  const rng = xoroshiro128plus(seed);
+  const ends = new Map<PersonKey, ChainEnd>();
+  const sealed: DemoWriter['sealed'] = [];
+  let nowMs = startMs;
+  let lastOrderAt: string | null = null;
+  let geometryVersion = 0;
+  const write: DemoWriter['write'] = (person, kind, body) => {
+    nowMs += 20_000;
+    const who = PEOPLE.find((p) => p.key === person)!;
+    const end = ends.get(person) ?? {
+      deviceId: v5(`tablet of ${person}`, NAMESPACE),
+      deviceSeq: 0,
+      prevDeviceHash: null,
+      lastOrderAt,
+    };
+    const id = v5(`${name} ${sealed.length}`, NAMESPACE);
+    if (kind === 'geometry-set') geometryVersion = (body as Body<'geometry-set'>).version;
+    const written = writeEntry(
+      { id, showerId, kind, body, author: { id: who.id, name: who.name }, geometryVersion, nowMs, offsetMinutes: 0 },
+      { ...end, lastOrderAt },
+    );
+    ends.set(person, written.end);
+    lastOrderAt = written.end.lastOrderAt;
+    sealed.push({ person, sealed: written.sealed });
+    return id;
+  };
+  return {
+    showerId,
+    sealed,
+    photos: [],
+    write,
+    state: () =>
+      foldShower(
+        sealed.map((s) => s.sealed.entry),
+        find,
+      ),
+    wait: (minutes) => {
+      nowMs += minutes * 60_000;
+    },
+    pick: (most) => Math.abs(rng.next()) % (most + 1),
+  };
+}
+
+/** A place as the tablet writes it, with the seam's length and start as drawn. */
+export function placeOf(
+  state: ShowerState,
+  element: string,
+  side: string | null = null,
+  stretch?: { fromMm: number; toMm: number },
+): Place {
+  const seam = state.seamById.get(element);
+  return {
+    element,
+    ...(side ? { side } : {}),
+    ...(seam ? { lengthMm: seam.lengthMm, startKey: seam.startKey } : {}),
+    ...stretch,
+  };
+}
+
+const typed = (mm: number): string => `${mm / 25.4}`;
+
+function readRequirement(w: DemoWriter, person: PersonKey, r: Requirement): void {
+  if (r.check.kind !== 'measured') return;
+  for (let k = 0; k < 40; k += 1) {
+    const state = w.state();
+    const now = judge(
+      state,
+      state.requirements.find((x) => x.check.id === r.check.id && x.element === r.element && x.side === r.side)!,
+    );
+    if (now.nextAtMm === null) return;
+    const { atLeastMm, atMostMm } = r.check.limit;
+    const roomMm = atMostMm === undefined ? 6 * SIXTEENTH_MM : (atMostMm - (atLeastMm ?? 0)) / 2;
+    const valueMm = (atLeastMm ?? 0) + Math.round((w.pick(8) / 8) * (roomMm / SIXTEENTH_MM)) * SIXTEENTH_MM;
+    w.write(person, 'reading', {
+      stage: r.stage.key,
+      check: r.check.id,
+      place: placeOf(state, r.element, r.side),
+      atMm: now.nextAtMm,
+      valueMm,
+      typed: typed(valueMm),
+      instrument: r.check.instrument,
+    });
+  }
+}
+
+export interface Passing {
+  /** Leaves these requirements without any answer. */
+  skip?: (r: Requirement) => boolean;
+}
+
+/** Answers everything a stage asks, soundly, as an inspector would: one look per check for the run, then readings. */
+export function passStage(w: DemoWriter, person: PersonKey, stage: string, { skip = () => false }: Passing = {}): void {
+  const state = w.state();
+  const asked = state.requirements.filter((r) => r.stage.key === stage && !skip(r));
+  for (const check of new Set(asked.map((r) => r.check.id))) {
+    const places = [...new Set(asked.filter((r) => r.check.id === check).map((r) => r.element))].map((element) =>
+      placeOf(state, element),
+    );
+    w.write(person, 'look', { stage, checks: [check], places, answer: 'ok' });
+  }
+  for (const r of asked) readRequirement(w, person, r);
+}
+
+export function workDone(w: DemoWriter, person: 'heron' | 'otter' | 'wren', stage: string, day: string): void {
+  const who = PEOPLE.find((p) => p.key === person)!;
+  w.write(person, 'work-done', {
+    stage,
+    crewId: who.crewId ?? '',
+    who: `${who.name} and one helper`,
+    day,
+    productLine: 'Demo sheet line',
+    batch: `B-${100 + w.pick(800)}`,
+  });
+}
+
+export function release(w: DemoWriter, person: PersonKey, stage: string): void {
+  w.write(person, 'stage-released', {
+    stage,
+    judged: {
+      ledgerSeq: w.sealed.length,
+      ledgerHash: '',
+      deviceSeq: w.sealed.filter((s) => s.person === person).length,
+    },
+    inputs: [],
+    verdicts: {},
+    ruleVersion: w.state().rules?.book.version ?? 1,
+    calculations: {},
+  });
+}
+
+export const crewName = (id: string): string => CREWS.find((c) => c.id === id)?.name ?? id;

@@ -1,0 +1,38 @@
+import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
+import { demoShowers } from '@careful-seam/demo/demoShowers';
+import { CREWS, DEMO_PASSWORD, PEOPLE } from '@careful-seam/demo/firm';
+import { appendEntries } from './ledger/appendEntries';
+import { hashPassword } from './people/sessions';
+import { keepPhoto } from './photos/photoStore';
+import { CrewEntity, RuleBookEntity, UserEntity } from './store/entities';
+import type { Services } from './web/routes';
+
+/** Loads the rule book and the demo firm into an empty database; does nothing when somebody is already there. */
+export async function loadDemoFirm({ store, photoFolder, now }: Services): Promise<boolean> {
+  if ((await store.getRepository(UserEntity).count()) > 0) return false;
+  const book = defaultRuleBook();
+  await store
+    .getRepository(RuleBookEntity)
+    .upsert({ id: book.id, version: book.version, data: book as object }, ['id', 'version']);
+  await store.getRepository(CrewEntity).upsert([...CREWS], ['id']);
+  const showers = await demoShowers(now().getTime(), (id, version) =>
+    id === book.id && version === book.version ? book : null,
+  );
+  for (const shower of showers) {
+    for (const { hash, bytes } of shower.photos) await keepPhoto(store, photoFolder, hash, bytes, now());
+    for (const { person, sealed } of shower.sealed) {
+      const { id, name, role, crewId } = PEOPLE.find((p) => p.key === person)!;
+      const answer = await appendEntries(store, shower.showerId, [sealed.text], {
+        person: { id, name, role, crewId },
+        now: now(),
+        skewMs: 0,
+      });
+      if (answer.refused) throw new Error(`demo entry refused: ${answer.refused.field}: ${answer.refused.message}`);
+    }
+  }
+  const passwordHash = await hashPassword(DEMO_PASSWORD);
+  await store
+    .getRepository(UserEntity)
+    .insert(PEOPLE.map(({ key: _key, ...p }) => ({ ...p, passwordHash, disabled: false })));
+  return true;
+}

@@ -1,0 +1,229 @@
+import type { Person, PushAnswer } from '@careful-seam/contract/api/messages';
+import { mayWrite } from '@careful-seam/contract/api/roles';
+import { canonicalText, continuesChain, ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
+import { type Entry, readBody, readEntry } from '@careful-seam/core/entries/entry';
+import type { DataSource, QueryRunner } from 'typeorm';
+import { Refusal } from '../people/refusal';
+
+export interface AppendContext {
+  person: Person;
+  now: Date;
+  skewMs: number;
+  /** `record-signed` comes only through the signing route, which checked the password. */
+  signing?: boolean;
+}
+
+interface Head {
+  crewId: string | null;
+  headSeq: number;
+  headHash: string | null;
+  lastDeviceSeq: number | null;
+  lastDeviceHash: string | null;
+  sameId: string | null;
+  sameSeq: number | null;
+  sameLedgerHash: string | null;
+  sameReceivedAt: Date | null;
+  targetAuthor: string | null;
+  targetKind: Entry['kind'] | null;
+}
+
+/** One read under the row lock tells everything an append needs. */
+const HEAD_SQL = `
+  SELECT s.crew_id AS "crewId", s.head_seq AS "headSeq", s.head_hash AS "headHash",
+    d.device_seq AS "lastDeviceSeq", d.hash AS "lastDeviceHash",
+    x.hash AS "sameId", x.ledger_seq AS "sameSeq", x.ledger_hash AS "sameLedgerHash", x.received_at AS "sameReceivedAt",
+    t.author_id AS "targetAuthor", t.kind AS "targetKind"
+  FROM shower s
+  LEFT JOIN LATERAL (SELECT device_seq, hash FROM entry WHERE shower_id = s.id AND device_id = $2 ORDER BY device_seq DESC LIMIT 1) d ON true
+  LEFT JOIN entry x ON x.id = $3
+  LEFT JOIN entry t ON t.id = $4 AND t.shower_id = s.id
+  WHERE s.id = $1 FOR UPDATE OF s`;
+
+const INSERT_SQL = `
+  INSERT INTO entry (id, shower_id, ledger_seq, kind, author_id, device_id, device_seq, hash, text, body, order_at, received_at, prev_ledger_hash, ledger_hash, skew_ms)
+  VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15)`;
+
+/** Reads one canonical text; the text itself must be canonical, since it is what is hashed. */
+export function readText(text: string): Entry {
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch {
+    throw new Refusal('entry-invalid', 'entries', 'This entry is not JSON.');
+  }
+  const read = readEntry(raw);
+  if (!read.ok) throw Refusal.of(read.problem);
+  if (canonicalText(raw) !== text)
+    throw new Refusal('entry-invalid', 'entries', 'This entry is not in its canonical form (RFC 8785).');
+  return read.value;
+}
+
+function checkRights(entry: Entry, crewId: string, head: Head | null, { person, signing }: AppendContext): void {
+  if (entry.author.id !== person.id) {
+    throw new Refusal(
+      'forbidden',
+      'author',
+      `This entry was written by ${entry.author.name}. Sign in as that person to send it.`,
+    );
+  }
+  if (!mayWrite(person.role, entry.kind) || (entry.kind === 'record-signed' && !signing)) {
+    throw new Refusal('forbidden', 'kind', `Your role (${person.role}) may not write "${entry.kind}".`);
+  }
+  if (person.role === 'crew-lead' && crewId !== person.crewId) {
+    throw new Refusal('forbidden', 'showerId', 'This shower belongs to another crew.');
+  }
+  if (entry.kind === 'work-done' && person.role === 'crew-lead' && entry.body.crewId !== person.crewId) {
+    throw new Refusal('forbidden', 'body.crewId', 'You can say work is done for your own crew only.');
+  }
+  if (
+    entry.kind === 'correction' &&
+    person.role !== 'manager' &&
+    head?.targetAuthor &&
+    head.targetAuthor !== person.id
+  ) {
+    throw new Refusal('forbidden', 'body.target', 'You can correct your own entries only. Ask a manager.');
+  }
+}
+
+function checkCorrection(entry: Entry, head: Head): void {
+  if (entry.kind !== 'correction' || entry.body.action !== 'replace' || head.targetKind === null) return;
+  const body = readBody(head.targetKind, entry.body.body);
+  if (!body.ok) throw Refusal.of(body.problem);
+}
+
+async function readHead(runner: QueryRunner, showerId: string, entry: Entry): Promise<Head | null> {
+  const target = entry.kind === 'correction' ? entry.body.target : null;
+  const rows: Head[] = await runner.query(HEAD_SQL, [showerId, entry.deviceId, entry.id, target]);
+  return rows[0] ?? null;
+}
+
+async function createShower(runner: QueryRunner, entry: Entry, context: AppendContext): Promise<void> {
+  if (entry.kind !== 'shower-created')
+    throw new Refusal(
+      'not-found',
+      'showerId',
+      'There is no such shower on the server. Its first entry must be sent first.',
+    );
+  checkRights(entry, entry.body.crewId, null, context);
+  const { name, job, crewId } = entry.body;
+  await runner.query(
+    'INSERT INTO shower (id, name, job, crew_id, updated_at) VALUES ($1,$2,$3,$4,$5) ON CONFLICT DO NOTHING',
+    [entry.showerId, name, job, crewId, context.now],
+  );
+}
+
+type Taken = PushAnswer['taken'][number];
+
+async function appendOne(runner: QueryRunner, showerId: string, text: string, context: AppendContext): Promise<Taken> {
+  const entry = readText(text);
+  if (entry.showerId !== showerId)
+    throw new Refusal('entry-invalid', 'showerId', 'This entry belongs to another shower.');
+  let head = await readHead(runner, showerId, entry);
+  if (!head) {
+    await createShower(runner, entry, context);
+    head = (await readHead(runner, showerId, entry))!;
+  }
+  checkRights(entry, head.crewId!, head, context);
+  const hash = sha256Hex(text);
+  if (head.sameId !== null) {
+    if (head.sameId !== hash)
+      throw new Refusal(
+        'id-taken',
+        'id',
+        'An entry with this id but other content is already stored. Nothing was changed.',
+      );
+    return {
+      id: entry.id,
+      ledgerSeq: head.sameSeq!,
+      ledgerHash: head.sameLedgerHash!,
+      receivedAt: head.sameReceivedAt!.toISOString(),
+    };
+  }
+  const chained = continuesChain(
+    entry,
+    head.lastDeviceSeq === null ? null : { deviceSeq: head.lastDeviceSeq, hash: head.lastDeviceHash! },
+  );
+  if (!chained.ok) throw Refusal.of(chained.problem);
+  checkCorrection(entry, head);
+  return insert(runner, entry, text, hash, head, context);
+}
+
+async function insert(
+  runner: QueryRunner,
+  entry: Entry,
+  text: string,
+  hash: string,
+  head: Head,
+  { now, skewMs }: AppendContext,
+): Promise<Taken> {
+  const receivedAt = now.toISOString();
+  const ledgerSeq = head.headSeq + 1;
+  const link = ledgerHash({ ledgerSeq, entryHash: hash, prevLedgerHash: head.headHash, receivedAt, skewMs });
+  await runner.query(INSERT_SQL, [
+    entry.id,
+    entry.showerId,
+    ledgerSeq,
+    entry.kind,
+    entry.author.id,
+    entry.deviceId,
+    entry.deviceSeq,
+    hash,
+    text,
+    JSON.stringify(entry.body),
+    entry.orderAt,
+    receivedAt,
+    head.headHash,
+    link,
+    skewMs,
+  ]);
+  await runner.query('UPDATE shower SET head_seq = $2, head_hash = $3, updated_at = $4 WHERE id = $1', [
+    entry.showerId,
+    ledgerSeq,
+    link,
+    now,
+  ]);
+  return { id: entry.id, ledgerSeq, ledgerHash: link, receivedAt };
+}
+
+/** The id of an entry that was refused, as far as its text can be read. */
+function idIn(text: string): string {
+  try {
+    return String((JSON.parse(text) as { id?: unknown }).id ?? '');
+  } catch {
+    return '';
+  }
+}
+
+/**
+ * Appends entries in the order given, each in its own transaction under the shower's row lock, so that what was
+ * acknowledged is stored. Stops at the first one refused and says which.
+ */
+export async function appendEntries(
+  store: DataSource,
+  showerId: string,
+  texts: readonly string[],
+  context: AppendContext,
+): Promise<PushAnswer> {
+  const taken: Taken[] = [];
+  const runner = store.createQueryRunner();
+  try {
+    for (const text of texts) {
+      await runner.startTransaction();
+      try {
+        taken.push(await appendOne(runner, showerId, text, context));
+        await runner.commitTransaction();
+      } catch (error) {
+        await runner.rollbackTransaction();
+        if (!(error instanceof Refusal)) throw error;
+        return {
+          taken,
+          refused: { id: idIn(text), code: error.code, field: error.field, message: error.message },
+          skewMs: context.skewMs,
+        };
+      }
+    }
+  } finally {
+    await runner.release();
+  }
+  return { taken, refused: null, skewMs: context.skewMs };
+}

@@ -1,0 +1,139 @@
+import { RECORD_FORMAT_VERSION, type ShowerRecord } from '@careful-seam/contract/record/record';
+import { blockersOf } from '@careful-seam/core/proof/release';
+import { buildLedger, type Ledger } from '@careful-seam/core/proof/seamLine';
+import { allEvidence, type Evidence, type ShowerState } from '@careful-seam/core/proof/state';
+import type { LoadedShower } from '../showers/loadShower';
+
+/** The ledger of a record covers every stage that was begun. */
+export function recordLedger(state: ShowerState): Ledger {
+  const begun = [...state.stages].filter(([, s]) => s.begun).map(([key]) => key);
+  return buildLedger(state, begun);
+}
+
+const counts = (e: Evidence) =>
+  (e.voided ? 'voided' : e.lookAgain ? 'look-again' : 'counts') as 'counts' | 'voided' | 'look-again';
+
+const shared = (e: Evidence) => ({
+  entry: e.entry,
+  stage: e.stage,
+  check: e.check,
+  element: e.element,
+  side: e.side,
+  by: e.author,
+  at: e.observedAt,
+  counts: counts(e),
+});
+
+function stagesOf(state: ShowerState): ShowerRecord['stages'] {
+  return (state.rules?.method.stages ?? [])
+    .filter((s) => state.stages.get(s.key)?.begun)
+    .map((s) => {
+      const { word, release } = state.stages.get(s.key)!;
+      return {
+        key: s.key,
+        word,
+        releasedBy: release?.by ?? null,
+        releasedAt: release?.observedAt ?? null,
+        missing: blockersOf(state, s.key).length,
+      };
+    });
+}
+
+function defectsOf(state: ShowerState): ShowerRecord['defects'] {
+  return [...state.defects.values()].map((d) => ({
+    id: d.id,
+    stage: d.stage,
+    kind: d.kind,
+    check: d.check,
+    severity: d.severity,
+    words: d.words,
+    element: d.places[0]?.element ?? '',
+    fromMm: d.places[0]?.fromMm ?? null,
+    toMm: d.places[0]?.toMm ?? null,
+    valueMm: d.valueMm,
+    by: d.author,
+    at: d.observedAt,
+    redoneAt: d.redoneAt,
+    closedAt: d.closedAt,
+    pictures: [...d.photos, ...d.answers.flatMap((a) => a.photos)].map((p) => p.hash),
+  }));
+}
+
+/** The record of a shower as data: everything the PDF prints, and every entry behind it. */
+export function buildRecord({ row, rows, state }: LoadedShower, now: Date): ShowerRecord {
+  const ledger = recordLedger(state);
+  const evidence = allEvidence(state);
+  const seams = new Map(state.geometry?.model.seams.map((s) => [s.id, s]));
+  return {
+    format: 'careful-seam-record',
+    formatVersion: RECORD_FORMAT_VERSION,
+    madeAt: now.toISOString(),
+    shower: {
+      id: row.id,
+      name: row.name,
+      job: row.job,
+      crewId: row.crewId,
+      timeZone: state.created?.body.timeZone ?? 'UTC',
+    },
+    head: { seq: row.headSeq, hash: row.headHash },
+    rules: state.rules && {
+      id: state.rules.book.id,
+      version: state.rules.book.version,
+      method: state.rules.method.key,
+    },
+    geometry: state.geometry && { version: state.geometry.version, dimensions: state.geometry.model.geometry },
+    figures: ledger.figures,
+    stages: stagesOf(state),
+    seams: ledger.lines.map((l) => ({
+      id: l.seam,
+      kind: seams.get(l.seam)!.kind,
+      lengthMm: seams.get(l.seam)!.lengthMm,
+      pieces: l.pieces,
+      ticksMm: l.ticksMm,
+    })),
+    verdicts: ledger.judgements.map((j) => ({
+      stage: j.requirement.stage.key,
+      check: j.requirement.check.id,
+      element: j.requirement.element,
+      side: j.requirement.side,
+      verdict: j.verdict,
+      satisfied: j.satisfied,
+      lowestMm: j.lowestMm,
+    })),
+    readings: evidence
+      .filter((e) => e.kind === 'reading')
+      .map((e) => ({ ...shared(e), atMm: e.atMm, valueMm: e.valueMm! })),
+    looks: evidence
+      .filter((e) => e.kind === 'look')
+      .map((e) => ({ ...shared(e), ...e.stretch, answer: e.answer!, reason: e.reason })),
+    defects: defectsOf(state),
+    deviations: [...state.deviations.values()].map((d) => ({
+      stage: d.asked.stage,
+      check: d.asked.check,
+      element: d.asked.place.element,
+      reason: d.asked.reason,
+      accepted: d.decision?.accepted ?? null,
+      decidedBy: d.decision?.by ?? null,
+      ended: d.ended,
+    })),
+    signatures: state.signed.map((s) => ({
+      name: s.body.name,
+      by: s.author.name,
+      at: s.observedAt,
+      ledgerHash: s.body.ledgerHash,
+    })),
+    deference: state.rules?.book.deference ?? [],
+    cautions: (state.rules?.method.stages ?? []).flatMap((s) =>
+      s.caution && state.stages.get(s.key)?.begun ? [s.caution] : [],
+    ),
+    entries: rows.map((r) => ({
+      text: r.text,
+      hash: r.hash,
+      ledgerSeq: r.ledgerSeq,
+      ledgerHash: r.ledgerHash,
+      prevLedgerHash: r.prevLedgerHash,
+      receivedAt: r.receivedAt.toISOString(),
+      skewMs: r.skewMs,
+    })),
+  };
+}

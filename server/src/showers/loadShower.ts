@@ -1,0 +1,39 @@
+import type { Person } from '@careful-seam/contract/api/messages';
+import type { Entry } from '@careful-seam/core/entries/entry';
+import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/foldShower';
+import type { ShowerState } from '@careful-seam/core/proof/state';
+import { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import type { DataSource } from 'typeorm';
+import { Refusal } from '../people/refusal';
+import { EntryEntity, type EntryRow, RuleBookEntity, ShowerEntity, type ShowerTableRow } from '../store/entities';
+
+/** The shower's row, when the person may see it: crew leads see their own crew's only. */
+export async function visibleShower(store: DataSource, person: Person, id: string): Promise<ShowerTableRow> {
+  const shower = await store.getRepository(ShowerEntity).findOneBy({ id });
+  if (!shower) throw new Refusal('not-found', 'showerId', 'There is no such shower.');
+  if (person.role === 'crew-lead' && shower.crewId !== person.crewId)
+    throw new Refusal('forbidden', 'showerId', 'This shower belongs to another crew.');
+  return shower;
+}
+
+export async function loadRuleBooks(store: DataSource): Promise<FindRuleBook> {
+  const rows = await store.getRepository(RuleBookEntity).find();
+  const books = new Map(rows.map((row) => [`${row.id}@${row.version}`, RuleBook.parse(row.data)]));
+  return (id, version) => books.get(`${id}@${version}`) ?? null;
+}
+
+export interface LoadedShower {
+  row: ShowerTableRow;
+  rows: EntryRow[];
+  entries: Entry[];
+  state: ShowerState;
+}
+
+/** All entries of a shower and the state they fold to. */
+export async function loadShower(store: DataSource, row: ShowerTableRow): Promise<LoadedShower> {
+  const rows = await store
+    .getRepository(EntryEntity)
+    .find({ where: { showerId: row.id }, order: { ledgerSeq: 'ASC' } });
+  const entries = rows.map((r) => JSON.parse(r.text) as Entry);
+  return { row, rows, entries, state: foldShower(entries, await loadRuleBooks(store)) };
+}

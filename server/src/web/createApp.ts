@@ -1,0 +1,160 @@
+import { randomUUID } from 'node:crypto';
+import { existsSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Person } from '@careful-seam/contract/api/messages';
+import cookieParser from 'cookie-parser';
+import express, { type Express, type NextFunction, type Request, type Response } from 'express';
+import { rateLimit } from 'express-rate-limit';
+import helmet from 'helmet';
+import type { Logger } from 'pino';
+import { pinoHttp } from 'pino-http';
+import { Refusal } from '../people/refusal';
+import { findSession, personOf } from '../people/sessions';
+import { COOKIE, PARSERS, ROUTES, type Route, type Services } from './routes';
+
+export interface AppOptions extends Services {
+  logger: Logger;
+  /** Folder of the built interface, or null to serve the API alone. */
+  webFolder: string | null;
+  limits?: { signIn: number; usual: number };
+  trustProxy?: boolean;
+}
+
+/** Requests that change something must come from our own pages: a header that other sites can't set. */
+function refuseCrossSite(req: Request, _res: Response, next: NextFunction): void {
+  const reads = req.method === 'GET' || req.method === 'HEAD';
+  if (reads || req.get('x-careful-seam') === '1') return next();
+  next(
+    new Refusal(
+      'cross-site',
+      'x-careful-seam',
+      'This request did not come from the application. Reload the page and try again.',
+    ),
+  );
+}
+
+function limiter(perMinute: number) {
+  return rateLimit({
+    windowMs: 60_000,
+    limit: perMinute,
+    standardHeaders: 'draft-8',
+    legacyHeaders: false,
+    handler: (_req, _res, next) =>
+      next(new Refusal('too-many', 'request', 'Too many tries in a minute. Wait a moment, then try again.')),
+  });
+}
+
+async function whoCalls(route: Route, req: Request, res: Response, services: Services): Promise<Person | null> {
+  if (route.roles === 'anyone') return null;
+  const token: unknown = req.cookies[COOKIE];
+  const session = typeof token === 'string' ? await findSession(services.store, token, services.now()) : null;
+  if (!session) throw new Refusal('not-signed-in', 'session', 'Sign in first. What you typed is kept on this tablet.');
+  if (!route.roles.includes(session.user.role)) throw new Refusal('forbidden', 'role', 'Your role may not do this.');
+  res.locals.expiresAt = session.expiresAt.toISOString();
+  return personOf(session.user);
+}
+
+function mount(app: Express, route: Route, options: AppOptions, limit: ReturnType<typeof limiter>): void {
+  const admit = async (req: Request, res: Response, next: NextFunction) => {
+    res.locals.person = await whoCalls(route, req, res, options);
+    next();
+  };
+  const answer = async (req: Request, res: Response) => {
+    const json = await route.answer({ req, res, person: res.locals.person as Person, services: options });
+    if (json !== undefined) res.set('Cache-Control', 'no-store').json(json);
+  };
+  const parser = route.body ? [PARSERS[route.body]] : [];
+  app[route.method](route.path, limit, admit, ...parser, answer);
+}
+
+function asRefusal(error: unknown): Refusal | null {
+  if (error instanceof Refusal) return error;
+  const type = (error as { type?: unknown } | null)?.type;
+  if (type === 'entity.too.large')
+    return new Refusal(
+      'too-large',
+      'body',
+      'This is too large: pictures may have 12 MB, lists of entries 8 MB. Send less at a time.',
+    );
+  if (type === 'entity.parse.failed') return new Refusal('input-invalid', 'body', 'What was sent is not JSON.');
+  return null;
+}
+
+/** Every error becomes one shape; an unknown one is logged under an id that the screen shows. */
+function answerErrors(logger: Logger) {
+  return (error: unknown, req: Request, res: Response, _next: NextFunction): void => {
+    const known = asRefusal(error);
+    if (known) {
+      res.status(known.status).json({ error: { code: known.code, field: known.field, message: known.message } });
+      return;
+    }
+    const id = String(req.id ?? randomUUID());
+    logger.error({ err: error, id }, 'unexpected');
+    res
+      .status(500)
+      .json({
+        error: {
+          code: 'internal',
+          field: '',
+          message: `Something went wrong here. Nothing you typed is lost. Tell us this number: ${id}`,
+          id,
+        },
+      });
+  };
+}
+
+function serveWeb(app: Express, folder: string): void {
+  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  app.use(express.static(folder, { index: false, maxAge: 0 }));
+  app.get('/{*splat}', (req, res, next) => {
+    if (req.path.startsWith('/api/')) return next();
+    res.set('Cache-Control', 'no-cache').sendFile(join(folder, 'index.html'));
+  });
+}
+
+/** The whole HTTP application, without a listening socket. */
+export function createApp(options: AppOptions): Express {
+  const { logger, store, webFolder } = options;
+  const limits = options.limits ?? { signIn: 20, usual: 1200 };
+  const app = express();
+  app.disable('x-powered-by');
+  if (options.trustProxy) app.set('trust proxy', 1);
+  app.use(pinoHttp({ logger, genReqId: () => randomUUID(), autoLogging: { ignore: (req) => req.url === '/health' } }));
+  app.use(
+    helmet({
+      contentSecurityPolicy: {
+        useDefaults: false,
+        directives: {
+          defaultSrc: ["'none'"],
+          scriptSrc: ["'self'"],
+          styleSrc: ["'self'", "'unsafe-inline'"],
+          imgSrc: ["'self'", 'blob:', 'data:'],
+          fontSrc: ["'self'"],
+          connectSrc: ["'self'"],
+          workerSrc: ["'self'"],
+          manifestSrc: ["'self'"],
+          baseUri: ["'none'"],
+          formAction: ["'self'"],
+          frameAncestors: ["'none'"],
+        },
+      },
+      strictTransportSecurity: false,
+    }),
+  );
+  app.use(cookieParser());
+  app.get('/health', (_req, res) => void res.json({ ok: true }));
+  app.get('/ready', async (_req, res) => {
+    await store.query('SELECT 1').catch(() => {
+      throw new Refusal('not-ready', 'database', 'The database does not answer.');
+    });
+    res.json({ ok: true });
+  });
+  app.use('/api', refuseCrossSite);
+  const usual = limiter(limits.usual);
+  const signIn = limiter(limits.signIn);
+  for (const route of ROUTES) mount(app, route, options, route.limit === 'sign-in' ? signIn : usual);
+  if (webFolder && existsSync(webFolder)) serveWeb(app, webFolder);
+  app.use((_req, _res, next) => next(new Refusal('not-found', 'path', 'There is nothing at this address.')));
+  app.use(answerErrors(logger));
+  return app;
+}

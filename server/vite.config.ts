@@ -1,0 +1,15 @@
+import { defineConfig } from 'vite';
+
+/** The server as one file: workspace packages are bundled, everything from the registry stays outside. */
+export default defineConfig({
+  build: {
+    ssr: true,
+    target: 'node20',
+    outDir: '../dist/server',
+    emptyOutDir: true,
+    sourcemap: true,
+    rollupOptions: { input: { main: 'src/main.ts', verify: 'src/verify/main.ts' } },
+  },
+  ssr: { noExternal: [/^@careful-seam\//], external: ['sharp', 'pdfkit'] },
+  logLevel: 'warn',
+});
