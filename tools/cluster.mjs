@@ -9,19 +9,32 @@ const ROOT = process.getuid?.() === 0;
 /** Newest PostgreSQL 15 or later on this machine, or null. */
 export function findPostgres() {
   const base = '/usr/lib/postgresql';
-  const versions = existsSync(base) ? readdirSync(base).map(Number).filter((v) => v >= 15 && existsSync(join(base, String(v), 'bin', 'initdb'))) : [];
+  const versions = existsSync(base)
+    ? readdirSync(base)
+        .map(Number)
+        .filter((v) => v >= 15 && existsSync(join(base, String(v), 'bin', 'initdb')))
+    : [];
   return versions.length > 0 ? join(base, String(Math.max(...versions)), 'bin') : null;
 }
 
 function apt(args, say) {
   say(`apt-get ${args.join(' ')}`);
-  const run = spawnSync('apt-get', args, { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }, stdio: ['ignore', 'ignore', 'inherit'] });
-  if (run.status !== 0) throw new Error(`"apt-get ${args.join(' ')}" failed. Check the network and the package sources, then run this again.`);
+  const run = spawnSync('apt-get', args, {
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+    stdio: ['ignore', 'ignore', 'inherit'],
+  });
+  if (run.status !== 0)
+    throw new Error(
+      `"apt-get ${args.join(' ')}" failed. Check the network and the package sources, then run this again.`,
+    );
 }
 
 /** Installs Debian packages when this user may, else says exactly what to install. */
 export function aptInstall(packages, say) {
-  if (!ROOT) throw new Error(`Missing on this machine: ${packages.join(', ')}. Ask an administrator to run:\n  apt-get update && apt-get install -y --no-install-recommends ${packages.join(' ')}`);
+  if (!ROOT)
+    throw new Error(
+      `Missing on this machine: ${packages.join(', ')}. Ask an administrator to run:\n  apt-get update && apt-get install -y --no-install-recommends ${packages.join(' ')}`,
+    );
   apt(['update', '-qq'], say);
   apt(['install', '-y', '-qq', '--no-install-recommends', ...packages], say);
 }
@@ -41,7 +54,9 @@ export function ensurePostgres(say) {
 
 /** A command as root runs as the user "postgres", since PostgreSQL refuses root. */
 function asOwner(file, args, options = {}) {
-  return ROOT ? ['runuser', ['-u', 'postgres', '--', file, ...args], { cwd: '/', ...options }] : [file, args, { cwd: '/', ...options }];
+  return ROOT
+    ? ['runuser', ['-u', 'postgres', '--', file, ...args], { cwd: '/', ...options }]
+    : [file, args, { cwd: '/', ...options }];
 }
 const runOwner = (file, args) => execFileSync(...asOwner(file, args, { stdio: ['ignore', 'pipe', 'pipe'] }));
 
@@ -85,7 +100,16 @@ function initialise(bin, folder, say) {
     rmSync(data, { recursive: true, force: true });
   }
   ownFolder(folder);
-  runOwner(join(bin, 'initdb'), ['-D', data, '-U', 'careful_seam', '--auth=trust', '--encoding=UTF8', '--locale=C.UTF-8', '-N']);
+  runOwner(join(bin, 'initdb'), [
+    '-D',
+    data,
+    '-U',
+    'careful_seam',
+    '--auth=trust',
+    '--encoding=UTF8',
+    '--locale=C.UTF-8',
+    '-N',
+  ]);
   writeFileSync(join(folder, 'complete'), 'initdb finished\n');
   return data;
 }
@@ -120,7 +144,15 @@ export async function startCluster({ folder, port, say = () => {} }) {
   const running = removeStaleLock(data, say);
   if (running && isReady(bin, running.port)) return { port: running.port, bin, child: null, stop: async () => {} };
   const chosen = port ?? (await freePort());
-  const settings = { listen_addresses: '127.0.0.1', port: chosen, unix_socket_directories: '', ssl: 'off', max_connections: 60, log_min_messages: 'fatal', shared_buffers: '128MB' };
+  const settings = {
+    listen_addresses: '127.0.0.1',
+    port: chosen,
+    unix_socket_directories: '',
+    ssl: 'off',
+    max_connections: 60,
+    log_min_messages: 'fatal',
+    shared_buffers: '128MB',
+  };
   const args = ['-D', data, ...Object.entries(settings).flatMap(([k, v]) => ['-c', `${k}=${v}`])];
   const child = spawn(...asOwner(join(bin, 'postgres'), args, { stdio: ['ignore', 'ignore', 'pipe'], detached: true }));
   let complaint = '';
@@ -143,7 +175,20 @@ export function databaseUrl(port, name) {
 }
 
 export function createDatabase(bin, port, name) {
-  const has = execFileSync(join(bin, 'psql'), ['-h', '127.0.0.1', '-p', String(port), '-U', 'careful_seam', '-d', 'postgres', '-Atc', `SELECT 1 FROM pg_database WHERE datname='${name}'`]).toString().trim();
-  if (has !== '1') execFileSync(join(bin, 'createdb'), ['-h', '127.0.0.1', '-p', String(port), '-U', 'careful_seam', name]);
+  const has = execFileSync(join(bin, 'psql'), [
+    '-h',
+    '127.0.0.1',
+    '-p',
+    String(port),
+    '-U',
+    'careful_seam',
+    '-d',
+    'postgres',
+    '-Atc',
+    `SELECT 1 FROM pg_database WHERE datname='${name}'`,
+  ])
+    .toString()
+    .trim();
+  if (has !== '1')
+    execFileSync(join(bin, 'createdb'), ['-h', '127.0.0.1', '-p', String(port), '-U', 'careful_seam', name]);
 }
-

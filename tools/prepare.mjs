@@ -1,6 +1,7 @@
 // What start and test both need first: packages and builds. Node built-ins only.
-import { createHash } from 'node:crypto';
+
 import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -10,15 +11,23 @@ export const PROJECT = dirname(dirname(fileURLToPath(import.meta.url)));
 export const say = (text) => console.log(`· ${text}`);
 
 function run(file, args, options = {}) {
-  const result = spawnSync(file, args, { cwd: PROJECT, stdio: ['ignore', 'pipe', 'pipe'], encoding: 'utf8', maxBuffer: 1 << 26, ...options });
-  if (result.status !== 0) throw new Error(`"${file} ${args.join(' ')}" failed:\n${result.stdout ?? ''}${result.stderr ?? ''}`);
+  const result = spawnSync(file, args, {
+    cwd: PROJECT,
+    stdio: ['ignore', 'pipe', 'pipe'],
+    encoding: 'utf8',
+    maxBuffer: 1 << 26,
+    ...options,
+  });
+  if (result.status !== 0)
+    throw new Error(`"${file} ${args.join(' ')}" failed:\n${result.stdout ?? ''}${result.stderr ?? ''}`);
 }
 
 const hashOf = (text) => createHash('sha256').update(text).digest('hex');
 
 export function checkNode() {
   const [major, minor] = process.versions.node.split('.').map(Number);
-  if (major < 20 || (major === 20 && minor < 19)) throw new Error(`Node ${process.versions.node} is too old: this needs Node 20.19 or newer.`);
+  if (major < 20 || (major === 20 && minor < 19))
+    throw new Error(`Node ${process.versions.node} is too old: this needs Node 20.19 or newer.`);
 }
 
 /** Installs the npm packages when the lock file changed or the last install did not finish. */
@@ -49,7 +58,9 @@ function* filesUnder(path) {
 /** A hash over every source file: what the build depends on. */
 function sourceHash() {
   const hash = createHash('sha256');
-  for (const source of SOURCES) for (const file of filesUnder(join(PROJECT, source))) hash.update(file.slice(PROJECT.length)).update(readFileSync(file));
+  for (const source of SOURCES)
+    for (const file of filesUnder(join(PROJECT, source)))
+      hash.update(file.slice(PROJECT.length)).update(readFileSync(file));
   return hash.digest('hex');
 }
 

@@ -17,7 +17,8 @@ function takeLock() {
     try {
       line = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
     } catch {}
-    if (pid !== process.pid && line.includes('start.mjs')) throw new Error(`It is running already as process ${pid}. Stop that one with Ctrl-C first.`);
+    if (pid !== process.pid && line.includes('start.mjs'))
+      throw new Error(`It is running already as process ${pid}. Stop that one with Ctrl-C first.`);
     say('removing the lock of a start that was killed');
   }
   writeFileSync(LOCK, String(process.pid));
@@ -39,8 +40,20 @@ async function database() {
 }
 
 function serve(url) {
-  const env = { ...process.env, DATABASE_URL: url, PORT: String(PORT), PHOTO_FOLDER: join(DATA, 'photos'), WEB_FOLDER: join(PROJECT, 'dist', 'web'), NODE_ENV: 'production' };
-  const server = spawn(process.execPath, ['--enable-source-maps', join(PROJECT, 'dist', 'server', 'main.js')], { cwd: PROJECT, env, stdio: ['ignore', 'pipe', 'inherit'], detached: true });
+  const env = {
+    ...process.env,
+    DATABASE_URL: url,
+    PORT: String(PORT),
+    PHOTO_FOLDER: join(DATA, 'photos'),
+    WEB_FOLDER: join(PROJECT, 'dist', 'web'),
+    NODE_ENV: 'production',
+  };
+  const server = spawn(process.execPath, ['--enable-source-maps', join(PROJECT, 'dist', 'server', 'main.js')], {
+    cwd: PROJECT,
+    env,
+    stdio: ['ignore', 'pipe', 'inherit'],
+    detached: true,
+  });
   const ready = new Promise((done, fail) => {
     server.stdout.on('data', (part) => {
       const text = String(part);

@@ -10,6 +10,9 @@ build();
 const cluster = process.env.DATABASE_URL ? null : await startCluster({ folder: clusterFolder(DATA), say });
 const url = process.env.DATABASE_URL ?? databaseUrl(cluster.port, 'careful_seam');
 const env = { ...process.env, DATABASE_URL: url, PHOTO_FOLDER: process.env.PHOTO_FOLDER ?? join(DATA, 'photos') };
-const result = spawnSync(process.execPath, [join(PROJECT, 'dist/server/verify.js'), ...process.argv.slice(2)], { env, stdio: 'inherit' });
+const result = spawnSync(process.execPath, [join(PROJECT, 'dist/server/verify.js'), ...process.argv.slice(2)], {
+  env,
+  stdio: 'inherit',
+});
 await cluster?.stop();
 process.exit(result.status ?? 1);

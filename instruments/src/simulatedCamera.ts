@@ -18,7 +18,8 @@ function rule(perMm: number, y: number): string {
     const x = 240 + i * SIXTEENTH_MM * perMm;
     const tall = i % 16 === 0 ? 70 : i % 8 === 0 ? 52 : i % 4 === 0 ? 40 : i % 2 === 0 ? 28 : 18;
     marks.push(`<path d="M${x} ${y}v${tall}" stroke="#222" stroke-width="3"/>`);
-    if (i % 16 === 0) marks.push(`<text x="${x + 8}" y="${y + 96}" font-size="34" font-family="sans-serif">${i / 16}</text>`);
+    if (i % 16 === 0)
+      marks.push(`<text x="${x + 8}" y="${y + 96}" font-size="34" font-family="sans-serif">${i / 16}</text>`);
   }
   return `<rect x="210" y="${y}" width="${44 * SIXTEENTH_MM * perMm}" height="116" fill="#e8d38c" stroke="#7d6a2a" stroke-width="3"/>${marks.join('')}`;
 }

@@ -13,7 +13,8 @@ export function makeWords(language: Language, more: Record<Language, object> | n
     fallbackLng: 'en',
     initAsync: false,
     interpolation: { escapeValue: false },
-    resources: { en: { translation: { ...en, ...more?.en } } },
+    resources: { en: { translation: en } },
   });
+  for (const key of LANGUAGES) if (more) instance.addResourceBundle(key, 'translation', more[key], true, true);
   return instance;
 }

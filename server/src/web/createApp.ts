@@ -90,16 +90,14 @@ function answerErrors(logger: Logger) {
     }
     const id = String(req.id ?? randomUUID());
     logger.error({ err: error, id }, 'unexpected');
-    res
-      .status(500)
-      .json({
-        error: {
-          code: 'internal',
-          field: '',
-          message: `Something went wrong here. Nothing you typed is lost. Tell us this number: ${id}`,
-          id,
-        },
-      });
+    res.status(500).json({
+      error: {
+        code: 'internal',
+        field: '',
+        message: `Something went wrong here. Nothing you typed is lost. Tell us this number: ${id}`,
+        id,
+      },
+    });
   };
 }
 

@@ -177,6 +177,12 @@ async function ruleBook({ req, services }: Call): Promise<unknown> {
   return { book: row.data };
 }
 
+async function newestRuleBook({ services }: Call): Promise<unknown> {
+  const [row] = await services.store.getRepository(RuleBookEntity).find({ order: { version: 'DESC' }, take: 1 });
+  if (!row) throw new Refusal('not-found', 'ruleBook', 'The firm has no rule book yet.');
+  return { book: row.data };
+}
+
 async function calculate({ req, res }: Call): Promise<unknown> {
   const { ok, json } = asAnswer(runCalculation(param(req, 'name'), req.body));
   if (!ok) res.status(422);
@@ -221,6 +227,7 @@ export const ROUTES: readonly Route[] = [
   { method: 'get', path: '/api/showers/:id/record.pdf', roles: EVERY, limit: 'usual', answer: recordPdf },
   { method: 'put', path: '/api/photos/:hash', roles: EVERY, limit: 'usual', body: 'bytes', answer: putPhoto },
   { method: 'get', path: '/api/photos/:hash', roles: EVERY, limit: 'usual', answer: getPhoto },
+  { method: 'get', path: '/api/rule-books/newest', roles: EVERY, limit: 'usual', answer: newestRuleBook },
   { method: 'get', path: '/api/rule-books/:book/:version', roles: EVERY, limit: 'usual', answer: ruleBook },
   {
     method: 'get',

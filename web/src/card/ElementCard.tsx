@@ -1,0 +1,174 @@
+import { elementName } from '@careful-seam/contract/texts/names';
+import { defectKindLabel, verdictSentence } from '@careful-seam/contract/texts/sentences';
+import { judge, outsideLimit } from '@careful-seam/core/proof/judge';
+import { seamLine } from '@careful-seam/core/proof/seamLine';
+import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
+import { showLength } from '@careful-seam/core/units/length';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { usePreferences } from '../state/preferences';
+import { useStore } from '../state/store';
+import { LookKeys } from './LookKeys';
+import { ReadingPad, sideToMeasure } from './ReadingPad';
+import { SeamStrip } from './SeamStrip';
+
+interface Props {
+  showerId: string;
+  state: ShowerState;
+  stage: string;
+  element: string;
+  mayInspect: boolean;
+  onDefect: (defect: Defect | null, stretch: { fromMm: number; toMm: number } | null) => void;
+  onRedo: (defect: Defect) => void;
+  onClose: () => void;
+}
+
+function DefectLine({
+  showerId,
+  state,
+  defect,
+  mayInspect,
+  onPicture,
+  onRedo,
+}: {
+  showerId: string;
+  state: ShowerState;
+  defect: Defect;
+  mayInspect: boolean;
+  onPicture: () => void;
+  onRedo: () => void;
+}) {
+  const { t } = useTranslation();
+  const write = useStore((s) => s.write);
+  return (
+    <div className="border-hold border-l-4 py-0.5 pl-2">
+      <p className="font-semibold">
+        {defectKindLabel(state.rules!.book, defect.kind, defect.check)} · {t(`severity.${defect.severity}`)}
+      </p>
+      {mayInspect && (
+        <div className="mt-1 flex gap-1.5">
+          <button type="button" className="key key-hold flex-1 px-1 text-sm" onClick={onPicture}>
+            {t('defect.picture', { count: defect.photos.length })}
+          </button>
+          {defect.redoneAt === null ? (
+            <button type="button" className="key flex-1 px-1 text-sm" onClick={onRedo}>
+              {t('defect.redone')}
+            </button>
+          ) : (
+            <button
+              type="button"
+              className="key flex-1 px-1 text-sm"
+              onClick={() => void write(showerId, 'defect-closed', { defect: defect.id })}
+            >
+              {t('defect.close')}
+            </button>
+          )}
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** The one thing chosen: what it is, what was proved on it, what is missing, and the keys to answer. */
+export function ElementCard({ showerId, state, stage, element, mayInspect, onDefect, onRedo, onClose }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const [side, setSide] = useState<string | null>(null);
+  const model = state.geometry!.model;
+  const seam = state.seamById.get(element);
+  const requirements = state.requirements.filter((r) => r.stage.key === stage && r.element === element);
+  const judgements = requirements.map((r) => judge(state, r));
+  const measured = requirements.filter((r) => r.check.kind === 'measured');
+  const pad = measured.length > 0 ? measured.filter((r) => r.check.id === measured[0]!.check.id) : [];
+  const now = pad.length > 0 ? sideToMeasure(state, pad, side) : null;
+  const defects = [...state.defects.values()].filter(
+    (d) => d.closedAt === null && d.places.some((p) => p.element === element),
+  );
+  const shown = now ? [now, ...judgements.filter((j) => j.requirement.check.kind === 'looked')] : judgements;
+  const upright = seam && seam.highMm - seam.lowMm > seam.lengthMm * 0.7;
+  return (
+    <div className="flex min-h-0 flex-1 flex-col gap-2">
+      <header className="flex items-start gap-2">
+        <div className="min-w-0 flex-1">
+          <h2 className="font-bold text-lg leading-tight">{elementName(t, model, element)}</h2>
+          <p className="text-soft text-sm" id="map-choice">
+            {seam
+              ? t(upright ? 'card.upright' : 'card.level', { length: showLength(seam.lengthMm, unit) })
+              : t('card.whole')}
+          </p>
+        </div>
+        <button type="button" className="key" onClick={onClose}>
+          {t('card.back')}
+        </button>
+      </header>
+      <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto">
+        {seam && judgements.length > 0 && (
+          <SeamStrip
+            line={seamLine(
+              state,
+              seam,
+              now ? [now, ...judgements.filter((j) => j.requirement.check.kind === 'looked')] : judgements,
+            )}
+            lengthMm={seam.lengthMm}
+            readings={now?.readings ?? []}
+            short={(e) => now?.requirement.check.kind === 'measured' && outsideLimit(now.requirement.check, e.valueMm!)}
+            nextAtMm={now?.nextAtMm ?? null}
+            unit={unit}
+          />
+        )}
+        {judgements.length === 0 && <p className="text-soft">{t('card.nothingAsked')}</p>}
+        <ul className="flex flex-col gap-0.5 text-[15px] leading-snug" aria-live="polite">
+          {shown.map((j) => (
+            <li
+              key={`${j.requirement.check.id} ${j.requirement.side}`}
+              className={
+                j.verdict === 'fail' && !j.satisfied
+                  ? 'border-hold border-l-4 pl-2 font-semibold text-hold'
+                  : j.satisfied
+                    ? 'text-ink'
+                    : 'text-soft'
+              }
+            >
+              {verdictSentence(t, model, j, unit)}
+            </li>
+          ))}
+        </ul>
+        {defects.map((d) => (
+          <DefectLine
+            key={d.id}
+            showerId={showerId}
+            state={state}
+            defect={d}
+            mayInspect={mayInspect}
+            onPicture={() => onDefect(d, null)}
+            onRedo={() => onRedo(d)}
+          />
+        ))}
+      </div>
+      {mayInspect && (
+        <div className="flex flex-none flex-col gap-2">
+          {pad.length > 0 && (
+            <ReadingPad
+              key={`${element} ${stage}`}
+              showerId={showerId}
+              state={state}
+              requirements={pad}
+              side={side}
+              onSide={setSide}
+            />
+          )}
+          {judgements.length > 0 && (
+            <LookKeys
+              key={element}
+              showerId={showerId}
+              state={state}
+              stage={stage}
+              element={element}
+              onDefect={(stretch) => onDefect(null, stretch)}
+            />
+          )}
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,171 @@
+import { faceName } from '@careful-seam/contract/texts/names';
+import { limitWords } from '@careful-seam/contract/texts/sentences';
+import { judge } from '@careful-seam/core/proof/judge';
+import type { Judgement, Requirement, ShowerState } from '@careful-seam/core/proof/state';
+import { parseLength, showLength } from '@careful-seam/core/units/length';
+import { useEffect, useRef, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { usePreferences } from '../state/preferences';
+import { useStore } from '../state/store';
+import { FractionPad, readPad } from './FractionPad';
+import { placeOf } from './runs';
+
+interface Props {
+  showerId: string;
+  state: ShowerState;
+  /** The measured check on this element, one requirement a side. */
+  requirements: readonly Requirement[];
+  side: string | null;
+  onSide: (side: string | null) => void;
+}
+
+/** The side to measure next: the one chosen, else the first that still needs readings. */
+export function sideToMeasure(
+  state: ShowerState,
+  requirements: readonly Requirement[],
+  chosen: string | null,
+): Judgement {
+  const judged = requirements.map((r) => judge(state, r));
+  return judged.find((j) => j.requirement.side === chosen) ?? judged.find((j) => j.nextAtMm !== null) ?? judged[0]!;
+}
+
+/** Last values of the same check in this shower, newest first, each once. */
+function lastValues(state: ShowerState, check: string): number[] {
+  const all = [...state.evidence.values()].flat().filter((e) => e.check === check && e.valueMm !== null);
+  all.sort((a, b) => (a.observedAt < b.observedAt ? 1 : -1));
+  return [...new Set(all.map((e) => e.valueMm!))];
+}
+
+/** A reading is its value and one tap: the place comes prefilled with the next useful one. */
+export function ReadingPad({ showerId, state, requirements, side, onSide }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const write = useStore((s) => s.write);
+  const now = sideToMeasure(state, requirements, side);
+  const { requirement } = now;
+  const check = requirement.check;
+  if (check.kind !== 'measured') throw new Error('only measured checks have a pad');
+  const last = lastValues(state, check.id);
+  const start = last[0] ?? check.limit.atLeastMm ?? check.limit.atMostMm ?? 0;
+  const [text, setText] = useState(() => showLength(start, unit).replace(/ (in|mm)$/, ''));
+  const [atMm, setAtMm] = useState<number | null>(null);
+  const [atText, setAtText] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const input = useRef<HTMLInputElement>(null);
+  const place = Math.min(requirement.lengthMm, atMm ?? now.nextAtMm ?? requirement.lengthMm / 2);
+
+  useEffect(() => {
+    const type = (event: KeyboardEvent) => {
+      const inField =
+        event.target instanceof HTMLInputElement ||
+        event.target instanceof HTMLTextAreaElement ||
+        event.target instanceof HTMLSelectElement;
+      if (!inField && /^\d$/.test(event.key) && !event.metaKey && !event.ctrlKey) {
+        setText('');
+        input.current?.focus();
+      }
+    };
+    window.addEventListener('keydown', type);
+    return () => window.removeEventListener('keydown', type);
+  }, []);
+
+  const keep = () => {
+    const read = parseLength(text, unit, t('pad.value'));
+    if (!read.ok) return setProblem(read.problem.message);
+    let at = place;
+    if (atText !== null) {
+      const readAt = parseLength(atText, unit, t('pad.at'));
+      if (!readAt.ok) return setProblem(readAt.problem.message);
+      at = readAt.value.mm;
+    }
+    if (requirement.hasLength && at > requirement.lengthMm + 0.8)
+      return setProblem(t('pad.beyond', { length: showLength(requirement.lengthMm, unit) }));
+    setProblem(null);
+    const place_ = placeOf(state, requirement.element, requirement.side ? { side: requirement.side } : {});
+    void write(showerId, 'reading', {
+      stage: requirement.stage.key,
+      check: check.id,
+      place: place_,
+      atMm: requirement.hasLength ? Math.min(at, requirement.lengthMm) : 0,
+      valueMm: read.value.mm,
+      typed: text.slice(0, 40),
+      instrument: check.instrument,
+    });
+    setAtMm(null);
+    setAtText(null);
+  };
+  const step = (by: number) => {
+    setAtText(null);
+    setAtMm(Math.max(0, Math.min(requirement.lengthMm, place + by)));
+  };
+  const stepMm = unit === 'in' ? 25.4 : 20;
+  const placeText = showLength(place, unit).replace(/ (in|mm)$/, '');
+
+  return (
+    <section aria-label={t('pad.label', { check: check.label })} className="flex flex-col gap-1.5">
+      {requirements.length > 1 && (
+        <fieldset className="grid grid-cols-2 gap-1" aria-label={t('pad.side')}>
+          {requirements.map((r) => (
+            <button
+              type="button"
+              key={r.side}
+              className="key px-1 text-sm"
+              aria-pressed={r.side === requirement.side}
+              onClick={() => onSide(r.side)}
+            >
+              {t('side', { part: faceName(t, state.geometry!.model, r.side!) })} · {judge(state, r).readings.length}
+            </button>
+          ))}
+        </fieldset>
+      )}
+      <div className="flex items-end gap-2">
+        <label className="flex-1">
+          <span className="text-soft text-sm">
+            {check.label}, {limitWords(t, check, unit)}
+          </span>
+          <span className="flex items-baseline gap-1">
+            <input
+              ref={input}
+              className="w-full min-w-0 border-edge border-b-2 bg-transparent font-bold text-4xl text-ink"
+              value={text}
+              onChange={(e) => setText(e.target.value)}
+              onKeyDown={(e) => e.key === 'Enter' && keep()}
+              aria-label={t('pad.value')}
+              aria-invalid={readPad(text, unit) === null}
+            />
+            <span className="text-lg">{unit}</span>
+          </span>
+        </label>
+        {requirement.hasLength && (
+          <div>
+            <span className="text-soft text-sm">{t('pad.atWord')}</span>
+            <div className="flex items-center gap-1">
+              <button type="button" className="key px-0" onClick={() => step(-stepMm)} aria-label={t('pad.back')}>
+                −
+              </button>
+              <input
+                className="w-20 border-edge border-b-2 bg-transparent text-center font-bold text-2xl text-ink"
+                value={atText ?? placeText}
+                onChange={(e) => setAtText(e.target.value)}
+                onKeyDown={(e) => e.key === 'Enter' && keep()}
+                aria-label={t('pad.at')}
+              />
+              <button type="button" className="key px-0" onClick={() => step(stepMm)} aria-label={t('pad.forward')}>
+                +
+              </button>
+            </div>
+          </div>
+        )}
+      </div>
+      <FractionPad unit={unit} text={text} onText={setText} last={last} />
+      {problem && (
+        <p role="alert" className="text-hold">
+          {problem}
+        </p>
+      )}
+      <button type="button" className="key key-main text-lg" onClick={keep}>
+        {t('pad.keep', { value: text, at: requirement.hasLength ? (atText ?? placeText) : '' })}
+      </button>
+    </section>
+  );
+}

@@ -1,0 +1,182 @@
+import { elementName } from '@careful-seam/contract/texts/names';
+import { blockerSentence } from '@careful-seam/contract/texts/sentences';
+import { calculationVersions } from '@careful-seam/core/calc/registry';
+import { judgeStage } from '@careful-seam/core/proof/judge';
+import { blockersOf } from '@careful-seam/core/proof/release';
+import type { Blocker } from '@careful-seam/core/proof/state';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { usePreferences } from '../state/preferences';
+import { type LocalShower, useStore } from '../state/store';
+
+interface Props {
+  shower: LocalShower;
+  stage: string;
+  mayInspect: boolean;
+  mayBuild: boolean;
+  onChoose: (element: string) => void;
+}
+
+const elementOf = (b: Blocker): string | null => {
+  if (b.kind === 'check') return b.element;
+  if (b.kind === 'defect') return b.defect.places[0]?.element ?? null;
+  return b.kind === 'deviation-pending' ? b.deviation.asked.place.element : null;
+};
+
+function releaseBody(shower: LocalShower, stage: string, personId: string, upholds?: string) {
+  const judged = judgeStage(shower.state, stage);
+  const inputs = [...shower.state.evidence.values()]
+    .flat()
+    .filter((e) => e.stage === stage && !e.voided)
+    .map((e) => e.entry);
+  return {
+    stage,
+    judged: {
+      ledgerSeq: shower.stored.cursor,
+      ledgerHash: shower.stored.headHash ?? '',
+      deviceSeq: shower.stored.chains[personId]?.deviceSeq ?? 0,
+    },
+    inputs: [...new Set(inputs)],
+    verdicts: Object.fromEntries(
+      judged.map((j) => [
+        [j.requirement.check.id, j.requirement.element, j.requirement.side ?? ''].join(' '),
+        j.verdict,
+      ]),
+    ),
+    ruleVersion: shower.state.rules!.book.version,
+    calculations: calculationVersions(),
+    ...(upholds ? { upholds } : {}),
+  };
+}
+
+/** A stage: its caution, exactly what is missing with its place, and release or hold. */
+export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const write = useStore((s) => s.write);
+  const person = useStore((s) => s.person)!;
+  const [reason, setReason] = useState('');
+  const { state } = shower;
+  const spec = state.rules!.method.stages.find((s) => s.key === stage)!;
+  const model = state.geometry!.model;
+  const blockers = blockersOf(state, stage);
+  const here = state.stages.get(stage);
+  const released = here?.word === 'released';
+  const contested = here?.word === 'contested';
+  const groups = new Map<string, Blocker[]>();
+  for (const b of blockers) {
+    const key = elementOf(b) ?? '';
+    groups.set(key, [...(groups.get(key) ?? []), b]);
+  }
+  return (
+    <div className="flex min-h-0 flex-1 flex-col gap-2">
+      <header>
+        <h2 className="font-bold text-lg leading-tight">{spec.label}</h2>
+        <p className="text-soft text-sm" id="map-choice">
+          {released && here?.release
+            ? t('stage.releasedBy', { name: here.release.by })
+            : spec.holdPoint
+              ? t('stage.holdPoint')
+              : t('stage.noHoldPoint')}
+        </p>
+      </header>
+      {spec.caution && <p className="border-cure border-l-4 pl-2 text-sm">{spec.caution}</p>}
+      {contested && <p className="border-hold border-l-4 pl-2 font-semibold text-hold">{t('stage.contested')}</p>}
+      <div className="min-h-0 flex-1 overflow-y-auto">
+        {blockers.length === 0 && !released && <p className="font-semibold">{t('stage.nothingMissing')}</p>}
+        {blockers.length > 0 && !released && (
+          <p className="font-semibold">{t('stage.missing', { count: blockers.length })}</p>
+        )}
+        {released && <p>{t('stage.released')}</p>}
+        <ul>
+          {!released &&
+            [...groups].map(([element, list]) => {
+              const lines = [...new Set(list.map((b) => blockerSentence(t, model, state.rules!.book, b, unit)))];
+              const hold = list.some((b) => b.kind === 'defect' || (b.kind === 'check' && b.verdict === 'fail'));
+              return (
+                <li key={element} className="border-hair border-b">
+                  {element === '' ? (
+                    <p className="py-2 text-sm">{lines.join(' ')}</p>
+                  ) : (
+                    <button
+                      type="button"
+                      className="min-h-12 w-full cursor-pointer py-1 text-left"
+                      onClick={() => onChoose(element)}
+                    >
+                      <span className={`font-semibold ${hold ? 'text-hold' : ''}`}>
+                        {elementName(t, model, element)}
+                      </span>
+                      <span className="block text-sm text-soft">{lines.join(' ')}</span>
+                    </button>
+                  )}
+                </li>
+              );
+            })}
+        </ul>
+      </div>
+      {mayBuild && !released && (
+        <button
+          type="button"
+          className="key"
+          onClick={() =>
+            void write(shower.id, 'work-done', {
+              stage,
+              crewId: shower.state.created!.body.crewId,
+              who: person.name,
+              day: new Date().toISOString().slice(0, 10),
+            })
+          }
+        >
+          {t('stage.workDone')}
+        </button>
+      )}
+      {mayInspect && (released || contested) && (
+        <div className="flex gap-1.5">
+          <input
+            className="field"
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+            aria-label={t('stage.reason')}
+            placeholder={t('stage.reason')}
+          />
+          <button
+            type="button"
+            className="key flex-none"
+            disabled={reason.trim() === ''}
+            onClick={() =>
+              void write(shower.id, 'stage-reopened', { stage, reason: reason.trim() }).then(() => setReason(''))
+            }
+          >
+            {t('stage.reopen')}
+          </button>
+          {contested && (
+            <button
+              type="button"
+              className="key flex-none"
+              disabled={reason.trim() === ''}
+              onClick={() =>
+                void write(shower.id, 'stage-released', releaseBody(shower, stage, person.id, reason.trim())).then(() =>
+                  setReason(''),
+                )
+              }
+            >
+              {t('stage.uphold')}
+            </button>
+          )}
+        </div>
+      )}
+      {mayInspect && !released && !contested && (
+        <button
+          type="button"
+          className="key key-main text-lg"
+          disabled={blockers.length > 0}
+          onClick={() => void write(shower.id, 'stage-released', releaseBody(shower, stage, person.id))}
+        >
+          {blockers.length > 0
+            ? t('stage.hold', { count: blockers.length })
+            : t('stage.release', { stage: spec.label })}
+        </button>
+      )}
+    </div>
+  );
+}

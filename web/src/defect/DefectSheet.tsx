@@ -1,0 +1,179 @@
+import { elementName } from '@careful-seam/contract/texts/names';
+import type { PhotoMark, PhotoUse } from '@careful-seam/core/entries/entry';
+import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
+import { SEVERITIES, type Severity } from '@careful-seam/core/rules/ruleBook';
+import { type ChangeEvent, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { LengthField } from '../card/LengthField';
+import { placeOf } from '../card/runs';
+import { takePicture } from '../device/takePicture';
+import { Sheet } from '../shell/Sheet';
+import { usePreferences } from '../state/preferences';
+import { useStore } from '../state/store';
+import { MarkedPicture } from './MarkedPicture';
+
+interface Props {
+  showerId: string;
+  state: ShowerState;
+  stage: string;
+  element: string;
+  /** A defect that a reading or look opened already; null opens a new one. */
+  defect: Defect | null;
+  stretch: { fromMm: number; toMm: number } | null;
+  onClose: () => void;
+}
+
+const TOOLS: PhotoMark['kind'][] = ['arrow', 'circle', 'length', 'area'];
+
+/** Records a defect with its place, kind, severity and pictures, marked by finger. */
+export function DefectSheet({ showerId, state, stage, element, defect, stretch, onClose }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const { db, write } = useStore();
+  const lengthMm = state.seamById.get(element)?.lengthMm ?? null;
+  const known = defect?.places[0];
+  const [place, setPlace] = useState({
+    fromMm: stretch?.fromMm ?? known?.fromMm ?? 0,
+    toMm: stretch?.toMm ?? known?.toMm ?? lengthMm ?? 0,
+  });
+  const kinds = state.rules!.book.defectKinds.filter((k) => k.stages.includes(stage));
+  const [kind, setKind] = useState(
+    defect?.kind ??
+      (defect?.check === 'lap' || defect?.check === 'lap-small' ? 'short-lap' : (kinds[0]?.id ?? 'other')),
+  );
+  const [severity, setSeverity] = useState<Severity>(defect?.severity ?? 'fix');
+  const [words, setWords] = useState(defect?.words ?? '');
+  const [photos, setPhotos] = useState<PhotoUse[]>([]);
+  const [tool, setTool] = useState<PhotoMark['kind']>('arrow');
+  const [problem, setProblem] = useState<string | null>(null);
+
+  const addPicture = async (event: ChangeEvent<HTMLInputElement>) => {
+    const file = event.target.files?.[0];
+    event.target.value = '';
+    if (!file || !db) return;
+    const taken = await takePicture(db, file);
+    if (!taken.ok) return setProblem(t(taken.why));
+    setProblem(null);
+    const { hash, widthPx, heightPx } = taken.photo;
+    setPhotos((list) => [...list, { hash, widthPx, heightPx, marks: [] }]);
+  };
+  const addMark = (hash: string, mark: PhotoMark) =>
+    setPhotos((list) => list.map((p) => (p.hash === hash ? { ...p, marks: [...p.marks, mark] } : p)));
+  const undoMark = (hash: string) =>
+    setPhotos((list) => list.map((p) => (p.hash === hash ? { ...p, marks: p.marks.slice(0, -1) } : p)));
+  const keep = async () => {
+    const body = {
+      stage,
+      place: placeOf(state, element, lengthMm === null ? {} : place),
+      kind,
+      severity,
+      words: words.trim(),
+      photos,
+      ...(defect ? { about: defect.id } : {}),
+    };
+    await write(showerId, 'defect-found', body);
+    onClose();
+  };
+  return (
+    <Sheet title={t('defect.title', { where: elementName(t, state.geometry!.model, element) })} onClose={onClose}>
+      <label className="flex flex-col gap-1">
+        <span className="text-soft text-sm">{t('defect.kind')}</span>
+        <select className="field" value={kind} onChange={(e) => setKind(e.target.value)}>
+          {kinds.map((k) => (
+            <option key={k.id} value={k.id}>
+              {k.label}
+            </option>
+          ))}
+        </select>
+      </label>
+      <fieldset className="grid grid-cols-3 gap-1.5">
+        <legend className="text-soft text-sm">{t('defect.severity')}</legend>
+        {SEVERITIES.map((s) => (
+          <button
+            type="button"
+            key={s}
+            className="key px-1"
+            aria-pressed={severity === s}
+            onClick={() => setSeverity(s)}
+          >
+            {t(`severity.${s}`)}
+          </button>
+        ))}
+        <p className="col-span-3 text-soft text-sm">{t(`severityMeaning.${severity}`)}</p>
+      </fieldset>
+      {lengthMm !== null && (
+        <div className="grid grid-cols-2 gap-2">
+          <LengthField
+            label={t('look.from')}
+            unit={unit}
+            mm={place.fromMm}
+            most={lengthMm}
+            onMm={(fromMm) => setPlace((p) => ({ ...p, fromMm }))}
+          />
+          <LengthField
+            label={t('look.to')}
+            unit={unit}
+            mm={place.toMm}
+            most={lengthMm}
+            onMm={(toMm) => setPlace((p) => ({ ...p, toMm }))}
+          />
+        </div>
+      )}
+      <label className="flex flex-col gap-1">
+        <span className="text-soft text-sm">{t('defect.words')}</span>
+        <textarea className="field py-2" rows={2} value={words} onChange={(e) => setWords(e.target.value)} />
+      </label>
+      <label className="key flex cursor-pointer items-center justify-center focus-within:outline-3 focus-within:outline-water">
+        {t('defect.takePicture')}
+        <input
+          type="file"
+          accept="image/*"
+          capture="environment"
+          className="sr-only"
+          onChange={(e) => void addPicture(e)}
+        />
+      </label>
+      {problem && (
+        <p role="alert" className="text-hold">
+          {problem}
+        </p>
+      )}
+      {photos.length > 0 && (
+        <fieldset className="grid grid-cols-4 gap-1.5" aria-label={t('defect.tool')}>
+          {TOOLS.map((k) => (
+            <button
+              type="button"
+              key={k}
+              className="key px-1 text-sm"
+              aria-pressed={tool === k}
+              onClick={() => setTool(k)}
+            >
+              {t(`mark.${k}`)}
+            </button>
+          ))}
+        </fieldset>
+      )}
+      {[...(defect?.photos ?? []), ...photos].map((p) => {
+        const own = photos.includes(p);
+        return (
+          <div key={p.hash} className="flex flex-col gap-1">
+            <MarkedPicture {...p} tool={own ? tool : null} onMark={(mark) => addMark(p.hash, mark)} />
+            {own && p.marks.length > 0 && (
+              <button type="button" className="key self-start" onClick={() => undoMark(p.hash)}>
+                {t('mark.undo')}
+              </button>
+            )}
+          </div>
+        );
+      })}
+      <button
+        type="button"
+        className="key key-main text-lg"
+        disabled={lengthMm !== null && place.toMm <= place.fromMm}
+        onClick={() => void keep()}
+      >
+        {t('defect.keep')}
+      </button>
+    </Sheet>
+  );
+}

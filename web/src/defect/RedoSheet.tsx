@@ -1,0 +1,82 @@
+import { elementName } from '@careful-seam/contract/texts/names';
+import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
+import { showLength } from '@careful-seam/core/units/length';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { LengthField } from '../card/LengthField';
+import { placeOf } from '../card/runs';
+import { Sheet } from '../shell/Sheet';
+import { usePreferences } from '../state/preferences';
+import { useStore } from '../state/store';
+
+interface Props {
+  showerId: string;
+  state: ShowerState;
+  defect: Defect;
+  onClose: () => void;
+}
+
+/** Says that a stretch was built again: what was proved there no longer counts and is asked anew. */
+export function RedoSheet({ showerId, state, defect, onClose }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const write = useStore((s) => s.write);
+  const known = defect.places[0]!;
+  const lengthMm = state.seamById.get(known.element)?.lengthMm ?? null;
+  const [place, setPlace] = useState({ fromMm: known.fromMm ?? 0, toMm: known.toMm ?? lengthMm ?? 0 });
+  const [reason, setReason] = useState('');
+  const evidence = (state.evidence.get(known.element) ?? []).filter(
+    (e) => !e.voided && e.kind === 'reading' && e.atMm >= place.fromMm && e.atMm <= place.toMm,
+  );
+  const keep = async () => {
+    const body = {
+      stage: defect.stage,
+      places: [placeOf(state, known.element, lengthMm === null ? {} : place)],
+      reason: reason.trim(),
+      defect: defect.id,
+    };
+    await write(showerId, 'redo', body);
+    onClose();
+  };
+  return (
+    <Sheet title={t('redo.title', { where: elementName(t, state.geometry!.model, known.element) })} onClose={onClose}>
+      {lengthMm !== null && (
+        <div className="grid grid-cols-2 gap-2">
+          <LengthField
+            label={t('look.from')}
+            unit={unit}
+            mm={place.fromMm}
+            most={lengthMm}
+            onMm={(fromMm) => setPlace((p) => ({ ...p, fromMm }))}
+          />
+          <LengthField
+            label={t('look.to')}
+            unit={unit}
+            mm={place.toMm}
+            most={lengthMm}
+            onMm={(toMm) => setPlace((p) => ({ ...p, toMm }))}
+          />
+        </div>
+      )}
+      <label className="flex flex-col gap-1">
+        <span className="text-soft text-sm">{t('redo.reason')}</span>
+        <input className="field" value={reason} onChange={(e) => setReason(e.target.value)} />
+      </label>
+      <p className="border-cure border-l-4 pl-2">
+        {t('redo.consequence', {
+          from: showLength(place.fromMm, unit),
+          to: showLength(place.toMm, unit),
+          count: evidence.length,
+        })}
+      </p>
+      <button
+        type="button"
+        className="key key-main text-lg"
+        disabled={reason.trim() === '' || (lengthMm !== null && place.toMm <= place.fromMm)}
+        onClick={() => void keep()}
+      >
+        {t('redo.keep')}
+      </button>
+    </Sheet>
+  );
+}

@@ -1,0 +1,139 @@
+import type { Person, PulledEntry, PushAnswer } from '@careful-seam/contract/api/messages';
+import type { Body, Entry, EntryKind } from '@careful-seam/core/entries/entry';
+import { type ChainEnd, writeEntry } from '@careful-seam/core/entries/writeEntry';
+import { type Database, emptyShower, readKept, type StoredEntry, writeKept } from './database';
+
+/** What the outbox needs from outside: ids and the clock. */
+export interface Ports {
+  newId: () => string;
+  nowMs: () => number;
+  offsetMinutes: () => number;
+}
+
+export interface Writing<K extends EntryKind> {
+  showerId: string;
+  kind: K;
+  body: Body<K>;
+  person: Person;
+  geometryVersion: number;
+}
+
+/** This person's device number on this tablet: chains never mix authors, so one may wait while another sends. */
+async function deviceOf(db: Database, personId: string, ports: Ports): Promise<string> {
+  const kept = await readKept(db);
+  const known = kept.devices[personId];
+  if (known) return known;
+  const made = ports.newId();
+  await writeKept(db, { devices: { ...kept.devices, [personId]: made } });
+  return made;
+}
+
+const later = (a: string | null, b: string): string => (a === null || b > a ? b : a);
+
+/** Appends entries to this tablet's chain in one transaction: all of them are kept, or none. */
+export async function append(
+  db: Database,
+  ports: Ports,
+  writings: readonly Writing<EntryKind>[],
+): Promise<StoredEntry[]> {
+  const { showerId, person } = writings[0]!;
+  const deviceId = await deviceOf(db, person.id, ports);
+  const tx = db.transaction(['entries', 'showers'], 'readwrite');
+  const shower = (await tx.objectStore('showers').get(showerId)) ?? emptyShower(showerId);
+  let end: ChainEnd = {
+    ...(shower.chains[person.id] ?? { deviceId, deviceSeq: 0, prevDeviceHash: null }),
+    lastOrderAt: shower.lastOrderAt,
+  };
+  const stored: StoredEntry[] = [];
+  for (const { kind, body, geometryVersion } of writings) {
+    const author = { id: person.id, name: person.name };
+    const written = writeEntry(
+      {
+        id: ports.newId(),
+        showerId,
+        kind,
+        body,
+        author,
+        geometryVersion,
+        nowMs: ports.nowMs(),
+        offsetMinutes: ports.offsetMinutes(),
+      },
+      end,
+    );
+    const { entry, text, hash } = written.sealed;
+    end = written.end;
+    stored.push({
+      id: entry.id,
+      showerId,
+      authorId: person.id,
+      deviceId: entry.deviceId,
+      deviceSeq: entry.deviceSeq,
+      text,
+      hash,
+      ledgerSeq: null,
+      refused: null,
+    });
+  }
+  for (const entry of stored) await tx.objectStore('entries').put(entry);
+  await tx
+    .objectStore('showers')
+    .put({ ...shower, lastOrderAt: end.lastOrderAt, chains: { ...shower.chains, [person.id]: end } });
+  await tx.done;
+  return stored;
+}
+
+export async function entriesOf(db: Database, showerId: string): Promise<StoredEntry[]> {
+  return db.getAllFromIndex('entries', 'byShower', showerId);
+}
+
+/** Entries of one person that the server has not acknowledged, in chain order; refused ones stop their chain. */
+export function waiting(entries: readonly StoredEntry[], personId: string): StoredEntry[] {
+  const mine = entries
+    .filter((e) => e.ledgerSeq === null && e.authorId === personId)
+    .sort((a, b) => a.deviceSeq - b.deviceSeq);
+  const stop = mine.findIndex((e) => e.refused !== null);
+  return stop < 0 ? mine : mine.slice(0, stop);
+}
+
+/** Writes down what the server said of a push. */
+export async function acknowledge(db: Database, answer: PushAnswer): Promise<void> {
+  const tx = db.transaction('entries', 'readwrite');
+  for (const taken of answer.taken) {
+    const entry = await tx.objectStore('entries').get(taken.id);
+    if (entry) await tx.objectStore('entries').put({ ...entry, ledgerSeq: taken.ledgerSeq, refused: null });
+  }
+  if (answer.refused) {
+    const entry = await tx.objectStore('entries').get(answer.refused.id);
+    const { code, field, message } = answer.refused;
+    if (entry) await tx.objectStore('entries').put({ ...entry, refused: { code, field, message } });
+  }
+  await tx.done;
+}
+
+/** Takes in entries pulled from the server: new ones are added, own ones acknowledged; the clock moves on. */
+export async function takeIn(db: Database, showerId: string, pulled: readonly PulledEntry[]): Promise<void> {
+  if (pulled.length === 0) return;
+  const tx = db.transaction(['entries', 'showers'], 'readwrite');
+  const shower = (await tx.objectStore('showers').get(showerId)) ?? emptyShower(showerId);
+  for (const { text, hash, ledgerSeq, ledgerHash } of pulled) {
+    const entry = JSON.parse(text) as Entry;
+    await tx.objectStore('entries').put({
+      id: entry.id,
+      showerId,
+      authorId: entry.author.id,
+      deviceId: entry.deviceId,
+      deviceSeq: entry.deviceSeq,
+      text,
+      hash,
+      ledgerSeq,
+      refused: null,
+    });
+    shower.lastOrderAt = later(shower.lastOrderAt, entry.orderAt);
+    if (ledgerSeq > shower.cursor) {
+      shower.cursor = ledgerSeq;
+      shower.headHash = ledgerHash;
+    }
+  }
+  await tx.objectStore('showers').put(shower);
+  await tx.done;
+}

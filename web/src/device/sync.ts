@@ -1,0 +1,95 @@
+import {
+  CrewList,
+  PHOTO_BYTES_AT_MOST,
+  PhotoTaken,
+  PUSH_AT_MOST,
+  PullAnswer,
+  PushAnswer,
+  RuleBookAnswer,
+  ShowerList,
+} from '@careful-seam/contract/api/messages';
+import { ApiError, call, send } from './api';
+import { type Database, emptyShower, writeKept } from './database';
+import { acknowledge, entriesOf, takeIn, waiting } from './outbox';
+
+/** What a round of sync found out. */
+export interface SyncReport {
+  changed: Set<string>;
+  skewMs: number | null;
+}
+
+async function pushShower(db: Database, showerId: string, personId: string, report: SyncReport): Promise<void> {
+  for (;;) {
+    const next = waiting(await entriesOf(db, showerId), personId).slice(0, PUSH_AT_MOST);
+    if (next.length === 0) return;
+    const answer = await call(PushAnswer, 'POST', `/api/showers/${showerId}/entries`, {
+      clock: new Date().toISOString(),
+      entries: next.map((e) => e.text),
+    });
+    await acknowledge(db, answer);
+    report.skewMs = answer.skewMs;
+    report.changed.add(showerId);
+    if (answer.refused) return;
+  }
+}
+
+/** Pulls what this tablet lacks of one shower. */
+export async function pullShower(db: Database, showerId: string, report: SyncReport): Promise<void> {
+  for (;;) {
+    const shower = (await db.get('showers', showerId)) ?? emptyShower(showerId);
+    const answer = await call(PullAnswer, 'GET', `/api/showers/${showerId}/entries?after=${shower.cursor}`);
+    if (answer.entries.length > 0) {
+      await takeIn(db, showerId, answer.entries);
+      report.changed.add(showerId);
+    }
+    if (!answer.more) return;
+  }
+}
+
+async function pushPhotos(db: Database): Promise<void> {
+  for (const photo of await db.getAll('photos')) {
+    if (photo.sent || photo.blob.size > PHOTO_BYTES_AT_MOST) continue;
+    const response = await send('PUT', `/api/photos/${photo.hash}`, photo.blob, photo.blob.type);
+    PhotoTaken.parse(await response.json());
+    await db.put('photos', { ...photo, sent: true });
+  }
+}
+
+async function pullBooks(db: Database, showerIds: readonly string[]): Promise<void> {
+  const { book } = await call(RuleBookAnswer, 'GET', '/api/rule-books/newest');
+  await db.put('books', book, `${book.id}@${book.version}`);
+  for (const id of showerIds) {
+    for (const entry of await entriesOf(db, id)) {
+      if (!entry.text.includes('"kind":"rules-pinned"')) continue;
+      const { body } = JSON.parse(entry.text) as { body: { ruleBook: string; version: number } };
+      const key = `${body.ruleBook}@${body.version}`;
+      if (await db.get('books', key)) continue;
+      const { book } = await call(RuleBookAnswer, 'GET', `/api/rule-books/${body.ruleBook}/${body.version}`);
+      await db.put('books', book, key);
+    }
+  }
+}
+
+/** One round: crews and list, then each shower's own entries out and others' in, rule books, pictures. */
+export async function syncOnce(db: Database, personId: string): Promise<SyncReport> {
+  const report: SyncReport = { changed: new Set(), skewMs: null };
+  const { crews } = await call(CrewList, 'GET', '/api/crews');
+  await writeKept(db, { crews });
+  const local = await db.getAllKeys('showers');
+  for (const id of local) await pushShower(db, id, personId, report);
+  const { showers } = await call(ShowerList, 'GET', '/api/showers');
+  for (const row of showers) {
+    const known = (await db.get('showers', row.id)) ?? emptyShower(row.id);
+    await db.put('showers', { ...known, row });
+    if (known.row === null) report.changed.add(row.id);
+    if (known.cursor < row.headSeq) await pullShower(db, row.id, report);
+  }
+  await pullBooks(
+    db,
+    showers.map((s) => s.id),
+  );
+  await pushPhotos(db);
+  return report;
+}
+
+export const isOffline = (error: unknown): boolean => error instanceof ApiError && error.code === 'offline';

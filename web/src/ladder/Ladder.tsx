@@ -1,0 +1,80 @@
+import { blockersOf } from '@careful-seam/core/proof/release';
+import type { ShowerState } from '@careful-seam/core/proof/state';
+import { useTranslation } from 'react-i18next';
+
+interface Props {
+  state: ShowerState;
+  chosen: string | null;
+  onChoose: (stage: string) => void;
+}
+
+function Rung({ word }: { word: string }) {
+  const released = word === 'released';
+  return (
+    <svg viewBox="0 0 40 20" className="h-5 w-10 shrink-0" aria-hidden="true">
+      <path
+        d="M4 10H36"
+        className={
+          released
+            ? 'stroke-ink [stroke-width:4]'
+            : word === 'open'
+              ? 'stroke-hair [stroke-width:2]'
+              : 'stroke-hold [stroke-width:3]'
+        }
+      />
+      {released && (
+        <>
+          <circle cx="5" cy="10" r="4.5" className="fill-ink" />
+          <circle cx="35" cy="10" r="4.5" className="fill-ink" />
+        </>
+      )}
+      {(word === 'held' || word === 'contested') && (
+        <rect x="15" y="4" width="10" height="12" className="fill-leaf stroke-hold [stroke-width:2.4]" />
+      )}
+      {word === 'contested' && <path d="M15 16L25 4" className="stroke-hold [stroke-width:2.4]" />}
+    </svg>
+  );
+}
+
+/** The stages as a ladder climbed from the bottom. Rungs the rule book asks nothing of are thin and say so. */
+export function Ladder({ state, chosen, onChoose }: Props) {
+  const { t } = useTranslation();
+  const stages = [...(state.rules?.method.stages ?? [])].sort((a, b) => b.order - a.order);
+  return (
+    <nav aria-label={t('ladder.label')} className="relative flex h-full flex-col justify-between">
+      <div aria-hidden="true" className="absolute top-1 bottom-1 left-2 w-0.5 bg-edge" />
+      <div aria-hidden="true" className="absolute top-1 bottom-1 left-10 w-0.5 bg-edge" />
+      {stages.map((stage) => {
+        const here = state.stages.get(stage.key);
+        const word = here?.word ?? 'open';
+        if (stage.checks.length === 0) {
+          return (
+            <div key={stage.key} className="relative flex items-center gap-2 pl-1 text-soft text-xs">
+              <span aria-hidden="true" className="h-px w-10 shrink-0 bg-hair" />
+              <span>{stage.label}</span>
+            </div>
+          );
+        }
+        const left = word === 'held' || word === 'contested' ? blockersOf(state, stage.key).length : 0;
+        const current = chosen === stage.key;
+        return (
+          <button
+            type="button"
+            key={stage.key}
+            onClick={() => onChoose(stage.key)}
+            aria-current={current ? 'step' : undefined}
+            className={`relative flex min-h-12 w-full cursor-pointer items-center gap-2 rounded-sm text-left ${current ? 'bg-leaf outline-2 outline-ink' : ''}`}
+          >
+            <Rung word={word} />
+            <span className="leading-tight">
+              <span className={current ? 'font-bold' : 'font-semibold'}>{stage.label}</span>
+              <span className={`block text-xs ${left > 0 ? 'text-hold' : 'text-soft'}`}>
+                {left > 0 ? t('ladder.left', { count: left }) : t(`stageWord.${word}`)}
+              </span>
+            </span>
+          </button>
+        );
+      })}
+    </nav>
+  );
+}

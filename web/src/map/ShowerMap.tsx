@@ -1,0 +1,206 @@
+import { elementName } from '@careful-seam/contract/texts/names';
+import type { Point2 } from '@careful-seam/core/geometry/point';
+import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
+import { arrange, type PlacedPanel, toSheet } from '@careful-seam/core/map/arrange';
+import { lineWork, type Stroke } from '@careful-seam/core/map/lineWork';
+import { unfold } from '@careful-seam/core/map/unfold';
+import type { SeamLine } from '@careful-seam/core/proof/seamLine';
+import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
+import { useTranslation } from 'react-i18next';
+import { nearest, neighbour, type Spot } from './spots';
+
+export const SHEET = { width: 660, height: 660, gap: 12, title: 22 };
+const SIZE = { tooth: 9, tick: 6, gap: 4.5 };
+
+/** How a mark stands: what its checks say, so that corners and holes read without colour too. */
+export type MarkState = 'unseen' | 'pass' | 'fail' | 'not-required';
+
+interface Props {
+  model: ShowerModel;
+  lines: readonly SeamLine[];
+  marks: ReadonlyMap<string, MarkState>;
+  chosen: string | null;
+  onChoose?: (element: string) => void;
+  keys?: boolean;
+}
+
+const STROKES: Record<Stroke['state'], string> = {
+  unseen: 'stroke-ink [stroke-width:3.2] [stroke-dasharray:0.1_7]',
+  seen: 'stroke-ink [stroke-width:1.6]',
+  measured: 'stroke-ink [stroke-width:3.6]',
+  defect: 'stroke-hold [stroke-width:2.6]',
+  covered: 'stroke-ink [stroke-width:2.6] [stroke-dasharray:12_7]',
+  'not-required': 'stroke-hair [stroke-width:1]',
+  tick: 'stroke-ink [stroke-width:1.8]',
+  water: 'stroke-water [stroke-width:1.8]',
+};
+
+const pathOf = (points: readonly Point2[]): string =>
+  `M${points.map((p) => `${p[0].toFixed(1)} ${p[1].toFixed(1)}`).join('L')}`;
+
+function Mark({ at, radius, state }: { at: Point2; radius: number; state: MarkState }) {
+  const [x, y] = at;
+  if (state === 'not-required') return <circle cx={x} cy={y} r={radius} className="fill-none stroke-hair" />;
+  const common = { cx: x, cy: y, r: radius };
+  if (state === 'unseen')
+    return (
+      <circle
+        {...common}
+        className="fill-leaf stroke-ink [stroke-dasharray:0.1_4.5] [stroke-linecap:round] [stroke-width:2.4]"
+      />
+    );
+  if (state === 'pass') return <circle {...common} className="fill-leaf stroke-ink [stroke-width:2]" />;
+  return (
+    <g>
+      <circle {...common} className="fill-leaf stroke-hold [stroke-width:2.4]" />
+      <path
+        d={`M${x - radius} ${y + radius * 0.3}l${radius * 0.65} ${-radius * 0.8}l${radius * 0.7} ${radius}l${radius * 0.65} ${-radius}`}
+        className="fill-none stroke-hold [stroke-width:2]"
+      />
+    </g>
+  );
+}
+
+function PanelTitle({ placed, text }: { placed: PlacedPanel; text: string }) {
+  return (
+    <text x={placed.x + 2} y={placed.y - 7} className="fill-soft text-[13px] font-semibold">
+      {text}
+    </text>
+  );
+}
+
+/**
+ * The unfolded shower with its evidence as line work. A tap chooses the nearest seam, corner or opening; with the
+ * focus on the map arrows walk along the seams. Parts are outlined in hairlines; the choice is a halo outside the line.
+ */
+export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true }: Props) {
+  const { t } = useTranslation();
+  const svg = useRef<SVGSVGElement>(null);
+  const { panels } = useMemo(() => arrange(unfold(model), SHEET), [model]);
+  const spots = useMemo(() => spotsOf(panels), [panels]);
+  const lengths = useMemo(() => new Map(model.seams.map((s) => [s.id, s.lengthMm])), [model]);
+  const lineOf = useMemo(() => new Map(lines.map((l) => [l.seam, l])), [lines]);
+  const titleOf = (p: PlacedPanel) =>
+    p.panel.kind === 'curb' ? t('map.curb', { letter: p.panel.letter }) : elementName(t, model, p.panel.faces[0]!.face);
+
+  const choose = (event: PointerEvent) => {
+    if (!onChoose || !svg.current) return;
+    const box = svg.current.getBoundingClientRect();
+    const scale = Math.min(box.width / SHEET.width, box.height / SHEET.height);
+    const x = (event.clientX - box.left - (box.width - SHEET.width * scale) / 2) / scale;
+    const y = (event.clientY - box.top - (box.height - SHEET.height * scale) / 2) / scale;
+    const spot = nearest(spots, [x, y], 26);
+    if (spot) onChoose(spot.element);
+  };
+  const walk = (event: KeyboardEvent) => {
+    if (!onChoose || !keys || !event.key.startsWith('Arrow')) return;
+    event.preventDefault();
+    const next = neighbour(spots, chosen, event.key);
+    if (next) onChoose(next.element);
+  };
+
+  return (
+    <svg
+      ref={svg}
+      viewBox={`0 0 ${SHEET.width} ${SHEET.height}`}
+      className="h-full w-full touch-manipulation select-none"
+      role="application"
+      aria-label={t('map.label')}
+      aria-describedby="map-choice"
+      tabIndex={onChoose ? 0 : -1}
+      onPointerUp={choose}
+      onKeyDown={walk}
+      data-testid="map"
+    >
+      <title>{t('map.label')}</title>
+      {panels.map((placed) => (
+        <g key={placed.panel.id}>
+          <PanelTitle placed={placed} text={titleOf(placed)} />
+          {placed.panel.faces.map((f) => (
+            <path
+              key={f.face}
+              d={`${pathOf(f.outline.map((p) => toSheet(placed, p)))}Z`}
+              className={f.face === chosen ? 'fill-rule stroke-hair' : 'fill-leaf stroke-hair'}
+              strokeWidth={0.8}
+            />
+          ))}
+        </g>
+      ))}
+      {panels.flatMap((placed) =>
+        placed.panel.seams
+          .filter((d) => d.seam === chosen)
+          .map((d) => (
+            <g key={`${placed.panel.id} ${d.seam}`} className="fill-none [stroke-linecap:round]">
+              <path
+                d={pathOf(d.points.map((p) => toSheet(placed, p)))}
+                className="stroke-water [stroke-width:22] opacity-35"
+              />
+              <path d={pathOf(d.points.map((p) => toSheet(placed, p)))} className="stroke-leaf [stroke-width:14]" />
+            </g>
+          )),
+      )}
+      {panels.map((placed) => (
+        <g key={placed.panel.id} className="fill-none [stroke-linecap:round] [stroke-linejoin:round]">
+          {placed.panel.seams.map((d) => {
+            const line = lineOf.get(d.seam);
+            if (!line) return null;
+            const strokes = lineWork(
+              line,
+              lengths.get(d.seam)!,
+              d.points.map((p) => toSheet(placed, p)),
+              SIZE,
+            );
+            return (
+              <g key={d.seam} data-seam={d.seam}>
+                {strokes.map((s) => (
+                  <path key={`${s.state}${s.path}`} d={s.path} className={STROKES[s.state]} data-line={s.state} />
+                ))}
+              </g>
+            );
+          })}
+        </g>
+      ))}
+      {panels.flatMap((placed) =>
+        placed.panel.points.map((point) => {
+          const at = toSheet(placed, point.at);
+          const radius = Math.max(6, (point.diameterMm / 2) * placed.scaleX);
+          return (
+            <g key={`${placed.panel.id} ${point.element}`}>
+              {point.element === chosen && (
+                <circle
+                  cx={at[0]}
+                  cy={at[1]}
+                  r={radius + 7}
+                  className="fill-none stroke-water opacity-50 [stroke-width:7]"
+                />
+              )}
+              <Mark at={at} radius={radius} state={marks.get(point.element) ?? 'not-required'} />
+            </g>
+          );
+        }),
+      )}
+    </svg>
+  );
+}
+
+/** Everything on the map that a tap or an arrow can choose. */
+function spotsOf(panels: readonly PlacedPanel[]): Spot[] {
+  const points = panels.flatMap((placed) =>
+    placed.panel.points.map((p) => ({ element: p.element, points: [toSheet(placed, p.at)], kind: 'point' as const })),
+  );
+  const seams = panels.flatMap((placed) =>
+    placed.panel.seams.map((d) => ({
+      element: d.seam,
+      points: d.points.map((p) => toSheet(placed, p)),
+      kind: 'line' as const,
+    })),
+  );
+  const faces = panels.flatMap((placed) =>
+    placed.panel.faces.map((f) => ({
+      element: f.face,
+      points: f.outline.map((p) => toSheet(placed, p)),
+      kind: 'area' as const,
+    })),
+  );
+  return [...points, ...seams, ...faces];
+}

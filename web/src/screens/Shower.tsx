@@ -1,0 +1,217 @@
+import { mayWrite } from '@careful-seam/contract/api/roles';
+import { elementName } from '@careful-seam/contract/texts/names';
+import type { Entry } from '@careful-seam/core/entries/entry';
+import { judge } from '@careful-seam/core/proof/judge';
+import { buildLedger, currentStage } from '@careful-seam/core/proof/seamLine';
+import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
+import { showLength } from '@careful-seam/core/units/length';
+import { useEffect, useMemo, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Link, useParams } from 'react-router';
+import { ElementCard } from '../card/ElementCard';
+import { StageCard } from '../card/StageCard';
+import { DefectSheet } from '../defect/DefectSheet';
+import { RedoSheet } from '../defect/RedoSheet';
+import { Ladder } from '../ladder/Ladder';
+import { Legend } from '../map/Legend';
+import { type MarkState, ShowerMap } from '../map/ShowerMap';
+import { Missing } from '../shell/Missing';
+import { SyncMark } from '../shell/SyncMark';
+import { usePreferences } from '../state/preferences';
+import { type LocalShower, useStore } from '../state/store';
+
+const UNDO_MS = 120_000;
+
+function marksOf(state: ShowerState, stage: string): Map<string, MarkState> {
+  const marks = new Map<string, MarkState>();
+  const rank: MarkState[] = ['not-required', 'pass', 'unseen', 'fail'];
+  for (const r of state.requirements) {
+    if (r.stage.key !== stage || r.hasLength) continue;
+    const j = judge(state, r);
+    const mark: MarkState = j.satisfied ? 'pass' : j.verdict === 'fail' ? 'fail' : 'unseen';
+    const before = marks.get(r.element) ?? 'not-required';
+    if (rank.indexOf(mark) > rank.indexOf(before)) marks.set(r.element, mark);
+  }
+  return marks;
+}
+
+function Figures({ shower, stage }: { shower: LocalShower; stage: string }) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const { figures } = useMemo(() => buildLedger(shower.state, [stage]), [shower.state, stage]);
+  const parts = (['measured', 'seen', 'unseen', 'defect', 'covered'] as const).filter((s) => figures.byState[s] > 0.5);
+  if (figures.totalMm === 0) return <p className="text-soft">{t('shower.noSeams')}</p>;
+  return (
+    <p data-testid="figures">
+      <span className="font-bold">{t('shower.ofSeam', { total: showLength(figures.totalMm, unit) })}</span>{' '}
+      {parts.map((s) => (
+        <span key={s} className={`mr-3 ${s === 'defect' ? 'text-hold' : 'text-soft'}`}>
+          {showLength(figures.byState[s], unit).replace(/ in$| mm$/, '')} {t(`line.${s}`)}
+        </span>
+      ))}
+    </p>
+  );
+}
+
+/** The last answer of this person, for a while: one tap takes it back. */
+function Undo({ shower }: { shower: LocalShower }) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const { person, write } = useStore();
+  const [now, setNow] = useState(Date.now());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(Date.now()), 5000);
+    return () => clearInterval(timer);
+  }, []);
+  const last = useMemo(() => {
+    const parsed = shower.entries.filter((e) => e.authorId === person?.id).map((e) => JSON.parse(e.text) as Entry);
+    const undone = new Set(parsed.flatMap((e) => (e.kind === 'correction' ? [e.body.target] : [])));
+    parsed.sort((a, b) => (a.orderAt < b.orderAt ? 1 : -1));
+    return parsed.find((e) => e.kind !== 'correction' && !undone.has(e.id)) ?? null;
+  }, [shower.entries, person?.id]);
+  if (
+    !last ||
+    now - Date.parse(last.observedAt) > UNDO_MS ||
+    last.kind === 'shower-created' ||
+    last.kind === 'geometry-set' ||
+    last.kind === 'rules-pinned' ||
+    last.kind === 'record-signed'
+  )
+    return null;
+  const what =
+    last.kind === 'reading'
+      ? t('undo.reading', { value: showLength(last.body.valueMm, unit), at: showLength(last.body.atMm, unit) })
+      : t(`undo.${last.kind}`, { defaultValue: t('undo.other') });
+  return (
+    <button
+      type="button"
+      className="key w-full text-sm"
+      onClick={() => void write(shower.id, 'correction', { target: last.id, action: 'withdraw' })}
+    >
+      {t('undo.button', { what })}
+    </button>
+  );
+}
+
+/** The shower: ladder, unfolded map and card side by side. */
+export function Shower() {
+  const { t } = useTranslation();
+  const { id = '' } = useParams();
+  const { unit, keys } = usePreferences();
+  const shower = useStore((s) => s.showers.get(id));
+  const person = useStore((s) => s.person);
+  const [stageChosen, setStage] = useState<string | null>(null);
+  const [element, setElement] = useState<string | null>(null);
+  const [sheet, setSheet] = useState<{
+    kind: 'defect' | 'redo';
+    defect: Defect | null;
+    stretch: { fromMm: number; toMm: number } | null;
+  } | null>(null);
+  const state = shower?.state;
+  const stage = stageChosen ?? (state ? currentStage(state) : null);
+  const ledger = useMemo(() => (state && stage ? buildLedger(state, [stage]) : null), [state, stage]);
+  const marks = useMemo(() => (state && stage ? marksOf(state, stage) : new Map<string, MarkState>()), [state, stage]);
+  useEffect(() => {
+    const back = (e: KeyboardEvent) => e.key === 'Escape' && sheet === null && setElement(null);
+    window.addEventListener('keydown', back);
+    return () => window.removeEventListener('keydown', back);
+  }, [sheet]);
+
+  if (!shower || !state?.geometry || !state.rules || !stage || !ledger || !person) return <Missing />;
+  const model = state.geometry.model;
+  const mayInspect = mayWrite(person.role, 'reading');
+  const size = model.faces[0]!.loop;
+  const span = (axis: 0 | 1) => Math.max(...size.map((p) => p[axis])) - Math.min(...size.map((p) => p[axis]));
+  return (
+    <div className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto">
+      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap">
+        <Link to="/" className="key flex items-center">
+          {t('shower.day')}
+        </Link>
+        <div className="min-w-0">
+          <h1 className="font-bold text-xl leading-tight">
+            {state.created?.body.name}{' '}
+            <span className="font-normal text-base text-soft">{state.created?.body.job}</span>
+          </h1>
+          <p className="text-soft text-sm">
+            {showLength(span(1), unit)} x {showLength(span(0), unit)} · {state.rules.method.label} ·{' '}
+            {state.rules.book.title}
+          </p>
+        </div>
+        <div className="flex-1 px-2">
+          <Figures shower={shower} stage={stage} />
+        </div>
+        <SyncMark />
+        <Link to={`/showers/${id}/record`} className="key flex items-center">
+          {t('shower.record')}
+        </Link>
+      </header>
+      <main className="grid min-h-0 grid-cols-[176px_1fr_412px] max-lg:grid-cols-1">
+        <div className="border-edge border-r p-2 max-lg:border-r-0">
+          <Ladder
+            state={state}
+            chosen={stage}
+            onChoose={(key) => {
+              setStage(key);
+              setElement(null);
+            }}
+          />
+        </div>
+        <div className="flex min-h-0 flex-col p-3">
+          <div className="min-h-0 flex-1">
+            <ShowerMap
+              model={model}
+              lines={ledger.lines}
+              marks={marks}
+              chosen={element}
+              onChoose={setElement}
+              keys={keys}
+            />
+          </div>
+          <Legend />
+        </div>
+        <aside
+          aria-label={element ? elementName(t, model, element) : t('stage.label')}
+          className="flex min-h-0 flex-col gap-2 border-edge border-l bg-paper p-3 max-lg:border-l-0"
+        >
+          {element ? (
+            <ElementCard
+              key={`${element} ${stage}`}
+              showerId={id}
+              state={state}
+              stage={stage}
+              element={element}
+              mayInspect={mayInspect}
+              onDefect={(defect, stretch) => setSheet({ kind: 'defect', defect, stretch })}
+              onRedo={(defect) => setSheet({ kind: 'redo', defect, stretch: null })}
+              onClose={() => setElement(null)}
+            />
+          ) : (
+            <StageCard
+              shower={shower}
+              stage={stage}
+              mayInspect={mayInspect}
+              mayBuild={mayWrite(person.role, 'work-done')}
+              onChoose={setElement}
+            />
+          )}
+          <Undo shower={shower} />
+        </aside>
+      </main>
+      {sheet?.kind === 'defect' && element && (
+        <DefectSheet
+          showerId={id}
+          state={state}
+          stage={stage}
+          element={element}
+          defect={sheet.defect}
+          stretch={sheet.stretch}
+          onClose={() => setSheet(null)}
+        />
+      )}
+      {sheet?.kind === 'redo' && sheet.defect && (
+        <RedoSheet showerId={id} state={state} defect={sheet.defect} onClose={() => setSheet(null)} />
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,91 @@
+import { useEffect, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation } from 'react-router';
+import { NewShower } from '../screens/newShower/NewShower';
+import { RecordScreen } from '../screens/Record';
+import { Shower } from '../screens/Shower';
+import { SignIn } from '../screens/SignIn';
+import { Today } from '../screens/Today';
+import { usePreferences } from '../state/preferences';
+import { useStore } from '../state/store';
+import { Sheet } from './Sheet';
+
+const SYNC_EVERY_MS = 5000;
+
+/** Everything behind the sign-in: starts the store, syncs now and then, shows help on "?". */
+function Signed() {
+  const { t } = useTranslation();
+  const { db, person, sync } = useStore();
+  const { keys } = usePreferences();
+  const { pathname } = useLocation();
+  const [help, setHelp] = useState(false);
+  useEffect(() => {
+    const go = () => void sync();
+    const timer = setInterval(go, SYNC_EVERY_MS);
+    window.addEventListener('online', go);
+    return () => {
+      clearInterval(timer);
+      window.removeEventListener('online', go);
+    };
+  }, [sync]);
+  useEffect(() => {
+    const ask = (e: KeyboardEvent) => {
+      const typing = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
+      if (e.key === '?' && keys && !typing) setHelp(true);
+    };
+    window.addEventListener('keydown', ask);
+    return () => window.removeEventListener('keydown', ask);
+  }, [keys]);
+  if (!db) return <p className="p-8 text-soft">{t('today.loading')}</p>;
+  if (!person) return <Navigate to="/sign-in" replace state={{ from: pathname }} />;
+  return (
+    <>
+      <Outlet />
+      {help && (
+        <Sheet title={t('settings.help')} onClose={() => setHelp(false)}>
+          <p className="whitespace-pre-line">{t('settings.helpText')}</p>
+        </Sheet>
+      )}
+    </>
+  );
+}
+
+function Broken() {
+  const { t } = useTranslation();
+  return (
+    <main className="flex h-full flex-col items-start gap-4 p-8">
+      <h1 className="font-bold text-xl">{t('broken.title')}</h1>
+      <p>{t('broken.words')}</p>
+      <a className="key flex items-center" href="/">
+        {t('broken.again')}
+      </a>
+    </main>
+  );
+}
+
+const router = createBrowserRouter([
+  { path: '/sign-in', element: <SignIn />, errorElement: <Broken /> },
+  {
+    element: <Signed />,
+    errorElement: <Broken />,
+    children: [
+      { path: '/', element: <Today /> },
+      { path: '/new', element: <NewShower /> },
+      { path: '/showers/:id', element: <Shower /> },
+      { path: '/showers/:id/record', element: <RecordScreen /> },
+      { path: '*', element: <Navigate to="/" replace /> },
+    ],
+  },
+]);
+
+export function App() {
+  const open = useStore((s) => s.open);
+  const theme = usePreferences((s) => s.theme);
+  useEffect(() => {
+    void open();
+  }, [open]);
+  useEffect(() => {
+    document.documentElement.dataset.theme = theme;
+  }, [theme]);
+  return <RouterProvider router={router} />;
+}

@@ -1,0 +1,31 @@
+import { Dialog } from 'radix-ui';
+import type { ReactNode } from 'react';
+import { useTranslation } from 'react-i18next';
+
+interface Props {
+  title: string;
+  onClose: () => void;
+  children: ReactNode;
+}
+
+/** A sheet laid over the right of the screen, so that the map stays in view. Escape or the key closes it. */
+export function Sheet({ title, onClose, children }: Props) {
+  const { t } = useTranslation();
+  return (
+    <Dialog.Root open onOpenChange={(open) => !open && onClose()}>
+      <Dialog.Portal>
+        <Dialog.Overlay className="fixed inset-0 bg-black/40" />
+        <Dialog.Content
+          aria-describedby={undefined}
+          className="fixed top-0 right-0 bottom-0 flex w-full max-w-[520px] flex-col gap-3 overflow-y-auto border-edge border-l-2 bg-paper p-4 text-ink"
+        >
+          <div className="flex items-center gap-2">
+            <Dialog.Title className="flex-1 font-bold text-xl">{title}</Dialog.Title>
+            <Dialog.Close className="key">{t('sheet.close')}</Dialog.Close>
+          </div>
+          {children}
+        </Dialog.Content>
+      </Dialog.Portal>
+    </Dialog.Root>
+  );
+}
