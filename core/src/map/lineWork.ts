@@ -61,9 +61,9 @@ const polyline = (points: readonly Point2[]): string => `M${points.map(say).join
 
 function sawTooth(points: readonly Point2[], from: number, to: number, size: LineWorkSize): string {
   const length = (to - from) * drawnLengthMm(points);
-  const teeth = Math.max(2, Math.round(length / (size.tooth * 1.6)));
+  const teeth = Math.max(6, Math.round(length / (size.tooth * 0.9)));
   const corners = Array.from({ length: teeth + 1 }, (_, k) => {
-    const up = k === 0 || k === teeth ? 0 : k % 2 === 0 ? -size.tooth / 2 : size.tooth / 2;
+    const up = k === 0 || k === teeth ? 0 : k % 2 === 0 ? -size.tooth * 0.7 : size.tooth * 0.7;
     return shifted(alongLine(points, from + ((to - from) * k) / teeth), up);
   });
   return polyline(corners);

@@ -26,7 +26,12 @@ export function sideToMeasure(
   chosen: string | null,
 ): Judgement {
   const judged = requirements.map((r) => judge(state, r));
-  return judged.find((j) => j.requirement.side === chosen) ?? judged.find((j) => j.nextAtMm !== null) ?? judged[0]!;
+  return (
+    judged.find((j) => j.requirement.side === chosen) ??
+    judged.find((j) => j.verdict === 'fail') ??
+    judged.find((j) => j.nextAtMm !== null) ??
+    judged[0]!
+  );
 }
 
 /** Last values of the same check in this shower, newest first, each once. */
@@ -46,8 +51,7 @@ export function ReadingPad({ showerId, state, requirements, side, onSide }: Prop
   const check = requirement.check;
   if (check.kind !== 'measured') throw new Error('only measured checks have a pad');
   const last = lastValues(state, check.id);
-  const start = last[0] ?? check.limit.atLeastMm ?? check.limit.atMostMm ?? 0;
-  const [text, setText] = useState(() => showLength(start, unit).replace(/ (in|mm)$/, ''));
+  const [text, setText] = useState('');
   const [atMm, setAtMm] = useState<number | null>(null);
   const [atText, setAtText] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
@@ -91,6 +95,7 @@ export function ReadingPad({ showerId, state, requirements, side, onSide }: Prop
       typed: text.slice(0, 40),
       instrument: check.instrument,
     });
+    setText('');
     setAtMm(null);
     setAtText(null);
   };
@@ -131,7 +136,8 @@ export function ReadingPad({ showerId, state, requirements, side, onSide }: Prop
               onChange={(e) => setText(e.target.value)}
               onKeyDown={(e) => e.key === 'Enter' && keep()}
               aria-label={t('pad.value')}
-              aria-invalid={readPad(text, unit) === null}
+              aria-invalid={text !== '' && readPad(text, unit) === null}
+              placeholder="–"
             />
             <span className="text-lg">{unit}</span>
           </span>
@@ -163,8 +169,10 @@ export function ReadingPad({ showerId, state, requirements, side, onSide }: Prop
           {problem}
         </p>
       )}
-      <button type="button" className="key key-main text-lg" onClick={keep}>
-        {t('pad.keep', { value: text, at: requirement.hasLength ? (atText ?? placeText) : '' })}
+      <button type="button" className="key key-main text-lg" onClick={keep} disabled={text.trim() === ''}>
+        {text.trim() === ''
+          ? t('pad.none')
+          : t(requirement.hasLength ? 'pad.keep' : 'pad.keepWhole', { value: text, at: atText ?? placeText })}
       </button>
     </section>
   );

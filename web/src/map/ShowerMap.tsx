@@ -10,6 +10,8 @@ import { useTranslation } from 'react-i18next';
 import { nearest, neighbour, type Spot } from './spots';
 
 export const SHEET = { width: 660, height: 660, gap: 12, title: 22 };
+/** Room round the sheet for marks on its edge. */
+const PAD = 12;
 const SIZE = { tooth: 9, tick: 6, gap: 4.5 };
 
 /** How a mark stands: what its checks say, so that corners and holes read without colour too. */
@@ -86,9 +88,10 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true }
   const choose = (event: PointerEvent) => {
     if (!onChoose || !svg.current) return;
     const box = svg.current.getBoundingClientRect();
-    const scale = Math.min(box.width / SHEET.width, box.height / SHEET.height);
-    const x = (event.clientX - box.left - (box.width - SHEET.width * scale) / 2) / scale;
-    const y = (event.clientY - box.top - (box.height - SHEET.height * scale) / 2) / scale;
+    const [wide, high] = [SHEET.width + 2 * PAD, SHEET.height + 2 * PAD];
+    const scale = Math.min(box.width / wide, box.height / high);
+    const x = (event.clientX - box.left - (box.width - wide * scale) / 2) / scale - PAD;
+    const y = (event.clientY - box.top - (box.height - high * scale) / 2) / scale - PAD;
     const spot = nearest(spots, [x, y], 26);
     if (spot) onChoose(spot.element);
   };
@@ -102,7 +105,7 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true }
   return (
     <svg
       ref={svg}
-      viewBox={`0 0 ${SHEET.width} ${SHEET.height}`}
+      viewBox={`${-PAD} ${-PAD} ${SHEET.width + 2 * PAD} ${SHEET.height + 2 * PAD}`}
       className="h-full w-full touch-manipulation select-none"
       role="application"
       aria-label={t('map.label')}

@@ -81,7 +81,7 @@ function FallNote({ drawn }: { drawn: Drawn }) {
   const { fall } = drawn;
   if (!fall) return null;
   const perFoot = (ratio: number) =>
-    unit === 'in' ? `${showLength(ratio * 304.8, 'in')} ${t('new.perFoot')}` : `${(ratio * 100).toFixed(1)} %`;
+    unit === 'in' ? `${(ratio * 12).toFixed(2)} ${t('new.perFoot')}` : `${(ratio * 100).toFixed(1)} %`;
   if (fall.verdict === 'fail') {
     return (
       <p data-testid="fall" className="border-hold border-l-4 pl-2 font-semibold text-hold">

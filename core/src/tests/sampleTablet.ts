@@ -1,0 +1,128 @@
+import type { Body, Entry, EntryKind, Place } from '../entries/entry';
+import { type ChainEnd, writeEntry } from '../entries/writeEntry';
+import { foldShower } from '../proof/foldShower';
+import { judge } from '../proof/judge';
+import type { Requirement, ShowerState } from '../proof/state';
+import { defaultRuleBook } from '../rules/defaultRuleBook';
+import { type SampleOptions, sampleShower } from './sampleShower';
+
+export const BOOK = defaultRuleBook();
+export const SHOWER = '11111111-1111-4111-8111-111111111111';
+export const INSPECTOR = { id: 'person-inspector', name: 'Ada Test' };
+export const MANAGER = { id: 'person-manager', name: 'Bo Test' };
+
+const uuid = (n: number): string => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
+let nextId = 1;
+
+export const fold = (entries: readonly Entry[]): ShowerState =>
+  foldShower(entries, (id, version) => (id === BOOK.id && version === BOOK.version ? BOOK : null));
+
+/** A tablet in a test: writes entries of its own chain; `hears` moves its clock past what others wrote. */
+export interface Tablet {
+  entries: Entry[];
+  write: <K extends EntryKind>(kind: K, body: Body<K>) => string;
+  hears: (others: readonly Entry[]) => void;
+}
+
+export function tablet(deviceNumber: number, clockMs = 1_700_000_000_000, author = INSPECTOR): Tablet {
+  let end: ChainEnd = { deviceId: uuid(900_000 + deviceNumber), deviceSeq: 0, prevDeviceHash: null, lastOrderAt: null };
+  let nowMs = clockMs;
+  const entries: Entry[] = [];
+  return {
+    entries,
+    write: (kind, body) => {
+      nowMs += 1000;
+      nextId += 1;
+      const written = writeEntry(
+        { id: uuid(nextId), showerId: SHOWER, kind, body, author, geometryVersion: 1, nowMs, offsetMinutes: 0 },
+        end,
+      );
+      end = written.end;
+      entries.push(written.sealed.entry);
+      return written.sealed.entry.id;
+    },
+    hears: (others) => {
+      for (const e of others)
+        if (end.lastOrderAt === null || e.orderAt > end.lastOrderAt) end = { ...end, lastOrderAt: e.orderAt };
+    },
+  };
+}
+
+/** A tablet with a shower already drawn and the rules pinned. */
+export function begun(options: SampleOptions = {}, deviceNumber = 1): Tablet {
+  const t = tablet(deviceNumber);
+  t.write('shower-created', { name: 'Test shower', job: 'Test job', crewId: 'crew', timeZone: 'UTC' });
+  t.write('geometry-set', { version: 1, geometry: sampleShower(options) });
+  t.write('rules-pinned', { ruleBook: BOOK.id, version: 1, method: 'bonded-sheet' });
+  return t;
+}
+
+export function placeOf(state: ShowerState, element: string, more: Partial<Place> = {}): Place {
+  const seam = state.seamById.get(element);
+  return { element, ...(seam ? { lengthMm: seam.lengthMm, startKey: seam.startKey } : {}), ...more };
+}
+
+export const seamId = (state: ShowerState, part: string): string => {
+  const found = [...state.seamById.keys()].find((id) => id.includes(part));
+  if (!found) throw new Error(`no seam like ${part}`);
+  return found;
+};
+
+/** Answers everything a stage asks, soundly. */
+export function pass(t: Tablet, stage: string, skip: (r: Requirement) => boolean = () => false): void {
+  const state = fold(t.entries);
+  for (const r of state.requirements.filter((x) => x.stage.key === stage && !skip(x))) {
+    t.write('look', { stage, checks: [r.check.id], places: [placeOf(state, r.element)], answer: 'ok' });
+    if (r.check.kind !== 'measured') continue;
+    const { atLeastMm, atMostMm } = r.check.limit;
+    const valueMm = atMostMm === undefined ? (atLeastMm ?? 0) + 5 : ((atLeastMm ?? 0) + atMostMm) / 2;
+    for (let k = 0; k < 40; k += 1) {
+      const now = judge(fold(t.entries), r);
+      if (now.nextAtMm === null) break;
+      t.write('reading', {
+        stage,
+        check: r.check.id,
+        place: placeOf(state, r.element, r.side ? { side: r.side } : {}),
+        atMm: now.nextAtMm,
+        valueMm,
+        typed: String(valueMm),
+        instrument: 'tape',
+      });
+    }
+  }
+}
+
+export const STAGES = ['base', 'boards', 'penetrations', 'curb', 'membrane', 'drain-tie-in'];
+
+export function releaseBody(stage: string, upholds?: string): Body<'stage-released'> {
+  return {
+    stage,
+    judged: { ledgerSeq: 0, ledgerHash: '', deviceSeq: 0 },
+    inputs: [],
+    verdicts: {},
+    ruleVersion: 1,
+    calculations: {},
+    ...(upholds ? { upholds } : {}),
+  };
+}
+
+/** Climbs the ladder: each stage below `upTo` passed and released. */
+export function climb(t: Tablet, upTo: string): void {
+  for (const stage of STAGES.slice(0, STAGES.indexOf(upTo))) {
+    pass(t, stage);
+    t.write('stage-released', releaseBody(stage));
+  }
+}
+
+export function lapReading(t: Tablet, element: string, side: string | null, atMm: number, valueMm: number): string {
+  const state = fold(t.entries);
+  return t.write('reading', {
+    stage: 'membrane',
+    check: 'lap',
+    place: placeOf(state, element, side ? { side } : {}),
+    atMm,
+    valueMm,
+    typed: String(valueMm),
+    instrument: 'tape',
+  });
+}

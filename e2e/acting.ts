@@ -1,0 +1,78 @@
+import { type Browser, type BrowserContext, expect, type Page } from '@playwright/test';
+
+export const PASSWORD = 'try-every-seam';
+
+/** A fresh tablet (browser context of its own), signed in. */
+export async function tabletOf(browser: Browser, who: string): Promise<{ context: BrowserContext; page: Page }> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const page = await context.newPage();
+  await signIn(page, who);
+  return { context, page };
+}
+
+export async function signIn(page: Page, who: string): Promise<void> {
+  await page.goto('/sign-in');
+  await page.getByLabel('Sign-in name').fill(who);
+  await page.getByLabel('Password').fill(PASSWORD);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('3B hall')).toBeVisible();
+}
+
+/** Makes an alcove through the form and opens it. */
+export async function makeShower(
+  page: Page,
+  name: string,
+  size: { width?: string; depth?: string } = {},
+): Promise<void> {
+  await page.getByRole('link', { name: 'New shower' }).click();
+  await page.getByLabel('Name on site').fill(name);
+  await page.getByLabel('Job').fill('Test house');
+  if (size.width) await page.getByLabel('Width', { exact: true }).fill(size.width);
+  if (size.depth) await page.getByLabel('Depth').fill(size.depth);
+  await page.getByRole('button', { name: 'Drain in the middle' }).click();
+  await page.getByRole('button', { name: 'Make this shower' }).click();
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+}
+
+/** Chooses a stage on the ladder. */
+export async function stage(page: Page, name: string): Promise<void> {
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name }).click();
+}
+
+/** Opens what is missing by its name in the stage's list. */
+export async function open(page: Page, name: string): Promise<void> {
+  await page.locator('aside li button', { hasText: name }).first().click();
+}
+
+export async function read(page: Page, value: string, at?: string): Promise<void> {
+  await page.getByLabel('Value', { exact: true }).fill(value);
+  if (at) await page.getByLabel('Place along the seam').fill(at);
+  await page.getByRole('button', { name: /^Keep / }).click();
+  await expect(page.getByLabel('Value', { exact: true })).toHaveValue('');
+}
+
+/** Answers all that a stage still asks: sound looks by run, and readings until nothing is missing. */
+export async function finishStage(page: Page, name: string, value: string): Promise<void> {
+  await stage(page, name);
+  for (let i = 0; i < 120; i += 1) {
+    await page.keyboard.press('Escape');
+    const release = page.getByRole('button', { name: new RegExp(`^(Release: ${name}|Hold: )`) });
+    await expect(release).toBeVisible();
+    if (await release.isEnabled()) return;
+    await page.locator('aside li button').first().click();
+    const sound = page.getByRole('button', { name: /^Sound/ });
+    const text = (await page.locator('aside ul').first().textContent()) ?? '';
+    if ((await sound.isVisible()) && /Not looked at|look over the whole|Not measured/.test(text)) {
+      const all = page.getByRole('button', { name: 'All like it' });
+      await all.click();
+      await sound.click();
+    }
+    for (let k = 0; k < 12; k += 1) {
+      const pad = page.getByLabel('Value', { exact: true });
+      const now = (await page.locator('aside ul').first().textContent()) ?? '';
+      if (!(await pad.isVisible()) || !/Not measured|so far/.test(now)) break;
+      await read(page, value);
+    }
+  }
+  throw new Error(`stage ${name} never came to release`);
+}

@@ -1,0 +1,26 @@
+import { defineConfig } from '@playwright/test';
+
+const args = [
+  '--no-sandbox',
+  '--disable-gpu',
+  '--disable-quic',
+  '--no-first-run',
+  '--disable-background-networking',
+  '--disable-component-update',
+  '--disable-sync',
+];
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: '../test-results/playwright',
+  timeout: 120_000,
+  workers: 1,
+  reporter: [['line'], ['json']],
+  use: {
+    baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4310',
+    viewport: { width: 1280, height: 800 },
+    screenshot: 'only-on-failure',
+    trace: 'retain-on-failure',
+    launchOptions: { executablePath: '/usr/bin/chromium', args },
+  },
+});

@@ -1,0 +1,199 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, type Page, test } from '@playwright/test';
+import { open, signIn, stage, tabletOf } from './acting';
+
+async function accessible(page: Page) {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
+}
+
+async function fits(page: Page) {
+  const [content, view] = await page.evaluate(() => [document.documentElement.scrollHeight, window.innerHeight]);
+  expect(content).toBeLessThanOrEqual(view);
+}
+
+async function theme(page: Page, dark: boolean) {
+  await page.evaluate(
+    (d) =>
+      localStorage.setItem(
+        'careful-seam-preferences',
+        JSON.stringify({ state: { unit: 'in', theme: d ? 'dark' : 'light', keys: true }, version: 0 }),
+      ),
+    dark,
+  );
+  await page.reload();
+}
+
+for (const dark of [false, true]) {
+  test(`every screen fits 1280x800 and meets WCAG 2.2 AA, ${dark ? 'dark' : 'light'}`, async ({ page }) => {
+    await page.goto('/sign-in');
+    await theme(page, dark);
+    await accessible(page);
+    await signIn(page, 'ines');
+    await accessible(page);
+    await fits(page);
+    await page.getByText('3B hall').click();
+    await accessible(page);
+    await fits(page);
+    await open(page, 'Foot of wall B');
+    await accessible(page);
+    await fits(page);
+    await page.getByRole('button', { name: /picture, add|Picture and kind/ }).click();
+    await expect(page.getByAltText('Picture of the defect')).toBeVisible();
+    await accessible(page);
+    await page.keyboard.press('Escape');
+    await page.getByRole('link', { name: 'Record' }).click();
+    await accessible(page);
+    await fits(page);
+    await page.goto('/new');
+    await expect(page.getByTestId('seam-total')).toBeVisible();
+    await accessible(page);
+    await fits(page);
+  });
+}
+
+test('keys and targets are at least 48 px', async ({ page }) => {
+  await signIn(page, 'ines');
+  await page.getByText('3B hall').click();
+  await open(page, 'Foot of wall B');
+  const small = await page.evaluate(() =>
+    [...document.querySelectorAll('button, a.key')]
+      .map((e) => ({ text: e.textContent ?? '', box: e.getBoundingClientRect() }))
+      .filter(({ box }) => box.width > 0 && (box.height < 47.5 || box.width < 34))
+      .map(({ text, box }) => `${text} ${box.width}x${box.height}`),
+  );
+  expect(small).toEqual([]);
+});
+
+test('a seam is answered in two taps, and taken back in one', async ({ page }) => {
+  await signIn(page, 'ines');
+  await page.getByText('3C guest').click();
+  const holds = page.getByRole('button', { name: /^Hold: \d+/ });
+  const before = await holds.textContent();
+  await open(page, 'Corner: ');
+  await page.getByRole('button', { name: 'Sound', exact: true }).click();
+  await page.keyboard.press('Escape');
+  await expect(holds).not.toHaveText(before!);
+  await page.getByRole('button', { name: /^Take back/ }).click();
+  await expect(holds).toHaveText(before!);
+});
+
+test('the keyboard walks the map, digits begin a reading, Enter keeps it', async ({ page }) => {
+  await signIn(page, 'ines');
+  await page.getByText('3C guest').click();
+  await page.getByTestId('map').focus();
+  await page.keyboard.press('ArrowRight');
+  const first = await page.locator('aside h2').textContent();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.locator('aside h2')).not.toHaveText(first!);
+  await page.keyboard.press('Escape');
+  await open(page, 'Walls ');
+  await page.getByTestId('map').focus();
+  await page.keyboard.type('2 1/4');
+  await expect(page.getByLabel('Value', { exact: true })).toHaveValue('2 1/4');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('1 reading so far', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: /^Take back: 2 1\/4 in/ }).click();
+  await page.getByTestId('map').focus();
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog')).toContainText('arrows walk along the seams');
+});
+
+test('a tap on the map chooses the seam under it', async ({ page }) => {
+  await signIn(page, 'ines');
+  await page.getByText('3B hall').click();
+  const seam = page.locator('[data-seam^="sheet-lap"]').first();
+  const box = (await seam.boundingBox())!;
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2 + 6);
+  await expect(page.locator('aside h2')).toContainText('Sheet lap');
+});
+
+test('bad lengths are told beside their field and nothing typed is lost', async ({ page }) => {
+  await signIn(page, 'ines');
+  await page.goto('/new');
+  await page.getByLabel('Name on site').fill('Kept name');
+  for (const [label, text, message] of [
+    ['Width', '5 feet and a bit', "can't be read as a length"],
+    ['Width', '-36', 'is negative'],
+    ['Width', '2', 'At least 23 5/8 in'],
+    ['Width', '900', 'At most'],
+    ['Drain from left', '70', 'does not lie inside the floor'],
+    ['Board joint at', '120', 'outside its wall'],
+    ['Curb over drain', '1/4', 'not higher than the floor'],
+  ] as const) {
+    const field = page.getByLabel(label, { exact: true });
+    const was = await field.inputValue();
+    await field.fill(text);
+    await expect(page.getByRole('alert').first()).toContainText(message);
+    await expect(page.getByRole('button', { name: 'Make this shower' })).toBeDisabled();
+    await expect(field).toHaveValue(text);
+    await field.fill(was);
+  }
+  await expect(page.getByLabel('Name on site')).toHaveValue('Kept name');
+  await expect(page.getByRole('button', { name: 'Make this shower' })).toBeEnabled();
+});
+
+test('the conflict of a level edge with an off-centre drain is told while drawing', async ({ page }) => {
+  await signIn(page, 'ines');
+  await page.goto('/new');
+  await expect(page.getByTestId('fall')).toContainText('Longest run 35 in');
+  await page.getByLabel('Drain from left').fill('12');
+  await expect(page.getByTestId('fall')).toContainText('A level edge does not work with this drain');
+  await expect(page.getByTestId('fall')).toContainText('1.07 in per ft');
+});
+
+test('metric is one choice away, from the first screen', async ({ page }) => {
+  await signIn(page, 'ines');
+  await page.getByRole('button', { name: 'Ines Corrigan' }).click();
+  await page.getByRole('button', { name: 'Millimetres' }).click();
+  await page.keyboard.press('Escape');
+  await page.getByText('3B hall').click();
+  await open(page, 'Foot of wall B');
+  await expect(page.getByText('1524 mm, measured from its left end')).toBeVisible();
+  await expect(page.getByText('Hold: lap 48 mm at 356 mm', { exact: false })).toBeVisible();
+});
+
+test('a file that is no picture is refused in words', async ({ page }) => {
+  await signIn(page, 'ines');
+  await page.getByText('3B hall').click();
+  await open(page, 'Foot of wall B');
+  await page.getByRole('button', { name: /picture, add|Picture and kind/ }).click();
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'a.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('no picture') });
+  await expect(page.getByRole('alert')).toContainText('no picture that can be read');
+  await page
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'a.jpg', mimeType: 'image/jpeg', buffer: Buffer.alloc(0) });
+  await expect(page.getByRole('alert')).toContainText('empty');
+});
+
+test('a tablet whose clock is a day off is told so', async ({ browser }) => {
+  const { context, page } = await tabletOf(browser, 'ines');
+  await page.clock.install({ time: Date.now() + 26 * 3_600_000 });
+  await page.goto('/');
+  await page.getByText('B7').click();
+  await stage(page, 'Base');
+  await open(page, 'Floor');
+  await page.getByRole('button', { name: "Can't see" }).click();
+  await expect(page.getByTestId('sync')).toContainText("clock is 26 h ahead of the server's");
+  await context.close();
+});
+
+test('a crew lead sees the own crew and says work is done', async ({ page }) => {
+  await page.goto('/sign-in');
+  await page.getByLabel('Sign-in name').fill('lucia');
+  await page.getByLabel('Password').fill('try-every-seam');
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByText('14 loft')).toBeVisible();
+  await expect(page.getByText('3B hall')).toHaveCount(0);
+  await page.getByText('B7').click();
+  await stage(page, 'Boards');
+  await page.getByRole('button', { name: 'Work on this stage is done' }).click();
+  await expect(page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: /Boards/ })).toContainText(
+    'missing',
+  );
+  await expect(page.getByRole('button', { name: /^Sound/ })).toHaveCount(0);
+});

@@ -1,0 +1,60 @@
+import { expect, test } from '@playwright/test';
+import { makeShower, open, read, stage, tabletOf } from './acting';
+
+test('two tablets, one without network, end in the same state', async ({ browser }) => {
+  const first = await tabletOf(browser, 'ines');
+  const second = await tabletOf(browser, 'tomas');
+  const name = `Two ${Date.now()}`;
+  await makeShower(first.page, name);
+  await expect(first.page.getByText('All entries sent')).toBeVisible();
+  await second.page.getByText(name).click();
+  await second.context.setOffline(true);
+
+  for (const { page } of [first, second]) {
+    await stage(page, 'Membrane');
+    await open(page, 'Foot of wall B');
+    await page.getByRole('button', { name: 'on wall B' }).click();
+  }
+  await read(second.page, '1 3/4', '20');
+  await read(second.page, '2 1/2', '40');
+  await expect(second.page.getByText(/2 entries wait on this tablet/)).toBeVisible();
+  await expect(second.page.getByText('No connection: everything is kept here')).toBeVisible();
+  await read(first.page, '2 3/8', '6');
+  await expect(first.page.getByText('All entries sent')).toBeVisible();
+
+  // Reloading is the service worker's matter; closing the card and coming back is not.
+  await second.page.keyboard.press('Escape');
+  await open(second.page, 'Foot of wall B');
+  await second.context.setOffline(false);
+  await expect(second.page.getByText('All entries sent')).toBeVisible({ timeout: 20_000 });
+
+  const hold = 'Hold: lap 1 3/4 in at 20 in from the left end; needs at least 2 in.';
+  for (const { page } of [first, second]) {
+    await expect(page.getByText(hold)).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByRole('button', { name: 'on wall B · 3' })).toBeVisible({ timeout: 20_000 });
+  }
+  const figures = await Promise.all([first, second].map(({ page }) => page.getByTestId('figures').textContent()));
+  expect(figures[0]).toBe(figures[1]);
+  await first.context.close();
+  await second.context.close();
+});
+
+test('what is typed survives closing the browser tab while the server is away', async ({ browser }) => {
+  const { context, page } = await tabletOf(browser, 'ines');
+  const name = `Kept ${Date.now()}`;
+  await makeShower(page, name);
+  await expect(page.getByText('All entries sent')).toBeVisible();
+  await page.route('**/api/showers/*/entries', (route) => route.abort());
+  await stage(page, 'Membrane');
+  await open(page, 'Foot of wall B');
+  await read(page, '2 1/4', '10');
+  await page.close();
+  const again = await context.newPage();
+  await again.goto('/');
+  await again.getByText(name).click();
+  await expect(again.getByText('All entries sent')).toBeVisible({ timeout: 20_000 });
+  await stage(again, 'Membrane');
+  await open(again, 'Foot of wall B');
+  await expect(again.getByText('1 reading so far', { exact: false })).toBeVisible();
+  await context.close();
+});

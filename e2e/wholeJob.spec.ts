@@ -1,0 +1,107 @@
+import { execFileSync } from 'node:child_process';
+import { expect, test } from '@playwright/test';
+import sharp from 'sharp';
+import { finishStage, makeShower, open, PASSWORD, read, signIn, stage } from './acting';
+
+const STAGES: [string, string][] = [
+  ['Base', '3/4'],
+  ['Boards', '1'],
+  ['Penetrations', '1'],
+  ['Curb', '6'],
+];
+
+async function release(page: import('@playwright/test').Page, name: string) {
+  await page.getByRole('button', { name: `Release: ${name}` }).click();
+  await expect(page.getByText('This stage is released.')).toBeVisible();
+}
+
+test('the whole job: new shower, short lap, defect with picture, redo, release, signature, PDF', async ({ page }) => {
+  test.setTimeout(240_000);
+  await signIn(page, 'ines');
+  const name = `Job ${Date.now()}`;
+  await makeShower(page, name, { width: '36', depth: '36' });
+  for (const [label, value] of STAGES) {
+    await finishStage(page, label, value);
+    await release(page, label);
+  }
+
+  // Three readings with the pad on one seam; one is 1 7/8 in.
+  await stage(page, 'Membrane');
+  await open(page, 'Foot of wall B');
+  await page.getByRole('button', { name: 'on wall B' }).click();
+  await page.getByRole('button', { name: '2', exact: true }).click();
+  await page.getByRole('button', { name: '1/4', exact: true }).click();
+  await expect(page.getByLabel('Value', { exact: true })).toHaveValue('2 1/4');
+  await page.getByRole('button', { name: /^Keep 2 1\/4/ }).click();
+  await page.getByRole('button', { name: '1', exact: true }).click();
+  await page.getByRole('button', { name: '7/8', exact: true }).click();
+  await page.getByLabel('Place along the seam').fill('14');
+  await page.getByRole('button', { name: 'Keep 1 7/8 at 14' }).click();
+  await read(page, '2 1/8', '31');
+  await expect(page.getByText('Hold: lap 1 7/8 in at 14 in from the left end; needs at least 2 in.')).toBeVisible();
+  await expect(page.locator('[data-line=defect]').first()).toBeAttached();
+
+  // The defect, with a picture and a mark.
+  await page.getByRole('button', { name: 'Picture and kind' }).click();
+  const jpeg = await sharp({ create: { width: 640, height: 480, channels: 3, background: '#b9713a' } })
+    .jpeg()
+    .toBuffer();
+  await page.getByLabel('What is wrong').fill('Band slid');
+  await page.locator('input[type=file]').setInputFiles({ name: 'seam.jpg', mimeType: 'image/jpeg', buffer: jpeg });
+  await page.getByRole('button', { name: 'Circle' }).click();
+  const marks = page.getByTestId('marks');
+  await marks.scrollIntoViewIfNeeded();
+  const box = (await marks.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.7, box.y + box.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByLabel('1 mark on the picture')).toBeVisible();
+  await page.getByRole('button', { name: 'Keep this defect' }).click();
+  await expect(page.getByText('Short lap · Stop')).toBeVisible();
+
+  // Redone: the evidence on the stretch goes, and is asked anew.
+  await page.getByRole('button', { name: 'Was redone' }).click();
+  await page.getByLabel('What was done').fill('Band cut out and bedded again');
+  await page.getByRole('button', { name: 'It was redone' }).click();
+  await expect(page.getByText('Hold: lap 1 7/8 in')).toHaveCount(0);
+  await read(page, '2 1/4', '14');
+  await page.getByRole('button', { name: 'Looked again: close' }).click();
+  await expect(page.getByText('Short lap · Stop')).toHaveCount(0);
+
+  // A run of looks, the rest of the readings, release.
+  await page.getByRole('button', { name: 'All of wall B' }).click();
+  await page.getByRole('button', { name: /^Sound: \d+/ }).click();
+  await finishStage(page, 'Membrane', '2 3/16');
+  await release(page, 'Membrane');
+  await finishStage(page, 'Drain tie-in', '1');
+  await release(page, 'Drain tie-in');
+
+  // Signature with the password entered again, wrong at first.
+  await page.getByRole('link', { name: 'Record' }).click();
+  await page.getByLabel('Password once more').fill('not this one');
+  await page.getByRole('button', { name: 'Sign the record' }).click();
+  await expect(page.getByRole('alert')).toContainText('not your password');
+  await page.getByLabel('Password once more').fill(PASSWORD);
+  await page.getByRole('button', { name: 'Sign the record' }).click();
+  await expect(page.getByText(/^Signed by Ines Corrigan/)).toBeVisible();
+
+  const downloading = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Print (PDF)' }).click();
+  const text = execFileSync('pdftotext', ['-layout', (await (await downloading).path())!, '-']).toString();
+  for (const figure of [
+    name,
+    '36 in x 36 in',
+    '1 7/8 in',
+    '2 1/4 in',
+    'Short lap',
+    'Band slid',
+    'Signed by Ines Corrigan',
+    'Rule book 1',
+    'Ledger head',
+    'not a warranty',
+    'redone since',
+  ])
+    expect(text).toContain(figure);
+  expect(text).toMatch(/Membrane: released by Ines Corrigan/);
+});

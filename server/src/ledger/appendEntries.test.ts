@@ -1,0 +1,282 @@
+import { sampleShower } from '@careful-seam/core/tests/sampleShower';
+import { v4 } from 'uuid';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { EntryEntity, ShowerEntity } from '../store/entities';
+import { created, PEOPLE, push, type TestServer, testServer, testTablet } from '../tests/testServer';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await testServer();
+});
+afterAll(() => server.close());
+
+async function newShower(crewId = 'heron') {
+  const ines = await server.as('ines');
+  const tablet = testTablet('ines', v4());
+  const path = `/api/showers/${tablet.showerId}/entries`;
+  await ines
+    .post(path)
+    .send(push([tablet.seal('shower-created', { ...created, crewId })]))
+    .expect(200);
+  return { ines, tablet, path };
+}
+const count = (showerId: string) => server.store.getRepository(EntryEntity).countBy({ showerId });
+
+describe('appending entries', () => {
+  it('takes them in order, numbers them, and gives them back to another tablet', async () => {
+    const { ines, tablet, path } = await newShower();
+    const texts = ['a', 'b', 'c'].map((words) => tablet.seal('note', { words }));
+    const { body } = await ines.post(path).send(push(texts)).expect(200);
+    expect(body).toMatchObject({ refused: null, taken: [{ ledgerSeq: 2 }, { ledgerSeq: 3 }, { ledgerSeq: 4 }] });
+    const tomas = await server.as('tomas');
+    const pulled = await tomas.get(`${path}?after=1`).expect(200);
+    expect(pulled.body.entries.map((e: { text: string }) => e.text)).toEqual(texts);
+    const row = await server.store.getRepository(ShowerEntity).findOneByOrFail({ id: tablet.showerId });
+    expect(row).toMatchObject({ headSeq: 4, headHash: body.taken[2].ledgerHash });
+  });
+
+  it('takes the same entry twice as one', async () => {
+    const { ines, tablet, path } = await newShower();
+    const text = tablet.seal('note', { words: 'once' });
+    const first = await ines
+      .post(path)
+      .send(push([text]))
+      .expect(200);
+    const again = await ines
+      .post(path)
+      .send(push([text, text]))
+      .expect(200);
+    expect(again.body.taken).toEqual([first.body.taken[0], first.body.taken[0]]);
+    expect(await count(tablet.showerId)).toBe(2);
+  });
+
+  it('refuses the same id with other content and changes nothing', async () => {
+    const { ines, tablet, path } = await newShower();
+    const id = v4();
+    await ines
+      .post(path)
+      .send(push([tablet.seal('note', { words: 'one' }, { id })]))
+      .expect(200);
+    const { body } = await ines
+      .post(path)
+      .send(push([tablet.seal('note', { words: 'two' }, { id })]))
+      .expect(200);
+    expect(body.refused).toMatchObject({ id, code: 'id-taken', field: 'id' });
+    expect(await count(tablet.showerId)).toBe(2);
+  });
+
+  it('stops at the first one refused and keeps those before it', async () => {
+    const { ines, tablet, path } = await newShower();
+    const good = tablet.seal('note', { words: 'good' });
+    const bad = good.replace('"words":"good"', '"words":""').replace(/"id":"[^"]+"/g, (m) => m);
+    const { body } = await ines
+      .post(path)
+      .send(push([good, bad]))
+      .expect(200);
+    expect(body.taken).toHaveLength(1);
+    expect(body.refused).toMatchObject({ code: 'entry-invalid', field: 'body.words' });
+  });
+
+  it.each([
+    ['not JSON', 'x{', 'entry-invalid', 'entries'],
+    ['not canonical', '{"b":1,"a":2}', 'entry-invalid', ''],
+  ])('refuses what is %s', async (_name, text, code) => {
+    const { ines, path } = await newShower();
+    const { body } = await ines
+      .post(path)
+      .send(push([text]))
+      .expect(200);
+    expect(body.refused.code).toBe(code);
+  });
+
+  it('refuses a text that is valid but not in canonical form', async () => {
+    const { ines, tablet, path } = await newShower();
+    const text = JSON.stringify(JSON.parse(tablet.seal('note', { words: 'spaces' })), null, 1);
+    const { body } = await ines
+      .post(path)
+      .send(push([text]))
+      .expect(200);
+    expect(body.refused.message).toContain('RFC 8785');
+  });
+
+  it('names a version of the future', async () => {
+    const { ines, tablet, path } = await newShower();
+    const text = tablet.seal('note', { words: 'x' }).replace('"v":1', '"v":7');
+    const { body } = await ines
+      .post(path)
+      .send(push([text]))
+      .expect(200);
+    expect(body.refused).toMatchObject({ code: 'version-too-new', field: 'v' });
+  });
+
+  it('refuses a gap and a fork of a tablet chain', async () => {
+    const { ines, tablet, path } = await newShower();
+    const [one, two] = [tablet.seal('note', { words: '1' }), tablet.seal('note', { words: '2' })];
+    const gap = await ines
+      .post(path)
+      .send(push([two]))
+      .expect(200);
+    expect(gap.body.refused).toMatchObject({ code: 'chain-broken', field: 'deviceSeq' });
+    const late = await ines
+      .post(path)
+      .send(push([one, two]))
+      .expect(200);
+    expect(late.body.refused).toBeNull();
+  });
+
+  it('keeps one chain without holes when many tablets send at once', async () => {
+    const { ines, tablet, path } = await newShower();
+    const tablets = Array.from({ length: 6 }, () => testTablet('ines', tablet.showerId));
+    await Promise.all(
+      tablets.map((t) =>
+        ines
+          .post(path)
+          .send(push(Array.from({ length: 8 }, (_, k) => t.seal('note', { words: String(k) }))))
+          .expect(200),
+      ),
+    );
+    const rows = await server.store
+      .getRepository(EntryEntity)
+      .find({ where: { showerId: tablet.showerId }, order: { ledgerSeq: 'ASC' } });
+    expect(rows.map((r) => r.ledgerSeq)).toEqual(Array.from({ length: 49 }, (_, k) => k + 1));
+    rows.slice(1).forEach((r, i) => void expect(r.prevLedgerHash).toBe(rows[i]!.ledgerHash));
+  });
+
+  it('measures the clock of the tablet and tells it', async () => {
+    const { ines, tablet, path } = await newShower();
+    const clock = new Date(Date.now() + 26 * 3_600_000).toISOString();
+    const { body } = await ines
+      .post(path)
+      .send({ clock, entries: [tablet.seal('note', { words: 'a day ahead' })] })
+      .expect(200);
+    expect(body.refused).toBeNull();
+    expect(body.skewMs / 3_600_000).toBeCloseTo(-26, 1);
+    const row = await server.store.getRepository(EntryEntity).findOneByOrFail({ id: body.taken[0].id });
+    expect(row.skewMs).toBe(body.skewMs);
+  });
+
+  it('asks for the first entry of a shower that it does not know', async () => {
+    const ines = await server.as('ines');
+    const tablet = testTablet('ines', v4());
+    const { body } = await ines
+      .post(`/api/showers/${tablet.showerId}/entries`)
+      .send(push([tablet.seal('note', { words: 'lost' })]))
+      .expect(200);
+    expect(body.refused).toMatchObject({ code: 'not-found', field: 'showerId' });
+  });
+
+  it('never updates or deletes a stored entry, not even by SQL', async () => {
+    const { tablet } = await newShower();
+    await expect(
+      server.store.query('UPDATE entry SET kind = $1 WHERE shower_id = $2', ['note', tablet.showerId]),
+    ).rejects.toThrow('append-only');
+    await expect(server.store.query('DELETE FROM entry WHERE shower_id = $1', [tablet.showerId])).rejects.toThrow(
+      'append-only',
+    );
+  });
+});
+
+describe('who may write what', () => {
+  const asCrew = async (
+    who: 'pavel' | 'lucia',
+    showerId: string,
+    make: (t: ReturnType<typeof testTablet>) => string,
+  ) => {
+    const agent = await server.as(who);
+    const { body } = await agent
+      .post(`/api/showers/${showerId}/entries`)
+      .send(push([make(testTablet(who, showerId))]))
+      .expect(200);
+    return body.refused;
+  };
+  const done = { stage: 'base', crewId: 'heron', who: 'all', day: '2026-02-03' };
+
+  it('a crew lead says work is done on the own crew only', async () => {
+    const { tablet } = await newShower();
+    expect(await asCrew('pavel', tablet.showerId, (t) => t.seal('work-done', done))).toBeNull();
+    expect(await asCrew('lucia', tablet.showerId, (t) => t.seal('work-done', done))).toMatchObject({
+      code: 'forbidden',
+      field: 'showerId',
+    });
+    expect(
+      await asCrew('pavel', tablet.showerId, (t) => t.seal('work-done', { ...done, crewId: 'otter' })),
+    ).toMatchObject({ field: 'body.crewId' });
+  });
+
+  it('a crew lead does not measure, an inspector does not say work is done', async () => {
+    const { ines, tablet, path } = await newShower();
+    const reading = {
+      stage: 'membrane',
+      check: 'lap',
+      place: { element: 'x' },
+      atMm: 1,
+      valueMm: 50,
+      typed: '50',
+      instrument: 'tape',
+    };
+    expect(await asCrew('pavel', tablet.showerId, (t) => t.seal('reading', reading))).toMatchObject({
+      code: 'forbidden',
+      field: 'kind',
+    });
+    const { body } = await ines
+      .post(path)
+      .send(push([tablet.seal('work-done', done)]))
+      .expect(200);
+    expect(body.refused).toMatchObject({ code: 'forbidden', field: 'kind' });
+  });
+
+  it('nobody writes in the name of another, nor signs by the ordinary way', async () => {
+    const { ines, tablet, path } = await newShower();
+    const forged = testTablet('ines', tablet.showerId).seal('note', { words: 'x' }, { authorId: PEOPLE.maren.id });
+    expect((await ines.post(path).send(push([forged]))).body.refused).toMatchObject({
+      code: 'forbidden',
+      field: 'author',
+    });
+    const signed = testTablet('ines', tablet.showerId).seal('record-signed', {
+      name: 'I',
+      ledgerHash: 'x',
+      statement: 's',
+    });
+    expect((await ines.post(path).send(push([signed]))).body.refused).toMatchObject({
+      code: 'forbidden',
+      field: 'kind',
+    });
+  });
+
+  it('inspectors correct their own entries, managers any', async () => {
+    const { ines, tablet, path } = await newShower();
+    const id = v4();
+    await ines
+      .post(path)
+      .send(push([tablet.seal('note', { words: 'mine' }, { id })]))
+      .expect(200);
+    const correct = async (
+      who: 'ines' | 'tomas' | 'maren',
+      body: { action: 'withdraw' } | { action: 'replace'; body: Record<string, unknown> },
+    ) => {
+      const agent = await server.as(who);
+      return (
+        await agent
+          .post(path)
+          .send(push([testTablet(who, tablet.showerId).seal('correction', { target: id, ...body })]))
+      ).body.refused;
+    };
+    expect(await correct('tomas', { action: 'withdraw' })).toMatchObject({ code: 'forbidden', field: 'body.target' });
+    expect(await correct('maren', { action: 'withdraw' })).toBeNull();
+    expect(await correct('ines', { action: 'replace', body: { words: 'better' } })).toBeNull();
+    expect(await correct('ines', { action: 'replace', body: { words: '' } })).toMatchObject({
+      code: 'entry-invalid',
+      field: 'body.words',
+    });
+  });
+
+  it('refuses dimensions of absurd size before they are stored', async () => {
+    const { ines, tablet, path } = await newShower();
+    const geometry = { ...sampleShower(), perimeterRiseMm: -4 };
+    const { body } = await ines
+      .post(path)
+      .send(push([tablet.seal('geometry-set', { version: 1, geometry })]))
+      .expect(200);
+    expect(body.refused).toMatchObject({ code: 'entry-invalid', field: 'body.geometry.perimeterRiseMm' });
+  });
+});

@@ -1,0 +1,109 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Body, EntryKind } from '@careful-seam/core/entries/entry';
+import { type ChainEnd, writeEntry } from '@careful-seam/core/entries/writeEntry';
+import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
+import type { Express } from 'express';
+import supertest from 'supertest';
+import { DataSource } from 'typeorm';
+import { v4 } from 'uuid';
+import { hashPassword } from '../people/sessions';
+import { openStore } from '../store/dataSource';
+import { CrewEntity, RuleBookEntity, UserEntity } from '../store/entities';
+import { createApp } from '../web/createApp';
+import { makeLogger } from '../web/logger';
+
+export const PASSWORD = 'correct horse';
+export const PEOPLE = {
+  ines: { id: v4(), name: 'Ines', signIn: 'ines', role: 'inspector' as const, crewId: null },
+  tomas: { id: v4(), name: 'Tomas', signIn: 'tomas', role: 'inspector' as const, crewId: null },
+  maren: { id: v4(), name: 'Maren', signIn: 'maren', role: 'manager' as const, crewId: null },
+  pavel: { id: v4(), name: 'Pavel', signIn: 'pavel', role: 'crew-lead' as const, crewId: 'heron' },
+  lucia: { id: v4(), name: 'Lucia', signIn: 'lucia', role: 'crew-lead' as const, crewId: 'otter' },
+};
+export type Who = keyof typeof PEOPLE;
+
+export interface TestServer {
+  app: Express;
+  store: DataSource;
+  photoFolder: string;
+  /** A signed-in caller, with the header that our own pages set. */
+  as: (who: Who) => Promise<ReturnType<typeof supertest.agent>>;
+  close: () => Promise<void>;
+}
+
+/** A server on a database of its own, in the PostgreSQL that the test run started. */
+export async function testServer(limits?: { signIn: number; usual: number }): Promise<TestServer> {
+  const base = process.env.TEST_DATABASE_URL;
+  if (!base) throw new Error('TEST_DATABASE_URL is not set: run the tests with "npm test".');
+  const name = `t_${v4().replaceAll('-', '')}`;
+  const admin = await new DataSource({ type: 'postgres', url: base }).initialize();
+  await admin.query(`CREATE DATABASE ${name}`);
+  const store = await openStore(base.replace(/\/[^/]*$/, `/${name}`), 6);
+  const photoFolder = mkdtempSync(join(tmpdir(), 'seam-photos-'));
+  const book = defaultRuleBook();
+  await store.getRepository(RuleBookEntity).insert({ id: book.id, version: book.version, data: book as object });
+  await store.getRepository(CrewEntity).insert([
+    { id: 'heron', name: 'Heron' },
+    { id: 'otter', name: 'Otter' },
+  ]);
+  const passwordHash = await hashPassword(PASSWORD);
+  await store
+    .getRepository(UserEntity)
+    .insert(Object.values(PEOPLE).map((p) => ({ ...p, passwordHash, disabled: false })));
+  const app = createApp({
+    store,
+    photoFolder,
+    now: () => new Date(),
+    logger: makeLogger('silent'),
+    webFolder: null,
+    limits: limits ?? { signIn: 1000, usual: 100_000 },
+  });
+  return {
+    app,
+    store,
+    photoFolder,
+    as: async (who) => {
+      const agent = supertest.agent(app).set('x-careful-seam', '1');
+      await agent.post('/api/session').send({ signIn: who, password: PASSWORD }).expect(200);
+      return agent;
+    },
+    close: async () => {
+      await store.destroy();
+      await admin.query(`DROP DATABASE ${name} WITH (FORCE)`);
+      await admin.destroy();
+    },
+  };
+}
+
+/** A tablet in a test: seals entries in a chain of its own. */
+export function testTablet(who: Who, showerId: string, lastOrderAt: string | null = null) {
+  let end: ChainEnd = { deviceId: v4(), deviceSeq: 0, prevDeviceHash: null, lastOrderAt };
+  let nowMs = Date.now();
+  return {
+    showerId,
+    seal: <K extends EntryKind>(kind: K, body: Body<K>, change: { id?: string; authorId?: string } = {}): string => {
+      nowMs += 10;
+      const person = PEOPLE[who];
+      const written = writeEntry(
+        {
+          id: change.id ?? v4(),
+          showerId,
+          kind,
+          body,
+          author: { id: change.authorId ?? person.id, name: person.name },
+          geometryVersion: 1,
+          nowMs,
+          offsetMinutes: 0,
+        },
+        end,
+      );
+      end = written.end;
+      return written.sealed.text;
+    },
+  };
+}
+
+export const created = { name: 'Test shower', job: 'Test job', crewId: 'heron', timeZone: 'UTC' };
+export const push = (entries: string[]) => ({ clock: new Date().toISOString(), entries });
