@@ -1,7 +1,6 @@
 // Runs a command with a private PostgreSQL for tests: node tools/withCluster.mjs CMD ARGS…
 import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
 import { clusterFolder, databaseUrl, startCluster } from './cluster.mjs';
 
 const base = mkdtempSync('/tmp/careful-seam-test-');

@@ -2,8 +2,7 @@ import type { Place } from '@careful-seam/core/entries/entry';
 import type { Requirement, ShowerState } from '@careful-seam/core/proof/state';
 
 /** How far one answer reaches: this element, a stretch of it, all of its kind, or all that touches its wall. */
-export const SCOPES = ['this', 'stretch', 'kind', 'wall'] as const;
-export type Scope = (typeof SCOPES)[number];
+export type Scope = 'this' | 'stretch' | 'kind' | 'wall';
 
 function kindOf(state: ShowerState, element: string): string {
   const model = state.geometry!.model;
@@ -68,6 +67,6 @@ export function lookGroups(
 }
 
 /** True when a look answers the check, wholly or as a part of it. */
-export function wantsLook(r: Requirement): boolean {
+function wantsLook(r: Requirement): boolean {
   return r.check.kind === 'looked' || r.check.pattern.lookOnWhole === true;
 }

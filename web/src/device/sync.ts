@@ -34,7 +34,7 @@ async function pushShower(db: Database, showerId: string, personId: string, repo
 }
 
 /** Pulls what this tablet lacks of one shower. */
-export async function pullShower(db: Database, showerId: string, report: SyncReport): Promise<void> {
+async function pullShower(db: Database, showerId: string, report: SyncReport): Promise<void> {
   for (;;) {
     const shower = (await db.get('showers', showerId)) ?? emptyShower(showerId);
     const answer = await call(PullAnswer, 'GET', `/api/showers/${showerId}/entries?after=${shower.cursor}`);

@@ -9,7 +9,7 @@ import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
 import { useTranslation } from 'react-i18next';
 import { nearest, neighbour, type Spot } from './spots';
 
-export const SHEET = { width: 660, height: 660, gap: 12, title: 22 };
+const SHEET = { width: 660, height: 660, gap: 12, title: 22 };
 /** Room round the sheet for marks on its edge. */
 const PAD = 12;
 const SIZE = { tooth: 9, tick: 6, gap: 4.5 };

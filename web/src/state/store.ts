@@ -26,7 +26,7 @@ export interface LocalShower {
   state: ShowerState;
 }
 
-export type Connection = 'starting' | 'online' | 'offline' | 'signed-out';
+type Connection = 'starting' | 'online' | 'offline' | 'signed-out';
 
 interface Store {
   db: Database | null;
