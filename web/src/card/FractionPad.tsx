@@ -4,11 +4,19 @@ import { useTranslation } from 'react-i18next';
 
 interface Props {
   unit: ShownUnit;
+  /** About how large the value will be: heights get keys of their own. */
+  aboutMm: number;
   text: string;
   onText: (text: string) => void;
   last: readonly number[];
 }
 
+/** Above this the whole-inch keys change from laps to heights on a wall. */
+const TALL_MM = 300;
+const LOW_INCHES = [0, 1, 2, 3, 4, 5, 6];
+const TALL_INCHES = [48, 60, 70, 72, 78, 84, 96];
+const LOW_TENS = [3, 4, 5, 6, 7];
+const TALL_TENS = [120, 180, 200, 210, 240];
 const SIXTEENTH_MM = 25.4 / 16;
 const bare = (mm: number, unit: ShownUnit): string => showLength(mm, unit).replace(/ (in|mm)$/, '');
 
@@ -18,7 +26,7 @@ export function readPad(text: string, unit: ShownUnit): number | null {
   return read.ok ? read.value.mm : null;
 }
 
-function EighthRule({ mm, onEighth }: { mm: number; onEighth: (eighth: number) => void }) {
+function EighthRule({ mm, empty, onEighth }: { mm: number; empty: boolean; onEighth: (eighth: number) => void }) {
   const sixteenths = Math.round(mm / SIXTEENTH_MM) % 16;
   return (
     <div className="relative">
@@ -44,16 +52,28 @@ function EighthRule({ mm, onEighth }: { mm: number; onEighth: (eighth: number) =
           </button>
         ))}
       </div>
-      <span
-        aria-hidden="true"
-        className="pointer-events-none absolute -top-1.5 h-10 w-1 bg-water"
-        style={{ left: `calc(${((sixteenths / 2 + 0.5) / 8) * 100}% - 2px)` }}
-      />
+      {!empty && (
+        <span
+          aria-hidden="true"
+          className="pointer-events-none absolute -top-1.5 h-10 w-1 bg-water"
+          style={{ left: `calc(${((sixteenths / 2 + 0.5) / 8) * 100}% - 2px)` }}
+        />
+      )}
     </div>
   );
 }
 
-function InchKeys({ mm, set }: { mm: number; set: (mm: number) => void }) {
+function InchKeys({
+  mm,
+  empty,
+  keys,
+  set,
+}: {
+  mm: number;
+  empty: boolean;
+  keys: readonly number[];
+  set: (mm: number) => void;
+}) {
   const { t } = useTranslation();
   const sixteenths = Math.round(mm / SIXTEENTH_MM);
   const whole = Math.floor(sixteenths / 16);
@@ -70,7 +90,7 @@ function InchKeys({ mm, set }: { mm: number; set: (mm: number) => void }) {
           −1/16
         </button>
         <div className="flex-1">
-          <EighthRule mm={mm} onEighth={(eighth) => set((whole * 16 + eighth * 2) * SIXTEENTH_MM)} />
+          <EighthRule mm={mm} empty={empty} onEighth={(eighth) => set((whole * 16 + eighth * 2) * SIXTEENTH_MM)} />
         </div>
         <button
           type="button"
@@ -82,12 +102,12 @@ function InchKeys({ mm, set }: { mm: number; set: (mm: number) => void }) {
         </button>
       </div>
       <fieldset className="grid grid-cols-7 gap-1" aria-label={t('pad.inches')}>
-        {[0, 1, 2, 3, 4, 5, 6].map((n) => (
+        {keys.map((n) => (
           <button
             type="button"
             key={n}
             className="key px-0 text-lg"
-            aria-pressed={whole === n}
+            aria-pressed={!empty && whole === n}
             onClick={() => set((n * 16 + part) * SIXTEENTH_MM)}
           >
             {n}
@@ -98,7 +118,17 @@ function InchKeys({ mm, set }: { mm: number; set: (mm: number) => void }) {
   );
 }
 
-function MetricKeys({ mm, set }: { mm: number; set: (mm: number) => void }) {
+function MetricKeys({
+  mm,
+  empty,
+  tensKeys,
+  set,
+}: {
+  mm: number;
+  empty: boolean;
+  tensKeys: readonly number[];
+  set: (mm: number) => void;
+}) {
   const { t } = useTranslation();
   const whole = Math.round(mm);
   const tens = Math.floor(whole / 10);
@@ -113,12 +143,12 @@ function MetricKeys({ mm, set }: { mm: number; set: (mm: number) => void }) {
         >
           −1
         </button>
-        {[3, 4, 5, 6, 7].map((n) => (
+        {tensKeys.map((n) => (
           <button
             type="button"
             key={n}
             className="key px-0 text-lg"
-            aria-pressed={tens === n}
+            aria-pressed={!empty && tens === n}
             onClick={() => set(n * 10 + (whole % 10))}
           >
             {n}0
@@ -134,7 +164,7 @@ function MetricKeys({ mm, set }: { mm: number; set: (mm: number) => void }) {
             type="button"
             key={n}
             className="key px-0 text-lg"
-            aria-pressed={whole % 10 === n}
+            aria-pressed={!empty && whole % 10 === n}
             onClick={() => set(tens * 10 + n)}
           >
             {n}
@@ -146,13 +176,19 @@ function MetricKeys({ mm, set }: { mm: number; set: (mm: number) => void }) {
 }
 
 /** A length under a gloved thumb: a piece of rule for eighths, plus and minus a sixteenth, whole inches, last values. */
-export function FractionPad({ unit, text, onText, last }: Props) {
+export function FractionPad({ unit, aboutMm, text, onText, last }: Props) {
   const { t } = useTranslation();
   const mm = readPad(text, unit) ?? 0;
+  const empty = text.trim() === '';
+  const tall = aboutMm > TALL_MM;
   const set = (value: number) => onText(bare(value, unit));
   return (
     <div className="flex flex-col gap-1.5">
-      {unit === 'in' ? <InchKeys mm={mm} set={set} /> : <MetricKeys mm={mm} set={set} />}
+      {unit === 'in' ? (
+        <InchKeys mm={mm} empty={empty} keys={tall ? TALL_INCHES : LOW_INCHES} set={set} />
+      ) : (
+        <MetricKeys mm={mm} empty={empty} tensKeys={tall ? TALL_TENS : LOW_TENS} set={set} />
+      )}
       {last.length > 0 && (
         <div className="flex items-center gap-1.5">
           <span className="text-soft text-sm">{t('pad.last')}</span>

@@ -163,7 +163,13 @@ export function ReadingPad({ showerId, state, requirements, side, onSide }: Prop
           </div>
         )}
       </div>
-      <FractionPad unit={unit} text={text} onText={setText} last={last} />
+      <FractionPad
+        unit={unit}
+        aboutMm={check.limit.atLeastMm ?? check.limit.atMostMm ?? 0}
+        text={text}
+        onText={setText}
+        last={last}
+      />
       {problem && (
         <p role="alert" className="text-hold">
           {problem}

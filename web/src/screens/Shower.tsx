@@ -80,7 +80,10 @@ function Undo({ shower }: { shower: LocalShower }) {
     return null;
   const what =
     last.kind === 'reading'
-      ? t('undo.reading', { value: showLength(last.body.valueMm, unit), at: showLength(last.body.atMm, unit) })
+      ? t(shower.state.seamById.has(last.body.place.element) ? 'undo.reading' : 'undo.readingWhole', {
+          value: showLength(last.body.valueMm, unit),
+          at: showLength(last.body.atMm, unit),
+        })
       : t(`undo.${last.kind}`, { defaultValue: t('undo.other') });
   return (
     <button

@@ -1,0 +1,65 @@
+import { execFileSync, spawnSync } from 'node:child_process';
+import { describe, expect, it } from 'vitest';
+import { CALCULATIONS, calculationSchema, calculationVersions, runCalculation } from './registry';
+
+const FLOOR = [
+  [0, 0],
+  [1524, 0],
+  [1524, 914.4],
+  [0, 914.4],
+].map(([xMm, yMm]) => ({ xMm, yMm }));
+const EXAMPLES: Record<string, unknown> = {
+  'length-parse': { text: '2 1/4' },
+  'shower-model': {
+    footprint: FLOOR,
+    edges: [
+      { kind: 'curb', heightMm: 150, widthMm: 110 },
+      { kind: 'wall', heightMm: 2400 },
+      { kind: 'open' },
+      { kind: 'wall', heightMm: 2400 },
+    ],
+    drain: { kind: 'point', xMm: 700, yMm: 400 },
+  },
+  'fall-design': {
+    footprint: FLOOR,
+    drain: { xMm: 762, yMm: 457.2 },
+    minFall: 0.0208333,
+    maxFall: 0.0416667,
+    reserveMm: 3,
+  },
+  'lap-leg': { bandWidthMm: 127, lossMm: 3, offCentreMm: 0 },
+  'lap-verdict': { lengthMm: 900, limitMm: 50.8, readings: [{ atMm: 100, lapMm: 51 }], speaksForMm: 150 },
+};
+
+describe('the list of calculations', () => {
+  it.each(CALCULATIONS.map((c) => [c.name, c] as const))('%s answers in the shape of its schema', (name, c) => {
+    const outcome = runCalculation(name, EXAMPLES[name]);
+    expect(outcome.ok).toBe(true);
+    if (outcome.ok) expect(c.output.safeParse(outcome.value).error).toBeUndefined();
+    expect(calculationSchema(c)).toMatchObject({ input: { type: 'object' }, output: { type: 'object' } });
+    expect(calculationVersions()[name]).toBe('1');
+  });
+  it.each(CALCULATIONS.map((c) => c.name))('%s names the field of bad input, never a number', (name) => {
+    for (const bad of [null, {}, { text: 5 }, { lengthMm: Number.NaN }]) {
+      const outcome = runCalculation(name, bad);
+      expect(outcome).toMatchObject({ ok: false, problem: { code: 'input-invalid' } });
+    }
+  });
+  it('says so when there is no such calculation', () => {
+    expect(runCalculation('no-such', {})).toMatchObject({ problem: { field: 'name' } });
+  });
+});
+
+describe('the command line', () => {
+  const calc = (args: string[], input = '') =>
+    spawnSync('npx', ['tsx', 'core/src/calc/cli.ts', ...args], { input, encoding: 'utf8' });
+  it('lists, answers and refuses with exit codes', () => {
+    expect(execFileSync('npx', ['tsx', 'core/src/calc/cli.ts', '--list'], { encoding: 'utf8' }).split('\n')[0]).toMatch(
+      /^length-parse\t/,
+    );
+    const good = calc(['lap-leg'], JSON.stringify(EXAMPLES['lap-leg']));
+    expect([good.status, JSON.parse(good.stdout)]).toEqual([0, { legsMm: [62, 62] }]);
+    const bad = calc(['lap-leg'], 'not json');
+    expect([bad.status, JSON.parse(bad.stdout).error.field]).toEqual([1, 'input']);
+  });
+});
