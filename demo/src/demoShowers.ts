@@ -101,7 +101,11 @@ async function shortLap(w: DemoWriter): Promise<{ reading: string; element: stri
     typed: '1 7/8',
     instrument: 'tape',
   });
-  const bytes = await drawSeamPicture({ caption: 'Lap at 14 in from the left', lapMm: 1.875 * IN, viewMm: 100 });
+  const bytes = await drawSeamPicture({
+    caption: `${state.created?.body.name}: lap at 14 in from the left`,
+    lapMm: 1.875 * IN,
+    viewMm: 100,
+  });
   const hash = sha256Hex(bytes);
   w.photos.push({ hash, bytes });
   const marks = [

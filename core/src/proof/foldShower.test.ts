@@ -232,6 +232,15 @@ describe('a redo', () => {
     expect(after.readings.length).toBeGreaterThan(0);
   });
 
+  it('asks for a reading on the stretch itself, though its neighbours stand close enough', () => {
+    const { t } = redone();
+    lookAt(t, foot, ['lap', 'bond']);
+    expect(lapOn(fold(t.entries), foot, 'wall:back')).toMatchObject({ verdict: 'undecided', nextAtMm: 350 });
+    lapReading(t, foot, 'wall:back', 400, 55);
+    expect(lapOn(fold(t.entries), foot, 'wall:back').verdict).toBe('pass');
+    expect(lapOn(fold(t.entries), foot, 'floor').verdict).toBe('undecided');
+  });
+
   it('returns its stage to held, and a look and readings bring it back', () => {
     const { t } = redone();
     expect(word(t.entries, 'membrane')).toBe('held');

@@ -29,6 +29,7 @@ function emptyState(): ShowerState {
     stages: new Map(),
     releases: [],
     redos: [],
+    redone: new Map(),
     covered: new Map(),
     flood: null,
     notes: [],

@@ -69,7 +69,16 @@ function patternOutcome(
 
 type Measured = Pick<Judgement, 'verdict' | 'lowestMm' | 'worstAtMm' | 'nextAtMm' | 'measured' | 'failed'>;
 
+/** The middle of a redone stretch that no reading was taken on since, or null. */
+function unreadRedo(state: ShowerState, requirement: Requirement, readings: readonly Evidence[]): number | null {
+  const stretch = (state.redone.get(requirement.element) ?? []).find(
+    (s) => s.stageOrder <= requirement.stage.order && !readings.some((r) => r.atMm >= s.fromMm && r.atMm <= s.toMm),
+  );
+  return stretch ? Math.min((stretch.fromMm + stretch.toMm) / 2, requirement.lengthMm) : null;
+}
+
 function judgeReadings(
+  state: ShowerState,
   requirement: Requirement,
   check: MeasuredCheck,
   readings: readonly Evidence[],
@@ -100,15 +109,16 @@ function judgeReadings(
     (low, r) => (low === null || r.valueMm! < low.valueMm! ? r : low),
     null,
   );
+  const redoneAt = unreadRedo(state, requirement, readings);
   const pattern = patternOutcome(requirement, check, readings, looks.whole);
+  const complete = pattern.complete && redoneAt === null;
   const failed = union([...failedByReading, ...looks.failed]);
-  const verdict =
-    failed.length > 0 ? 'fail' : readings.length === 0 ? 'unseen' : pattern.complete ? 'pass' : 'undecided';
+  const verdict = failed.length > 0 ? 'fail' : readings.length === 0 ? 'unseen' : complete ? 'pass' : 'undecided';
   return {
     verdict,
     lowestMm: lowest?.valueMm ?? null,
     worstAtMm: (wrong[0] ?? lowest)?.atMm ?? null,
-    nextAtMm: pattern.nextAtMm,
+    nextAtMm: redoneAt ?? pattern.nextAtMm,
     measured: union(spoken),
     failed,
   };
@@ -149,7 +159,7 @@ export function judge(state: ShowerState, requirement: Requirement): Judgement {
   const looked = judgeLooks(requirement, looks);
   const measured: Measured =
     requirement.check.kind === 'measured'
-      ? judgeReadings(requirement, requirement.check, readings, looked)
+      ? judgeReadings(state, requirement, requirement.check, readings, looked)
       : {
           verdict: lookedVerdict(looked),
           lowestMm: null,

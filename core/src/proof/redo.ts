@@ -107,6 +107,13 @@ function redoInWater(state: ShowerState, model: ShowerModel, place: Place): void
   state.flood.voids.set(place.element, [...(state.flood.voids.get(place.element) ?? []), stretch]);
 }
 
+/** A stretch built again wants a reading of its own, however close its neighbours stand. */
+function rememberStretch(state: ShowerState, place: Place, stageOrder: number): void {
+  if (place.fromMm === undefined || place.toMm === undefined) return;
+  const stretch = { fromMm: place.fromMm, toMm: place.toMm, stageOrder };
+  state.redone.set(place.element, [...(state.redone.get(place.element) ?? []), stretch]);
+}
+
 /**
  * Applies a redo: evidence of its stage and later ones on its stretch goes; in space, later-stage elements within
  * 150 mm and looks at a whole area it lies on; below the water line the flood's proof. The stages concerned return to
@@ -121,6 +128,7 @@ export function applyRedo(state: ShowerState, redo: EntryOf<'redo'>): void {
   for (const place of redo.body.places) {
     for (const e of allEvidence(state)) if (touch(state, model, place, order, e)) concerned.add(e.stage);
     redoInWater(state, model, place);
+    rememberStretch(state, place, order);
     for (const d of state.deviations.values()) if (d.asked.place.element === place.element) d.ended = true;
   }
   for (const key of concerned) {

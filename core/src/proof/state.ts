@@ -138,6 +138,8 @@ export interface ShowerState {
   stages: Map<string, StageState>;
   releases: Release[];
   redos: EntryOf<'redo'>[];
+  /** Element → stretches built again, with the order of the stage that was redone: measured anew there. */
+  redone: Map<string, (Stretch & { stageOrder: number })[]>;
   /** Element → stretches that a later layer covered before their checks were satisfied. Never taken back. */
   covered: Map<string, Stretch[]>;
   flood: { running: boolean; waterLineMm: number; provedBelowMm: number | null; voids: Map<string, Stretch[]> } | null;

@@ -1,7 +1,7 @@
 import { RuleBook } from './ruleBook';
 import book from './ruleBook1.json';
 
-/** The rule book that ships: limits as the stage notes of `docs/rules.md` give them. Throws when the data is malformed. */
+/** The rule book that ships. Throws when the data is malformed. */
 export function defaultRuleBook(): RuleBook {
   return RuleBook.parse(book);
 }

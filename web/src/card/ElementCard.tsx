@@ -155,6 +155,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, onDef
               requirements={pad}
               side={side}
               onSide={setSide}
+              brief={defects.length > 0}
             />
           )}
           {judgements.length > 0 && (

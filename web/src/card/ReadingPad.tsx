@@ -17,6 +17,8 @@ interface Props {
   requirements: readonly Requirement[];
   side: string | null;
   onSide: (side: string | null) => void;
+  /** Leaves the last values out where the card has more to say. */
+  brief: boolean;
 }
 
 /** The side to measure next: the one chosen, else the first that still needs readings. */
@@ -42,7 +44,7 @@ function lastValues(state: ShowerState, check: string): number[] {
 }
 
 /** A reading is its value and one tap: the place comes prefilled with the next useful one. */
-export function ReadingPad({ showerId, state, requirements, side, onSide }: Props) {
+export function ReadingPad({ showerId, state, requirements, side, onSide, brief }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const write = useStore((s) => s.write);
@@ -168,7 +170,7 @@ export function ReadingPad({ showerId, state, requirements, side, onSide }: Prop
         aboutMm={check.limit.atLeastMm ?? check.limit.atMostMm ?? 0}
         text={text}
         onText={setText}
-        last={last}
+        last={brief ? [] : last}
       />
       {problem && (
         <p role="alert" className="text-hold">

@@ -13,10 +13,10 @@ const ITEMS = [
 export function Legend() {
   const { t } = useTranslation();
   return (
-    <ul className="flex flex-wrap gap-x-4 text-sm text-soft" aria-label={t('map.legend')}>
+    <ul className="flex flex-wrap gap-x-3 text-sm text-soft" aria-label={t('map.legend')}>
       {ITEMS.map(({ key, path, className }) => (
         <li key={key} className="flex items-center gap-1.5">
-          <svg viewBox="0 0 36 16" className="h-4 w-9" aria-hidden="true">
+          <svg viewBox="0 0 36 16" className="h-4 w-8" aria-hidden="true">
             <path d={path} className={`fill-none [stroke-linecap:round] ${className}`} />
           </svg>
           {t(`line.${key}`)}

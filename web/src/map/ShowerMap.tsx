@@ -65,7 +65,7 @@ function Mark({ at, radius, state }: { at: Point2; radius: number; state: MarkSt
 
 function PanelTitle({ placed, text }: { placed: PlacedPanel; text: string }) {
   return (
-    <text x={placed.x + 2} y={placed.y - 7} className="fill-soft text-[13px] font-semibold">
+    <text x={placed.x + 2} y={placed.y - 13} className="fill-soft text-[13px] font-semibold">
       {text}
     </text>
   );

@@ -88,7 +88,7 @@ function Undo({ shower }: { shower: LocalShower }) {
   return (
     <button
       type="button"
-      className="key w-full text-sm"
+      className="key max-w-52 flex-none text-sm leading-tight"
       onClick={() => void write(shower.id, 'correction', { target: last.id, action: 'withdraw' })}
     >
       {t('undo.button', { what })}
@@ -171,7 +171,12 @@ export function Shower() {
               keys={keys}
             />
           </div>
-          <Legend />
+          <div className="flex items-center gap-3">
+            <div className="flex-1">
+              <Legend />
+            </div>
+            <Undo shower={shower} />
+          </div>
         </div>
         <aside
           aria-label={element ? elementName(t, model, element) : t('stage.label')}
@@ -198,7 +203,6 @@ export function Shower() {
               onChoose={setElement}
             />
           )}
-          <Undo shower={shower} />
         </aside>
       </main>
       {sheet?.kind === 'defect' && element && (

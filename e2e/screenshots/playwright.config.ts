@@ -1,0 +1,11 @@
+import { defineConfig } from '@playwright/test';
+import usual from '../playwright.config';
+
+/** The pictures of the README, not tests: run by "npm run shots". */
+export default defineConfig({
+  ...usual,
+  testDir: '.',
+  testMatch: '*.shots.ts',
+  outputDir: '../../test-results/shots',
+  reporter: 'line',
+});

@@ -1,0 +1,250 @@
+import { randomUUID } from 'node:crypto';
+import { writeFileSync } from 'node:fs';
+import { canonicalText, sha256Hex } from '@careful-seam/core/entries/chain';
+import type { Entry } from '@careful-seam/core/entries/entry';
+import { type ChainEnd, writeEntry } from '@careful-seam/core/entries/writeEntry';
+import { showerModel } from '@careful-seam/core/geometry/showerModel';
+import { arrange, toSheet } from '@careful-seam/core/map/arrange';
+import { lineWork } from '@careful-seam/core/map/lineWork';
+import { unfold } from '@careful-seam/core/map/unfold';
+import { foldShower } from '@careful-seam/core/proof/foldShower';
+import { buildLedger } from '@careful-seam/core/proof/seamLine';
+import { sampleShower } from '@careful-seam/core/tests/sampleShower';
+import { BOOK, begun, climb, fold, pass, placeOf, tablet } from '@careful-seam/core/tests/sampleTablet';
+import { appendEntries } from '../ledger/appendEntries';
+import { openStore } from '../store/dataSource';
+
+/** Ratios of medians, measured in turn within one run; nothing here depends on how fast the machine is. */
+export interface Row {
+  what: string;
+  medianMs: number;
+  againstMs: number;
+  ratio: number;
+  atMost: number;
+}
+
+const median = (times: number[]): number => times.sort((a, b) => a - b)[Math.floor(times.length / 2)]!;
+
+function timed(work: () => unknown): number {
+  const start = performance.now();
+  work();
+  return performance.now() - start;
+}
+
+/** A fixed document of 200 kB: numbers, words and nesting as a record has them. */
+export function referenceDocument(): string {
+  const rows: unknown[] = [];
+  for (let i = 0; JSON.stringify(rows).length < 200_000; i += 40) {
+    for (let k = i; k < i + 40; k += 1)
+      rows.push({
+        id: sha256Hex(String(k)).slice(0, 36),
+        kind: 'reading',
+        atMm: k * 1.5875,
+        valueMm: 50.8 + (k % 16),
+        place: { element: `floor-wall|floor|wall:${k % 4}`, side: 'floor' },
+        by: 'A person',
+        counts: k % 3 === 0,
+      });
+  }
+  return JSON.stringify(rows);
+}
+
+function against(what: string, atMost: number, work: () => unknown, reference: () => unknown, runs = 200): Row {
+  for (let i = 0; i < 40; i += 1) {
+    work();
+    reference();
+  }
+  const [mine, theirs]: [number[], number[]] = [[], []];
+  for (let i = 0; i < runs; i += 1) {
+    mine.push(timed(work));
+    theirs.push(timed(reference));
+  }
+  const [medianMs, againstMs] = [median(mine), median(theirs)];
+  return { what, medianMs, againstMs, ratio: medianMs / againstMs, atMost };
+}
+
+function inspected(): Entry[] {
+  const t = begun();
+  climb(t, 'membrane');
+  pass(t, 'membrane');
+  return t.entries;
+}
+
+function modelMapLedger(entries: readonly Entry[]): () => unknown {
+  const state = fold(entries);
+  return () => {
+    const model = showerModel(sampleShower());
+    if (!model.ok) throw new Error(model.problem.message);
+    const { lines } = buildLedger(state, ['membrane']);
+    const byId = new Map(lines.map((l) => [l.seam, l]));
+    const lengths = new Map(model.value.seams.map((s) => [s.id, s.lengthMm]));
+    const { panels } = arrange(unfold(model.value), { width: 660, height: 660, gap: 12, title: 22 });
+    return panels.flatMap((p) =>
+      p.panel.seams.map((d) =>
+        lineWork(
+          byId.get(d.seam)!,
+          lengths.get(d.seam)!,
+          d.points.map((x) => toSheet(p, x)),
+          { tooth: 9, tick: 6, gap: 4 },
+        ),
+      ),
+    );
+  };
+}
+
+function twoThousand(): Entry[] {
+  const t = begun();
+  climb(t, 'membrane');
+  const state = fold(t.entries);
+  const laps = state.requirements.filter((r) => r.check.id === 'lap');
+  const more = tablet(2);
+  more.hears(t.entries);
+  for (let i = 0; t.entries.length + more.entries.length < 2000; i += 1) {
+    const r = laps[i % laps.length]!;
+    const place = placeOf(state, r.element, r.side ? { side: r.side } : {});
+    if (i % 9 === 0)
+      more.write('look', {
+        stage: 'membrane',
+        checks: ['lap', 'bond'],
+        places: [placeOf(state, r.element)],
+        answer: 'ok',
+      });
+    else
+      more.write('reading', {
+        stage: 'membrane',
+        check: 'lap',
+        place,
+        atMm: (i * 37) % r.lengthMm,
+        valueMm: 51 + (i % 9),
+        typed: '2 1/8',
+        instrument: 'tape',
+      });
+  }
+  return [...t.entries, ...more.entries];
+}
+
+const INSERT =
+  'INSERT INTO entry (id, shower_id, ledger_seq, kind, author_id, device_id, device_seq, hash, text, body, order_at, received_at, prev_ledger_hash, ledger_hash, skew_ms) VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15)';
+
+async function appending(url: string, runs: number): Promise<Row> {
+  const store = await openStore(url, 1);
+  const person = { id: 'bench', name: 'Bench', role: 'inspector' as const, crewId: null };
+  const context = () => ({ person, now: new Date(), skewMs: 0 });
+  const seal = (showerId: string, end: ChainEnd, kind: 'note' | 'shower-created') => {
+    const body =
+      kind === 'note'
+        ? { words: 'a note of usual length, as written on site' }
+        : { name: 'n', job: 'j', crewId: 'c', timeZone: 'UTC' };
+    return writeEntry(
+      {
+        id: randomUUID(),
+        showerId,
+        kind,
+        body: body as never,
+        author: { id: person.id, name: person.name },
+        geometryVersion: 0,
+        nowMs: Date.now(),
+        offsetMinutes: 0,
+      },
+      end,
+    );
+  };
+  const begin = async () => {
+    const showerId = randomUUID();
+    const first = seal(
+      showerId,
+      { deviceId: randomUUID(), deviceSeq: 0, prevDeviceHash: null, lastOrderAt: null },
+      'shower-created',
+    );
+    await appendEntries(store, showerId, [first.sealed.text], context());
+    return { showerId, end: first.end };
+  };
+  const ours = await begin();
+  const bare = await begin();
+  let bareSeq = 1;
+  const [mine, theirs]: [number[], number[]] = [[], []];
+  for (let i = 0; i < runs; i += 1) {
+    const next = seal(ours.showerId, ours.end, 'note');
+    ours.end = next.end;
+    let start = performance.now();
+    const answer = await appendEntries(store, ours.showerId, [next.sealed.text], context());
+    mine.push(performance.now() - start);
+    if (answer.refused) throw new Error(answer.refused.message);
+
+    const { sealed, end } = seal(bare.showerId, bare.end, 'note');
+    bare.end = end;
+    bareSeq += 1;
+    const { entry } = sealed;
+    const values = [
+      entry.id,
+      bare.showerId,
+      bareSeq,
+      entry.kind,
+      person.id,
+      entry.deviceId,
+      entry.deviceSeq,
+      sealed.hash,
+      sealed.text,
+      canonicalText(entry.body),
+      entry.orderAt,
+      new Date().toISOString(),
+      null,
+      sealed.hash,
+      0,
+    ];
+    const runner = store.createQueryRunner();
+    start = performance.now();
+    await runner.query('BEGIN');
+    await runner.query('SELECT head_seq, head_hash FROM shower WHERE id = $1 FOR UPDATE', [bare.showerId]);
+    await runner.query(INSERT, values);
+    await runner.query('UPDATE shower SET head_seq = $2, head_hash = $3, updated_at = now() WHERE id = $1', [
+      bare.showerId,
+      bareSeq,
+      sealed.hash,
+    ]);
+    await runner.query('COMMIT');
+    theirs.push(performance.now() - start);
+    await runner.release();
+  }
+  await store.destroy();
+  const [medianMs, againstMs] = [median(mine.slice(30)), median(theirs.slice(30))];
+  return {
+    what: 'append one entry, against the same transaction in bare SQL',
+    medianMs,
+    againstMs,
+    ratio: medianMs / againstMs,
+    atMost: 3,
+  };
+}
+
+async function main(): Promise<void> {
+  const text = referenceDocument();
+  const parse = () => JSON.parse(text) as unknown;
+  const many = twoThousand();
+  const rows = [
+    against(
+      'model + map + ledger of one shower, against parsing the 200 kB document',
+      3,
+      modelMapLedger(inspected()),
+      parse,
+    ),
+    against('fold of 2,000 entries, against parsing the 200 kB document', 5, () => foldShower(many, () => BOOK), parse),
+    await appending(process.env.BENCH_DATABASE_URL!, 400),
+  ];
+  const table = [
+    '| what | median ms | reference ms | ratio | at most |',
+    '|---|---|---|---|---|',
+    ...rows.map(
+      (r) =>
+        `| ${r.what} | ${r.medianMs.toFixed(2)} | ${r.againstMs.toFixed(2)} | **${r.ratio.toFixed(2)}** | ${r.atMost} |`,
+    ),
+  ].join('\n');
+  console.log(table);
+  writeFileSync(
+    'docs/performance.md',
+    `# Speed\n\nRatios of medians measured in turn within one run, so that the machine's own speed drops out. Made by \`npm run bench\`.\nThe reference document is generated by the bench itself: ${Math.round(text.length / 1000)} kB of JSON as a record has it.\n\n${table}\n`,
+  );
+  if (rows.some((r) => r.ratio > r.atMost)) process.exitCode = 1;
+}
+
+await main();
