@@ -1,0 +1,175 @@
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
+import { join } from 'node:path';
+import { writeEntry } from '@careful-seam/core/entries/writeEntry';
+import { expect, test } from '@playwright/test';
+import { v4 } from 'uuid';
+import { PASSWORD } from './acting';
+
+const data = mkdtempSync('/var/tmp/careful-seam-kill-');
+const headers = { 'x-careful-seam': '1', 'content-type': 'application/json' };
+
+interface Running {
+  parent: ChildProcess;
+  address: string;
+  said: () => string;
+}
+
+/** The real start command with a private database of its own. */
+function start(port: number, extra: Record<string, string> = {}): Promise<Running> {
+  const { DATABASE_URL: _other, ...env } = process.env;
+  const parent = spawn('node', ['tools/start.mjs'], {
+    env: { ...env, PORT: String(port), CAREFUL_SEAM_DATA: data, RATE_LIMITS: 'off', ...extra },
+    detached: true,
+  });
+  let said = '';
+  return new Promise((done, fail) => {
+    const hear = (part: Buffer) => {
+      said += String(part);
+      const address = /served at\s+(\S+)/.exec(said)?.[1];
+      if (address) done({ parent, address, said: () => said });
+    };
+    parent.stdout!.on('data', hear);
+    parent.stderr!.on('data', hear);
+    parent.once('exit', () => fail(new Error(said)));
+  });
+}
+
+function freePort(): Promise<number> {
+  return new Promise((done) => {
+    const probe = createServer().listen(0, '127.0.0.1', () => {
+      const { port } = probe.address() as { port: number };
+      probe.close(() => done(port));
+    });
+  });
+}
+
+/** Process ids whose command line or environment has the text: those this test started. */
+function processesWith(text: string): number[] {
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .filter((pid) => {
+      try {
+        return (
+          readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(text) ||
+          readFileSync(`/proc/${pid}/environ`, 'utf8').includes(text)
+        );
+      } catch {
+        return false;
+      }
+    })
+    .map(Number)
+    .filter((pid) => pid !== process.pid);
+}
+
+async function session(address: string) {
+  const answer = await fetch(`${address}/api/session`, {
+    method: 'POST',
+    headers,
+    body: JSON.stringify({ signIn: 'ines', password: PASSWORD }),
+  });
+  const cookie = answer.headers.get('set-cookie')!.split(';')[0]!;
+  return { cookie, person: ((await answer.json()) as { person: { id: string; name: string } }).person };
+}
+
+test.describe.configure({ mode: 'serial' });
+test.afterAll(() => rmSync(data, { recursive: true, force: true }));
+
+test('killing server and database in the middle of work loses no acknowledged entry', async () => {
+  test.setTimeout(180_000);
+  const port = await freePort();
+  const first = await start(port);
+  const databasePort = /:(\d+)\//.exec(readFileSync(join(data, 'database.url'), 'utf8'))![1]!;
+  const { cookie, person } = await session(first.address);
+  const showerId = v4();
+  let end = { deviceId: v4(), deviceSeq: 0, prevDeviceHash: null as string | null, lastOrderAt: null as string | null };
+  const acknowledged: string[] = [];
+  let stopped = false;
+  const working = (async () => {
+    for (let i = 0; i < 5000 && !stopped; i += 1) {
+      const kind = i === 0 ? 'shower-created' : 'note';
+      const body =
+        i === 0 ? { name: 'Killed', job: 'Kill test', crewId: 'crew-heron', timeZone: 'UTC' } : { words: `note ${i}` };
+      const written = writeEntry(
+        {
+          id: v4(),
+          showerId,
+          kind,
+          body: body as never,
+          author: { id: person.id, name: person.name },
+          geometryVersion: 0,
+          nowMs: Date.now(),
+          offsetMinutes: 0,
+        },
+        end,
+      );
+      const answer = await fetch(`${first.address}/api/showers/${showerId}/entries`, {
+        method: 'POST',
+        headers: { ...headers, cookie },
+        body: JSON.stringify({ clock: new Date().toISOString(), entries: [written.sealed.text] }),
+      }).catch(() => null);
+      if (!answer?.ok) return;
+      const { taken } = (await answer.json()) as { taken: { id: string }[] };
+      acknowledged.push(...taken.map((t) => t.id));
+      end = written.end;
+    }
+  })();
+  await expect.poll(() => acknowledged.length, { timeout: 30_000 }).toBeGreaterThan(150);
+
+  const gone = new Promise((done) => first.parent.once('exit', done));
+  for (const pid of [first.parent.pid!, ...processesWith(`port=${databasePort}`), ...processesWith(`PORT=${port}\0`)]) {
+    try {
+      process.kill(pid, 'SIGKILL');
+    } catch {}
+  }
+  stopped = true;
+  await gone;
+  await working;
+
+  const second = await start(port);
+  expect(second.said()).toContain('removing the lock of a start that was killed');
+  const again = await session(second.address);
+  const pulled = await fetch(`${second.address}/api/showers/${showerId}/entries?after=0`, {
+    headers: { ...headers, cookie: again.cookie },
+  });
+  const stored = ((await pulled.json()) as { entries: { text: string }[] }).entries.map(
+    (e) => (JSON.parse(e.text) as { id: string }).id,
+  );
+  expect(acknowledged.filter((id) => !stored.includes(id))).toEqual([]);
+  expect(stored.length - acknowledged.length).toBeLessThanOrEqual(1);
+  console.log(`${acknowledged.length} entries acknowledged before the kill, ${stored.length} stored after it`);
+
+  const verified = execFileSync('node', ['tools/verify.mjs'], {
+    encoding: 'utf8',
+    env: { ...process.env, DATABASE_URL: '', CAREFUL_SEAM_DATA: data },
+  });
+  expect(verified).toContain('all as written');
+
+  const ended = new Promise((done) => second.parent.once('exit', done));
+  process.kill(second.parent.pid!, 'SIGINT');
+  await ended;
+  expect(processesWith(`CAREFUL_SEAM_DATA=${data}\0`)).toEqual([]);
+});
+
+test('a second start, a taken port and a half-made database are handled or named', async () => {
+  test.setTimeout(120_000);
+  const port = await freePort();
+  const running = await start(port);
+  await expect(start(port)).rejects.toThrow(/running already as process \d+/);
+  const ended = new Promise((done) => running.parent.once('exit', done));
+  process.kill(running.parent.pid!, 'SIGINT');
+  await ended;
+
+  const blocker = createServer().listen(port, '127.0.0.1');
+  await expect(start(port)).rejects.toThrow(`Port ${port} is taken by another program`);
+  blocker.close();
+
+  writeFileSync(join(data, 'start.lock'), '999999');
+  const restarted = await start(port);
+  expect(restarted.said()).toContain('removing the lock of a start that was killed');
+  expect((await fetch(`${restarted.address}/ready`)).status).toBe(200);
+  const off = new Promise((done) => restarted.parent.once('exit', done));
+  process.kill(restarted.parent.pid!, 'SIGTERM');
+  await off;
+});
