@@ -25,11 +25,11 @@ function columnFaults(row: EntryRow, entry: Entry): string[] {
   same('id', row.id, entry.id);
   same('shower_id', row.showerId, entry.showerId);
   same('kind', row.kind, entry.kind);
-  same('author_id', row.authorId, entry.author.id);
+  same('author_id', row.authorId, entry.author?.id);
   same('device_id', row.deviceId, entry.deviceId);
   same('device_seq', row.deviceSeq, entry.deviceSeq);
   same('order_at', row.orderAt, entry.orderAt);
-  same('body', canonicalText(row.body), canonicalText(entry.body));
+  same('body', canonicalText(row.body ?? null), canonicalText(entry.body ?? null));
   return faults;
 }
 

@@ -73,6 +73,16 @@ export async function writeKept(db: Database, change: Partial<Kept>): Promise<vo
   await tx.done;
 }
 
+/** This person's device number on this tablet, made on first use; one transaction, so that two writers get one. */
+export async function deviceOf(db: Database, personId: string, newId: () => string): Promise<string> {
+  const tx = db.transaction('kept', 'readwrite');
+  const kept = { ...NOTHING, ...(await tx.store.get('kept')) };
+  const device = kept.devices[personId] ?? newId();
+  await tx.store.put({ ...kept, devices: { ...kept.devices, [personId]: device } }, 'kept');
+  await tx.done;
+  return device;
+}
+
 export const emptyShower = (id: string): StoredShower => ({
   id,
   row: null,

@@ -1,7 +1,7 @@
 import type { Person, PulledEntry, PushAnswer } from '@careful-seam/contract/api/messages';
 import type { Body, Entry, EntryKind } from '@careful-seam/core/entries/entry';
 import { type ChainEnd, writeEntry } from '@careful-seam/core/entries/writeEntry';
-import { type Database, emptyShower, readKept, type StoredEntry, writeKept } from './database';
+import { type Database, deviceOf, emptyShower, type StoredEntry } from './database';
 
 /** What the outbox needs from outside: ids and the clock. */
 export interface Ports {
@@ -18,16 +18,6 @@ export interface Writing<K extends EntryKind> {
   geometryVersion: number;
 }
 
-/** This person's device number on this tablet: chains never mix authors, so one may wait while another sends. */
-async function deviceOf(db: Database, personId: string, ports: Ports): Promise<string> {
-  const kept = await readKept(db);
-  const known = kept.devices[personId];
-  if (known) return known;
-  const made = ports.newId();
-  await writeKept(db, { devices: { ...kept.devices, [personId]: made } });
-  return made;
-}
-
 const later = (a: string | null, b: string): string => (a === null || b > a ? b : a);
 
 /** Appends entries to this tablet's chain in one transaction: all of them are kept, or none. */
@@ -37,7 +27,7 @@ export async function append(
   writings: readonly Writing<EntryKind>[],
 ): Promise<StoredEntry[]> {
   const { showerId, person } = writings[0]!;
-  const deviceId = await deviceOf(db, person.id, ports);
+  const deviceId = await deviceOf(db, person.id, ports.newId);
   const tx = db.transaction(['entries', 'showers'], 'readwrite');
   const shower = (await tx.objectStore('showers').get(showerId)) ?? emptyShower(showerId);
   let end: ChainEnd = {
@@ -86,12 +76,15 @@ export async function entriesOf(db: Database, showerId: string): Promise<StoredE
   return db.getAllFromIndex('entries', 'byShower', showerId);
 }
 
+/** A signature goes only with its password, through the signing form. */
+const isSignature = (e: StoredEntry): boolean => (JSON.parse(e.text) as Entry).kind === 'record-signed';
+
 /** Entries of one person that the server has not acknowledged, in chain order; refused ones stop their chain. */
 export function waiting(entries: readonly StoredEntry[], personId: string): StoredEntry[] {
   const mine = entries
     .filter((e) => e.ledgerSeq === null && e.authorId === personId)
     .sort((a, b) => a.deviceSeq - b.deviceSeq);
-  const stop = mine.findIndex((e) => e.refused !== null);
+  const stop = mine.findIndex((e) => e.refused !== null || isSignature(e));
   return stop < 0 ? mine : mine.slice(0, stop);
 }
 
@@ -105,7 +98,22 @@ export async function acknowledge(db: Database, answer: PushAnswer): Promise<voi
   if (answer.refused) {
     const entry = await tx.objectStore('entries').get(answer.refused.id);
     const { code, field, message } = answer.refused;
-    if (entry) await tx.objectStore('entries').put({ ...entry, refused: { code, field, message } });
+    if (entry && entry.ledgerSeq === null)
+      await tx.objectStore('entries').put({ ...entry, refused: { code, field, message } });
+  }
+  await tx.done;
+}
+
+/** Takes the last entry of a chain back out of the tablet; only ever for one that the server was never given. */
+export async function takeBack(db: Database, entry: StoredEntry): Promise<void> {
+  const tx = db.transaction(['entries', 'showers'], 'readwrite');
+  const shower = await tx.objectStore('showers').get(entry.showerId);
+  const end = shower?.chains[entry.authorId];
+  if (shower && end?.deviceSeq === entry.deviceSeq) {
+    const prevDeviceHash = (JSON.parse(entry.text) as Entry).prevDeviceHash;
+    const chains = { ...shower.chains, [entry.authorId]: { ...end, deviceSeq: entry.deviceSeq - 1, prevDeviceHash } };
+    await tx.objectStore('entries').delete(entry.id);
+    await tx.objectStore('showers').put({ ...shower, chains });
   }
   await tx.done;
 }

@@ -9,7 +9,7 @@ import fc from 'fast-check';
 import { v4 } from 'uuid';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { type Database, openDatabase } from './database';
-import { append, entriesOf, type Ports, type Writing, waiting } from './outbox';
+import { append, entriesOf, type Ports, takeBack, type Writing, waiting } from './outbox';
 import { isOffline, syncOnce } from './sync';
 
 const SHOWER = v4();
@@ -128,6 +128,31 @@ describe('a round of sync', () => {
     expect((await entriesOf(two, SHOWER)).length).toBe(3);
     expect(await two.get('books', `${BOOK.id}@1`)).toEqual(BOOK);
     expect(waiting(await entriesOf(one, SHOWER), 'a')).toEqual([]);
+  });
+
+  it('may run while entries are written: the chain keeps one place for each', async () => {
+    const db = await openDatabase(v4());
+    await begin(db);
+    for (let round = 0; round < 12; round += 1) {
+      const notes = Array.from({ length: 4 }, (_, k) => write(db, people[0]!, 'note', { words: `${round} ${k}` }));
+      await Promise.all([syncOnce(db, 'a'), ...notes]);
+    }
+    await syncOnce(db, 'a');
+    const seqs = (await entriesOf(db, SHOWER)).map((e) => e.deviceSeq).sort((a, b) => a - b);
+    expect(seqs).toEqual(Array.from({ length: 51 }, (_, k) => k + 1));
+    expect(server.ledger).toHaveLength(51);
+  });
+
+  it('never sends a signature by itself, and one that was not given leaves the chain again', async () => {
+    const db = await openDatabase(v4());
+    await begin(db);
+    const [signed] = await write(db, people[0]!, 'record-signed', { name: 'A', ledgerHash: 'x', statement: 's' });
+    await syncOnce(db, 'a');
+    expect(server.ledger).toHaveLength(3);
+    await takeBack(db, signed!);
+    await write(db, people[0]!, 'note', { words: 'after' });
+    await syncOnce(db, 'a');
+    expect(server.ledger).toHaveLength(4);
   });
 
   it('sends pictures once', async () => {

@@ -7,9 +7,10 @@ import {
   PushAnswer,
   RuleBookAnswer,
   ShowerList,
+  type ShowerRow,
 } from '@careful-seam/contract/api/messages';
 import { ApiError, call, send } from './api';
-import { type Database, emptyShower, writeKept } from './database';
+import { type Database, emptyShower, type StoredShower, writeKept } from './database';
 import { acknowledge, entriesOf, takeIn, waiting } from './outbox';
 
 /** What a round of sync found out. */
@@ -46,6 +47,15 @@ async function pullShower(db: Database, showerId: string, report: SyncReport): P
   }
 }
 
+/** Writes down the server's row in one transaction: an entry appended meanwhile keeps its place in the chain. */
+async function noteRow(db: Database, row: ShowerRow): Promise<StoredShower> {
+  const tx = db.transaction('showers', 'readwrite');
+  const known = (await tx.store.get(row.id)) ?? emptyShower(row.id);
+  await tx.store.put({ ...known, row });
+  await tx.done;
+  return known;
+}
+
 async function pushPhotos(db: Database): Promise<void> {
   for (const photo of await db.getAll('photos')) {
     if (photo.sent || photo.blob.size > PHOTO_BYTES_AT_MOST) continue;
@@ -79,8 +89,7 @@ export async function syncOnce(db: Database, personId: string): Promise<SyncRepo
   for (const id of local) await pushShower(db, id, personId, report);
   const { showers } = await call(ShowerList, 'GET', '/api/showers');
   for (const row of showers) {
-    const known = (await db.get('showers', row.id)) ?? emptyShower(row.id);
-    await db.put('showers', { ...known, row });
+    const known = await noteRow(db, row);
     if (known.row === null) report.changed.add(row.id);
     if (known.cursor < row.headSeq) await pullShower(db, row.id, report);
   }

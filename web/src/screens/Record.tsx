@@ -9,7 +9,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import { call } from '../device/api';
-import { acknowledge, append } from '../device/outbox';
+import { acknowledge, append, takeBack } from '../device/outbox';
 import { Legend } from '../map/Legend';
 import { type MarkState, ShowerMap } from '../map/ShowerMap';
 import { Missing } from '../shell/Missing';
@@ -34,7 +34,6 @@ function SignForm({ shower }: { shower: LocalShower }) {
       await sync();
       const head = useStore.getState().showers.get(shower.id)?.stored.headHash ?? '';
       const ports = { newId, nowMs: () => Date.now(), offsetMinutes: () => -new Date().getTimezoneOffset() };
-      const before = await db.get('showers', shower.id);
       const body = { name: name.trim(), ledgerHash: head, statement: t('sign.statement') };
       const [stored] = await append(db, ports, [
         {
@@ -54,8 +53,7 @@ function SignForm({ shower }: { shower: LocalShower }) {
         await acknowledge(db, answer);
       } catch (error) {
         // A signature that the server did not take was never given: it leaves the tablet's chain again.
-        await db.delete('entries', stored!.id);
-        if (before) await db.put('showers', before);
+        await takeBack(db, stored!);
         throw error;
       }
       setPassword('');
