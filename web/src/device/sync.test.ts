@@ -133,14 +133,27 @@ describe('a round of sync', () => {
   it('may run while entries are written: the chain keeps one place for each', async () => {
     const db = await openDatabase(v4());
     await begin(db);
-    for (let round = 0; round < 12; round += 1) {
-      const notes = Array.from({ length: 4 }, (_, k) => write(db, people[0]!, 'note', { words: `${round} ${k}` }));
-      await Promise.all([syncOnce(db, 'a'), ...notes]);
-    }
+    const slow = new Proxy(db, {
+      get: (target, key) => {
+        if (key === 'get') return (store: 'showers', id: string) => readThenWrite(target, store, id);
+        const value: unknown = Reflect.get(target, key);
+        return typeof value === 'function' ? value.bind(target) : value;
+      },
+    });
+    const readThenWrite = async (target: Database, store: 'showers', id: string) => {
+      const value = await target.get(store, id);
+      if (store === 'showers') await write(db, people[0]!, 'note', { words: 'typed while sync was reading' });
+      return value;
+    };
+    await syncOnce(slow, 'a');
+    await syncOnce(slow, 'a');
+    await syncOnce(db, 'a');
+    await write(db, people[0]!, 'note', { words: 'last' });
     await syncOnce(db, 'a');
     const seqs = (await entriesOf(db, SHOWER)).map((e) => e.deviceSeq).sort((a, b) => a - b);
-    expect(seqs).toEqual(Array.from({ length: 51 }, (_, k) => k + 1));
-    expect(server.ledger).toHaveLength(51);
+    expect(seqs).toEqual(seqs.map((_, k) => k + 1));
+    expect(server.ledger).toHaveLength(seqs.length);
+    expect(seqs.length).toBeGreaterThan(4);
   });
 
   it('never sends a signature by itself, and one that was not given leaves the chain again', async () => {
