@@ -100,7 +100,7 @@ test('the whole job: new shower, short lap, defect with picture, redo, release, 
     'Rule book 1',
     'Ledger head',
     'not a warranty',
-    'redone since',
+    'no longer counts',
   ])
     expect(text).toContain(figure);
   expect(text).toMatch(/Membrane: released by Ines Corrigan/);

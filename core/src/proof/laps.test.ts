@@ -88,6 +88,13 @@ describe('laps', () => {
     );
   });
 
+  it('lets two readings at one place speak for the same stretch', () => {
+    expect(spokenStretches([100, 100], 150, 200)).toEqual([
+      { fromMm: 0, toMm: 200 },
+      { fromMm: 0, toMm: 200 },
+    ]);
+  });
+
   it('clips what a reading speaks for at the ends and half-way to its neighbours', () => {
     expect(spokenStretches([50, 250], 150, 500)).toEqual([
       { fromMm: 0, toMm: 150 },

@@ -102,9 +102,10 @@ export function lapVerdict(input: LapVerdictInput): Outcome<LapVerdict> {
 export function spokenStretches(ats: readonly number[], speaksForMm: number, lengthMm: number): Stretch[] {
   const sorted = [...ats].sort((a, b) => a - b);
   return ats.map((at) => {
-    const i = sorted.indexOf(at);
-    const before = i > 0 ? (sorted[i - 1]! + at) / 2 : 0;
-    const after = i + 1 < sorted.length ? (sorted[i + 1]! + at) / 2 : lengthMm;
+    const below = sorted.findLast((x) => x < at);
+    const above = sorted.find((x) => x > at);
+    const before = below === undefined ? 0 : (below + at) / 2;
+    const after = above === undefined ? lengthMm : (above + at) / 2;
     return { fromMm: Math.max(0, at - speaksForMm, before), toMm: Math.min(lengthMm, at + speaksForMm, after) };
   });
 }

@@ -34,7 +34,7 @@ export function need(doc: Pdf, units: number): void {
 }
 
 export function heading(doc: Pdf, text: string): void {
-  need(doc, 48);
+  need(doc, 112);
   doc
     .moveDown(0.8)
     .font('strong')
