@@ -14,6 +14,8 @@ export interface StoredEntry {
   hash: string;
   ledgerSeq: number | null;
   refused: { code: string; field: string; message: string } | null;
+  /** Refused for good and set aside by a person: kept, shown, no longer counted. */
+  aside?: boolean;
 }
 
 /** What this tablet knows of one shower. `chains` has one chain for each person who writes here. */

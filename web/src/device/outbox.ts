@@ -82,7 +82,7 @@ const isSignature = (e: StoredEntry): boolean => (JSON.parse(e.text) as Entry).k
 /** Entries of one person that the server has not acknowledged, in chain order; refused ones stop their chain. */
 export function waiting(entries: readonly StoredEntry[], personId: string): StoredEntry[] {
   const mine = entries
-    .filter((e) => e.ledgerSeq === null && e.authorId === personId)
+    .filter((e) => e.ledgerSeq === null && e.authorId === personId && !e.aside)
     .sort((a, b) => a.deviceSeq - b.deviceSeq);
   const stop = mine.findIndex((e) => e.refused !== null || isSignature(e));
   return stop < 0 ? mine : mine.slice(0, stop);

@@ -9,7 +9,8 @@ import fc from 'fast-check';
 import { v4 } from 'uuid';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { type Database, openDatabase } from './database';
-import { append, entriesOf, type Ports, takeBack, type Writing, waiting } from './outbox';
+import { acknowledge, append, entriesOf, type Ports, takeBack, type Writing, waiting } from './outbox';
+import { rechain } from './rechain';
 import { isOffline, syncOnce } from './sync';
 
 const SHOWER = v4();
@@ -166,6 +167,46 @@ describe('a round of sync', () => {
     await write(db, people[0]!, 'note', { words: 'after' });
     await syncOnce(db, 'a');
     expect(server.ledger).toHaveLength(4);
+  });
+
+  it('of a copied tablet goes on under a new device number', async () => {
+    const db = await openDatabase(v4());
+    await begin(db);
+    const copy = (await db.get('showers', SHOWER))!;
+    await write(db, people[0]!, 'note', { words: 'on the first' });
+    await syncOnce(db, 'a');
+    const [lost] = (await entriesOf(db, SHOWER)).filter((e) => e.deviceSeq === 4);
+    await db.delete('entries', lost!.id);
+    await db.put('showers', { ...copy, cursor: 3 });
+    await write(db, people[0]!, 'note', { words: 'on the copy' });
+    await syncOnce(db, 'a');
+    await syncOnce(db, 'a');
+    const texts = server.ledger.map((e) => JSON.parse(e.text) as Entry);
+    expect(texts.map((e) => (e.kind === 'note' ? e.body.words : e.kind)).slice(3)).toEqual([
+      'on the first',
+      'on the copy',
+    ]);
+    expect(texts[4]!.deviceId).not.toBe(texts[3]!.deviceId);
+    expect(waiting(await entriesOf(db, SHOWER), 'a')).toEqual([]);
+  });
+
+  it('lets a refused entry be set aside: it stays on the tablet, the ones after it go out', async () => {
+    const db = await openDatabase(v4());
+    await begin(db);
+    await syncOnce(db, 'a');
+    const [bad] = await write(db, people[0]!, 'note', { words: 'refused' });
+    await write(db, people[0]!, 'note', { words: 'after' });
+    await acknowledge(db, {
+      taken: [],
+      refused: { id: bad!.id, code: 'forbidden', field: 'kind', message: 'No.' },
+      skewMs: 0,
+    });
+    await syncOnce(db, 'a');
+    expect(server.ledger).toHaveLength(3);
+    expect(await rechain(db, SHOWER, 'a', v4, bad!.id)).toBe(1);
+    await syncOnce(db, 'a');
+    expect(server.ledger).toHaveLength(4);
+    expect((await entriesOf(db, SHOWER)).find((e) => e.id === bad!.id)).toMatchObject({ aside: true, ledgerSeq: null });
   });
 
   it('sends pictures once', async () => {

@@ -9,9 +9,11 @@ import {
   ShowerList,
   type ShowerRow,
 } from '@careful-seam/contract/api/messages';
+import { v4 } from 'uuid';
 import { ApiError, call, send } from './api';
 import { type Database, emptyShower, type StoredShower, writeKept } from './database';
 import { acknowledge, entriesOf, takeIn, waiting } from './outbox';
+import { rechain } from './rechain';
 
 /** What a round of sync found out. */
 export interface SyncReport {
@@ -45,6 +47,21 @@ async function pullShower(db: Database, showerId: string, report: SyncReport): P
     }
     if (!answer.more) return;
   }
+}
+
+/**
+ * A chain that the server can't continue belongs to a tablet that was copied or restored: what it still holds goes on
+ * under a new device number, in the next round.
+ */
+async function healChain(db: Database, showerId: string, personId: string, report: SyncReport): Promise<void> {
+  const entries = await entriesOf(db, showerId);
+  const broken = entries.some(
+    (e) => e.authorId === personId && e.ledgerSeq === null && e.refused?.code === 'chain-broken',
+  );
+  if (!broken) return;
+  await rechain(db, showerId, personId, v4);
+  report.changed.add(showerId);
+  await pushShower(db, showerId, personId, report);
 }
 
 /** Writes down the server's row in one transaction: an entry appended meanwhile keeps its place in the chain. */
@@ -93,6 +110,7 @@ export async function syncOnce(db: Database, personId: string): Promise<SyncRepo
     if (known.row === null) report.changed.add(row.id);
     if (known.cursor < row.headSeq) await pullShower(db, row.id, report);
   }
+  for (const row of showers) await healChain(db, row.id, personId, report);
   await pullBooks(
     db,
     showers.map((s) => s.id),

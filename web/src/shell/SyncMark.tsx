@@ -6,9 +6,12 @@ import { countWaiting, useStore } from '../state/store';
 /** A small, honest mark: what waits on this tablet, and anything a person must know about the connection. */
 export function SyncMark() {
   const { t } = useTranslation();
-  const { showers, connection, skewMs, failure } = useStore();
+  const { showers, connection, skewMs, failure, setAside } = useStore();
   const count = countWaiting(showers.values());
-  const refused = [...showers.values()].flatMap((s) => s.entries).find((e) => e.refused !== null)?.refused ?? null;
+  const refused =
+    [...showers.values()]
+      .flatMap((s) => s.entries)
+      .find((e) => e.refused !== null && !e.aside && e.ledgerSeq === null) ?? null;
   const hours = Math.round((Math.abs(skewMs) / 3_600_000) * 10) / 10;
   return (
     <div className="text-right text-sm leading-tight" aria-live="polite" data-testid="sync">
@@ -21,7 +24,14 @@ export function SyncMark() {
           {t('sync.signedOut')}
         </Link>
       )}
-      {refused && <p className="max-w-64 text-hold">{t('sync.refused', { message: refused.message })}</p>}
+      {refused?.refused && (
+        <p className="max-w-72 text-hold">
+          {t('sync.refused', { message: refused.refused.message })}{' '}
+          <button type="button" className="key text-sm" onClick={() => void setAside(refused)}>
+            {t('sync.setAside')}
+          </button>
+        </p>
+      )}
       {Math.abs(skewMs) > CLOCK_OFF_MS && (
         <p className="max-w-64 text-hold">{t(skewMs < 0 ? 'sync.clockAhead' : 'sync.clockBehind', { hours })}</p>
       )}

@@ -16,6 +16,7 @@ import {
   writeKept,
 } from '../device/database';
 import { append, entriesOf, type Ports, type Writing } from '../device/outbox';
+import { rechain } from '../device/rechain';
 import { isOffline, syncOnce } from '../device/sync';
 
 /** One shower as the screens read it: the local fold, whatever the network does. */
@@ -44,6 +45,8 @@ interface Store {
   sync: () => Promise<void>;
   write: <K extends EntryKind>(showerId: string, kind: K, body: Body<K>) => Promise<string>;
   writeAll: (showerId: string, drafts: readonly { kind: EntryKind; body: unknown }[]) => Promise<string[]>;
+  /** Sets a refused entry aside, so that the ones after it go out. */
+  setAside: (entry: StoredEntry) => Promise<void>;
   refresh: (showerId: string) => Promise<void>;
 }
 
@@ -55,7 +58,7 @@ async function fold(db: Database, books: Map<string, RuleBook>, id: string): Pro
   if (!stored) return null;
   const entries = await entriesOf(db, id);
   const state = foldShower(
-    entries.map((e) => JSON.parse(e.text) as Entry),
+    entries.filter((e) => !e.aside).map((e) => JSON.parse(e.text) as Entry),
     (book, version) => books.get(`${book}@${version}`) ?? null,
   );
   return { id, stored, entries, state };
@@ -135,6 +138,14 @@ export const useStore = create<Store>((set, get) => ({
     return stored.map((e) => e.id);
   },
 
+  setAside: async (entry) => {
+    const { db } = get();
+    if (!db) return;
+    await rechain(db, entry.showerId, entry.authorId, newId, entry.id);
+    await get().refresh(entry.showerId);
+    void get().sync();
+  },
+
   refresh: async (showerId) => {
     const { db, books } = get();
     if (!db) return;
@@ -161,6 +172,6 @@ async function runSync(db: Database, personId: string): Promise<void> {
 /** Entries on this tablet that the server has not acknowledged. */
 export function countWaiting(showers: Iterable<LocalShower>): number {
   let count = 0;
-  for (const s of showers) count += s.entries.filter((e) => e.ledgerSeq === null).length;
+  for (const s of showers) count += s.entries.filter((e) => e.ledgerSeq === null && !e.aside).length;
   return count;
 }
