@@ -1,17 +1,17 @@
 import { applyCorrections } from '../entries/corrections';
-import type { Entry, EntryOf, Place } from '../entries/entry';
+import type { Entry, EntryOf } from '../entries/entry';
 import { compareEntries } from '../entries/order';
 import { showerModel } from '../geometry/showerModel';
-import { findCheck, findMethod, findStage, type RuleBook } from '../rules/ruleBook';
+import { findMethod, type RuleBook } from '../rules/ruleBook';
+import { addDefectFound, onDefect, orphan } from './foldDefects';
+import { addLook, addReading, stillFits } from './foldEvidence';
 import { union } from './intervals';
-import { judge, outsideLimit } from './judge';
+import { judge } from './judge';
 import { applyRedo } from './redo';
 import { blockersOf } from './release';
 import { requirementsOf } from './requirements';
-import { allEvidence, type Defect, type Evidence, type ShowerState, type StageState } from './state';
-
-/** After an edit, evidence stays when its seam's length changed by less than this. */
-const SAME_LENGTH_MM = 25;
+import { begin, stageOf } from './stageState';
+import { allEvidence, type ShowerState } from './state';
 
 export type FindRuleBook = (id: string, version: number) => RuleBook | null;
 
@@ -40,32 +40,6 @@ function emptyState(): ShowerState {
     orphans: [],
     lastOrderAt: null,
   };
-}
-
-function stageOf(state: ShowerState, key: string): StageState {
-  let stage = state.stages.get(key);
-  if (!stage) {
-    stage = { word: 'open', begun: false, work: [], release: null };
-    state.stages.set(key, stage);
-  }
-  return stage;
-}
-
-function begin(state: ShowerState, key: string): StageState {
-  const stage = stageOf(state, key);
-  stage.begun = true;
-  if (stage.word === 'open') stage.word = 'held';
-  return stage;
-}
-
-/** True when the place still means what it meant when the entry was made. */
-function stillFits(state: ShowerState, place: Place): boolean {
-  const model = state.geometry?.model;
-  if (!model) return false;
-  const seam = state.seamById.get(place.element);
-  if (!seam) return state.elementIds.has(place.element);
-  const sameLength = place.lengthMm === undefined || Math.abs(place.lengthMm - seam.lengthMm) < SAME_LENGTH_MM;
-  return sameLength && (place.startKey === undefined || place.startKey === seam.startKey);
 }
 
 function indexGeometry(state: ShowerState): void {
@@ -127,145 +101,6 @@ function markCovered(state: ShowerState, stageKey: string): void {
     const gaps = judgement.missing.length > 0 ? judgement.missing : [{ fromMm: 0, toMm: requirement.lengthMm }];
     state.covered.set(requirement.element, union([...(state.covered.get(requirement.element) ?? []), ...gaps]));
   }
-}
-
-function addEvidence(state: ShowerState, evidence: Evidence): void {
-  const list = state.evidence.get(evidence.element);
-  if (list) list.push(evidence);
-  else state.evidence.set(evidence.element, [evidence]);
-}
-
-function evidenceOf(
-  state: ShowerState,
-  e: EntryOf<'look'> | EntryOf<'reading'>,
-  check: string,
-  place: Place,
-): Evidence {
-  const seam = state.seamById.get(place.element);
-  const lengthMm = seam?.lengthMm ?? 1;
-  const stretch = seam
-    ? { fromMm: Math.min(place.fromMm ?? 0, lengthMm), toMm: Math.min(place.toMm ?? lengthMm, lengthMm) }
-    : { fromMm: 0, toMm: 1 };
-  const reading = e.kind === 'reading' ? e.body : null;
-  const look = e.kind === 'look' ? e.body : null;
-  return {
-    entry: e.id,
-    kind: e.kind,
-    stage: e.body.stage,
-    check,
-    element: place.element,
-    side: place.side ?? null,
-    stretch,
-    atMm: Math.min(reading?.atMm ?? 0, lengthMm),
-    valueMm: reading?.valueMm ?? null,
-    answer: look?.answer ?? null,
-    reason: look?.reason ?? null,
-    observedAt: e.observedAt,
-    author: e.author.name,
-    voids: [],
-    voided: false,
-    lookAgain: !stillFits(state, place),
-    place,
-  };
-}
-
-function openDefect(
-  state: ShowerState,
-  e: Entry,
-  from: Pick<Defect, 'stage' | 'check' | 'places' | 'kind' | 'severity' | 'words' | 'photos' | 'valueMm'>,
-): void {
-  state.defects.set(e.id, {
-    ...from,
-    id: e.id,
-    observedAt: e.observedAt,
-    author: e.author.name,
-    assignedTo: null,
-    answers: [],
-    redoneAt: null,
-    closedAt: null,
-  });
-  const stage = stageOf(state, from.stage);
-  if (stage.word === 'released' && from.severity !== 'note') stage.word = 'contested';
-}
-
-function checkIn(state: ShowerState, stageKey: string, checkId: string) {
-  const stage = state.rules && findStage(state.rules.method, stageKey);
-  return stage ? findCheck(stage, checkId) : null;
-}
-
-function addReading(state: ShowerState, e: EntryOf<'reading'>): void {
-  begin(state, e.body.stage);
-  addEvidence(state, evidenceOf(state, e, e.body.check, e.body.place));
-  const check = checkIn(state, e.body.stage, e.body.check);
-  if (check?.kind !== 'measured' || !outsideLimit(check, e.body.valueMm)) return;
-  const reach = check.pattern.speaksForMm / 2;
-  const seam = state.seamById.get(e.body.place.element);
-  const place = seam
-    ? { ...e.body.place, fromMm: Math.max(0, e.body.atMm - reach), toMm: Math.min(seam.lengthMm, e.body.atMm + reach) }
-    : e.body.place;
-  openDefect(state, e, {
-    stage: e.body.stage,
-    check: check.id,
-    places: [place],
-    kind: null,
-    severity: check.severity,
-    words: '',
-    photos: [],
-    valueMm: e.body.valueMm,
-  });
-}
-
-function addLook(state: ShowerState, e: EntryOf<'look'>): void {
-  begin(state, e.body.stage);
-  for (const place of e.body.places)
-    for (const check of e.body.checks) addEvidence(state, evidenceOf(state, e, check, place));
-  if (e.body.answer !== 'defect') return;
-  const checks = e.body.checks.map((id) => checkIn(state, e.body.stage, id)).filter((c) => c !== null);
-  const severity = (['stop', 'fix', 'note'] as const).find((s) => checks.some((c) => c.severity === s)) ?? 'fix';
-  openDefect(state, e, {
-    stage: e.body.stage,
-    check: e.body.checks[0]!,
-    places: e.body.places,
-    kind: null,
-    severity,
-    words: e.body.reason ?? '',
-    photos: [],
-    valueMm: null,
-  });
-}
-
-function orphan(state: ShowerState, e: Entry, target: string, withdrawn: ReadonlySet<string>): void {
-  state.orphans.push({ entry: e.id, why: withdrawn.has(target) ? 'target-withdrawn' : 'target-unknown' });
-}
-
-function addDefectFound(state: ShowerState, e: EntryOf<'defect-found'>, withdrawn: ReadonlySet<string>): void {
-  begin(state, e.body.stage);
-  const { about, stage, place, kind, severity, words, photos } = e.body;
-  if (about === undefined) {
-    openDefect(state, e, { stage, check: null, places: [place], kind, severity, words, photos, valueMm: null });
-    return;
-  }
-  const defect = state.defects.get(about);
-  if (!defect) return orphan(state, e, about, withdrawn);
-  Object.assign(defect, { kind, severity, words, photos: [...defect.photos, ...photos] });
-}
-
-function onDefect(
-  state: ShowerState,
-  e: EntryOf<'defect-assigned'> | EntryOf<'defect-answered'> | EntryOf<'defect-closed'>,
-  withdrawn: ReadonlySet<string>,
-): void {
-  const defect = state.defects.get(e.body.defect);
-  if (!defect) return orphan(state, e, e.body.defect, withdrawn);
-  if (e.kind === 'defect-assigned') defect.assignedTo = e.body.crewId;
-  else if (e.kind === 'defect-closed') defect.closedAt = e.observedAt;
-  else
-    defect.answers.push({
-      words: e.body.words,
-      photos: e.body.photos,
-      author: e.author.name,
-      observedAt: e.observedAt,
-    });
 }
 
 function release(state: ShowerState, e: EntryOf<'stage-released'>): void {
