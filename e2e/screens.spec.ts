@@ -155,6 +155,26 @@ test('metric is one choice away, from the first screen', async ({ page }) => {
   await expect(page.getByText('Hold: lap 48 mm at 356 mm', { exact: false })).toBeVisible();
 });
 
+test('a defect that was seen holds its check until it was redone and looked at again', async ({ page }) => {
+  await signIn(page, 'ines');
+  await page.getByText('B7').click();
+  await stage(page, 'Base');
+  await open(page, 'Floor');
+  await page.getByRole('button', { name: 'Defect', exact: true }).click();
+  await page.getByLabel('Kind').selectOption({ label: 'Hollow under the base' });
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await page.getByRole('button', { name: 'Keep this defect' }).click();
+  await expect(page.getByText('Hold: Base bedded all over', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'Was redone' }).click();
+  await page.getByLabel('What was done').fill('Base lifted and bedded again');
+  await page.getByRole('button', { name: 'It was redone' }).click();
+  await expect(page.getByText('Not looked at yet: Base bedded all over', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'Sound', exact: true }).click();
+  await page.getByRole('button', { name: 'Looked again: close' }).click();
+  await expect(page.getByText('Hollow under the base · Stop')).toHaveCount(0);
+  await expect(page.getByText('Base bedded all over: corner lifted, no hollow sound: sound.')).toBeVisible();
+});
+
 test('a file that is no picture is refused in words', async ({ page }) => {
   await signIn(page, 'ines');
   await page.getByText('3B hall').click();

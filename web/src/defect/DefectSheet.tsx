@@ -9,7 +9,7 @@ import { placeOf } from '../card/runs';
 import { takePicture } from '../device/takePicture';
 import { Sheet } from '../shell/Sheet';
 import { usePreferences } from '../state/preferences';
-import { useStore } from '../state/store';
+import { newId, useStore } from '../state/store';
 import { MarkedPicture } from './MarkedPicture';
 
 interface Props {
@@ -29,7 +29,7 @@ const TOOLS: PhotoMark['kind'][] = ['arrow', 'circle', 'length', 'area'];
 export function DefectSheet({ showerId, state, stage, element, defect, stretch, onClose }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { db, write } = useStore();
+  const { db, write, writeAll } = useStore();
   const lengthMm = state.seamById.get(element)?.lengthMm ?? null;
   const known = defect?.places[0];
   const [place, setPlace] = useState({
@@ -62,16 +62,21 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
   const undoMark = (hash: string) =>
     setPhotos((list) => list.map((p) => (p.hash === hash ? { ...p, marks: p.marks.slice(0, -1) } : p)));
   const keep = async () => {
-    const body = {
-      stage,
-      place: placeOf(state, element, lengthMm === null ? {} : place),
-      kind,
-      severity,
-      words: words.trim(),
-      photos,
-      ...(defect ? { about: defect.id } : {}),
-    };
-    await write(showerId, 'defect-found', body);
+    const at = placeOf(state, element, lengthMm === null ? {} : place);
+    const body = { stage, place: at, kind, severity, words: words.trim(), photos };
+    const checks = state.requirements
+      .filter((r) => r.stage.key === stage && r.element === element && r.check.kind === 'looked')
+      .map((r) => r.check.id);
+    if (defect) await write(showerId, 'defect-found', { ...body, about: defect.id });
+    else if (checks.length === 0) await write(showerId, 'defect-found', body);
+    else {
+      // A defect that was seen is the answer of a look: the check fails there until it was redone and looked at again.
+      const id = newId();
+      await writeAll(showerId, [
+        { kind: 'look', id, body: { stage, checks, places: [at], answer: 'defect' } },
+        { kind: 'defect-found', body: { ...body, about: id } },
+      ]);
+    }
     onClose();
   };
   return (

@@ -16,6 +16,8 @@ export interface Writing<K extends EntryKind> {
   body: Body<K>;
   person: Person;
   geometryVersion: number;
+  /** Chosen beforehand when another entry of the same writing points to it. */
+  id?: string;
 }
 
 const later = (a: string | null, b: string): string => (a === null || b > a ? b : a);
@@ -35,11 +37,11 @@ export async function append(
     lastOrderAt: shower.lastOrderAt,
   };
   const stored: StoredEntry[] = [];
-  for (const { kind, body, geometryVersion } of writings) {
+  for (const { kind, body, geometryVersion, id } of writings) {
     const author = { id: person.id, name: person.name };
     const written = writeEntry(
       {
-        id: ports.newId(),
+        id: id ?? ports.newId(),
         showerId,
         kind,
         body,

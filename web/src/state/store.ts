@@ -44,7 +44,7 @@ interface Store {
   signOut: () => Promise<void>;
   sync: () => Promise<void>;
   write: <K extends EntryKind>(showerId: string, kind: K, body: Body<K>) => Promise<string>;
-  writeAll: (showerId: string, drafts: readonly { kind: EntryKind; body: unknown }[]) => Promise<string[]>;
+  writeAll: (showerId: string, drafts: readonly { kind: EntryKind; body: unknown; id?: string }[]) => Promise<string[]>;
   /** Sets a refused entry aside, so that the ones after it go out. */
   setAside: (entry: StoredEntry) => Promise<void>;
   refresh: (showerId: string) => Promise<void>;
@@ -128,9 +128,9 @@ export const useStore = create<Store>((set, get) => ({
     const { db, person, showers } = get();
     if (!db || !person) throw new ApiError('not-signed-in', 'session', 'Sign in first.');
     let geometryVersion = showers.get(showerId)?.state.geometry?.version ?? 0;
-    const writings = drafts.map(({ kind, body }) => {
+    const writings = drafts.map(({ kind, body, id }) => {
       if (kind === 'geometry-set') geometryVersion = (body as Body<'geometry-set'>).version;
-      return { showerId, kind, body, person, geometryVersion } as Writing<EntryKind>;
+      return { showerId, kind, body, person, geometryVersion, ...(id ? { id } : {}) } as Writing<EntryKind>;
     });
     const stored = await append(db, ports, writings);
     await get().refresh(showerId);
