@@ -67,7 +67,7 @@ export function paintMap(doc: Pdf, t: Words, model: ShowerModel, lines: readonly
     const face = placed.panel.faces[0]!.face;
     const name =
       placed.panel.kind === 'curb'
-        ? t('part.curbTop', { letter: placed.panel.letter }).replace(/ \S+$/, '')
+        ? t('record.curbPanel', { letter: placed.panel.letter })
         : elementName(t, model, face);
     doc
       .fontSize(8)
