@@ -14,6 +14,7 @@ export default defineConfig({
   testDir: '.',
   outputDir: '../test-results/playwright',
   timeout: 120_000,
+  expect: { timeout: 10_000 },
   workers: 1,
   reporter: [['line'], ['json']],
   use: {
