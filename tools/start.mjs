@@ -2,7 +2,7 @@
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
-import { clusterFolder, createDatabase, databaseUrl, freePort, startCluster } from './cluster.mjs';
+import { clusterFolder, freePort, startCluster } from './cluster.mjs';
 import { build, checkNode, installPackages, PROJECT, say } from './prepare.mjs';
 
 const DATA = resolve(process.env.CAREFUL_SEAM_DATA ?? join(PROJECT, 'data'));
@@ -34,9 +34,9 @@ async function database() {
   if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, stop: async () => {} };
   say('starting the private database');
   const cluster = await startCluster({ folder: clusterFolder(DATA), say });
-  createDatabase(cluster.bin, cluster.port, 'careful_seam');
-  writeFileSync(join(DATA, 'database.url'), databaseUrl(cluster.port, 'careful_seam'));
-  return { url: databaseUrl(cluster.port, 'careful_seam'), stop: cluster.stop };
+  cluster.createDatabase('careful_seam');
+  writeFileSync(join(DATA, 'database.url'), cluster.url('careful_seam'), { mode: 0o600 });
+  return { url: cluster.url('careful_seam'), stop: cluster.stop };
 }
 
 function serve(url) {

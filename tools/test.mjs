@@ -2,7 +2,7 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { aptInstall, clusterFolder, createDatabase, databaseUrl, freePort, startCluster } from './cluster.mjs';
+import { aptInstall, clusterFolder, freePort, startCluster } from './cluster.mjs';
 import { build, checkNode, installPackages, PROJECT, say } from './prepare.mjs';
 
 const OUT = join(PROJECT, 'test-results');
@@ -51,12 +51,12 @@ const playwrightCount = (r) => ({ passed: r.stats.expected, failed: r.stats.unex
 
 /** The real start command on a database of its own in the same cluster. */
 async function startApplication(cluster, data) {
-  createDatabase(cluster.bin, cluster.port, 'e2e');
+  cluster.createDatabase('e2e');
   const port = await freePort();
   const env = {
     ...process.env,
     PORT: String(port),
-    DATABASE_URL: databaseUrl(cluster.port, 'e2e'),
+    DATABASE_URL: cluster.url('e2e'),
     CAREFUL_SEAM_DATA: data,
     RATE_LIMITS: 'off',
   };
@@ -97,7 +97,7 @@ async function main() {
       ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${units}`],
       units,
       vitestCount,
-      { TEST_DATABASE_URL: databaseUrl(cluster.port, 'postgres') },
+      { TEST_DATABASE_URL: cluster.url('postgres') },
     );
     const app = await startApplication(cluster, join(base, 'data'));
     const browser = join(OUT, 'playwright.json');

@@ -1,14 +1,14 @@
 // npm run verify: walks every entry and picture of the running (or freshly started) private database.
 import { spawnSync } from 'node:child_process';
 import { join, resolve } from 'node:path';
-import { clusterFolder, databaseUrl, startCluster } from './cluster.mjs';
+import { clusterFolder, startCluster } from './cluster.mjs';
 import { build, installPackages, PROJECT, say } from './prepare.mjs';
 
 const DATA = resolve(process.env.CAREFUL_SEAM_DATA ?? join(PROJECT, 'data'));
 installPackages();
 build();
 const cluster = process.env.DATABASE_URL ? null : await startCluster({ folder: clusterFolder(DATA), say });
-const url = process.env.DATABASE_URL || databaseUrl(cluster.port, 'careful_seam');
+const url = process.env.DATABASE_URL || cluster.url('careful_seam');
 const env = { ...process.env, DATABASE_URL: url, PHOTO_FOLDER: process.env.PHOTO_FOLDER ?? join(DATA, 'photos') };
 const result = spawnSync(process.execPath, [join(PROJECT, 'dist/server/verify.js'), ...process.argv.slice(2)], {
   env,

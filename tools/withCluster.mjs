@@ -1,7 +1,7 @@
 // Runs a command with a private PostgreSQL for tests: node tools/withCluster.mjs CMD ARGS…
 import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
-import { clusterFolder, databaseUrl, startCluster } from './cluster.mjs';
+import { clusterFolder, startCluster } from './cluster.mjs';
 
 const base = mkdtempSync('/tmp/careful-seam-test-');
 const folder = clusterFolder(base);
@@ -9,7 +9,7 @@ const cluster = await startCluster({ folder });
 const [file, ...args] = process.argv.slice(2);
 const child = spawn(file, args, {
   stdio: 'inherit',
-  env: { ...process.env, TEST_DATABASE_URL: databaseUrl(cluster.port, 'postgres') },
+  env: { ...process.env, TEST_DATABASE_URL: cluster.url('postgres') },
 });
 const code = await new Promise((done) => child.once('exit', (c) => done(c ?? 1)));
 await cluster.stop();
