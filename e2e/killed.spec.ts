@@ -1,5 +1,5 @@
 import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
-import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { writeEntry } from '@careful-seam/core/entries/writeEntry';
@@ -8,6 +8,7 @@ import { v4 } from 'uuid';
 import { PASSWORD } from './acting';
 
 const data = mkdtempSync('/var/tmp/careful-seam-kill-');
+chmodSync(data, 0o755);
 const headers = { 'x-careful-seam': '1', 'content-type': 'application/json' };
 
 interface Running {

@@ -1,11 +1,11 @@
 // npm run bench: ratios in one run, on a PostgreSQL of its own.
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { clusterFolder, startCluster } from './cluster.mjs';
+import { rmSync } from 'node:fs';
+import { clusterFolder, startCluster, temporaryFolder } from './cluster.mjs';
 import { installPackages, PROJECT, say } from './prepare.mjs';
 
 installPackages();
-const base = mkdtempSync('/tmp/careful-seam-bench-');
+const base = temporaryFolder('bench');
 const folder = clusterFolder(base);
 const cluster = await startCluster({ folder, say });
 cluster.createDatabase('bench');
@@ -15,6 +15,5 @@ const result = spawnSync('npx', ['tsx', 'server/src/bench/speed.bench.ts'], {
   env: { ...process.env, BENCH_DATABASE_URL: cluster.url('bench') },
 });
 await cluster.stop();
-rmSync(folder, { recursive: true, force: true });
 rmSync(base, { recursive: true, force: true });
 process.exit(result.status ?? 1);

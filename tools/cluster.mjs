@@ -1,8 +1,19 @@
 // A private PostgreSQL on loopback inside the project's data folder. Node built-ins only.
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { randomBytes } from 'node:crypto';
-import { chmodSync, chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 
 const ROOT = process.getuid?.() === 0;
@@ -70,6 +81,13 @@ export function freePort(wanted = 0) {
       probe.close(() => resolve(port));
     });
   });
+}
+
+/** A temporary folder that PostgreSQL's own user may enter, so that the cluster lies inside it and goes with it. */
+export function temporaryFolder(purpose) {
+  const folder = mkdtempSync(join(tmpdir(), `careful-seam-${purpose}-`));
+  chmodSync(folder, 0o755);
+  return folder;
 }
 
 /** The folder of the cluster: inside the project, or beside /var/tmp when its user can't reach that. */

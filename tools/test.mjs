@@ -1,8 +1,9 @@
 // npm test: format, lint, types, unit, API on PostgreSQL, Playwright through the real start command. One cluster, one build.
-import { spawn, spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { aptInstall, clusterFolder, freePort, startCluster } from './cluster.mjs';
+import { startApplication } from './application.mjs';
+import { aptInstall, clusterFolder, freePort, startCluster, temporaryFolder } from './cluster.mjs';
 import { build, checkNode, installPackages, PROJECT, say } from './prepare.mjs';
 
 const OUT = join(PROJECT, 'test-results');
@@ -49,35 +50,6 @@ function suite(name, args, report, count, env) {
 const vitestCount = (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests });
 const playwrightCount = (r) => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky });
 
-/** The real start command on a database of its own in the same cluster. */
-async function startApplication(cluster, data) {
-  cluster.createDatabase('e2e');
-  const port = await freePort();
-  const env = {
-    ...process.env,
-    PORT: String(port),
-    DATABASE_URL: cluster.url('e2e'),
-    CAREFUL_SEAM_DATA: data,
-    RATE_LIMITS: 'off',
-  };
-  const app = spawn('npm', ['start'], { cwd: PROJECT, env, stdio: ['ignore', 'pipe', 'inherit'], detached: true });
-  const address = await new Promise((done, fail) => {
-    app.stdout.on('data', (part) => {
-      const found = /served at\s+(\S+)/.exec(String(part))?.[1];
-      if (found) done(found);
-    });
-    app.once('exit', (code) => fail(new Error(`npm start ended with code ${code}`)));
-  });
-  const stop = () =>
-    new Promise((done) => {
-      app.removeAllListeners('exit');
-      app.once('exit', done);
-      process.kill(-app.pid, 'SIGTERM');
-      setTimeout(done, 8000).unref();
-    });
-  return { address, stop };
-}
-
 async function main() {
   checkNode();
   installPackages();
@@ -87,7 +59,7 @@ async function main() {
   check('types', 'npx', ['tsc', '-b']);
   check('unused files and exports', 'npx', ['knip', '--no-progress']);
   build();
-  const base = mkdtempSync('/tmp/careful-seam-test-');
+  const base = temporaryFolder('test');
   const folder = clusterFolder(base);
   const cluster = await startCluster({ folder, say });
   try {
@@ -99,7 +71,12 @@ async function main() {
       vitestCount,
       { TEST_DATABASE_URL: cluster.url('postgres') },
     );
-    const app = await startApplication(cluster, join(base, 'data'));
+    cluster.createDatabase('e2e');
+    const app = await startApplication({
+      PORT: String(await freePort()),
+      DATABASE_URL: cluster.url('e2e'),
+      CAREFUL_SEAM_DATA: join(base, 'data'),
+    });
     const browser = join(OUT, 'playwright.json');
     suite('browser tests', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], browser, playwrightCount, {
       BASE_URL: app.address,
@@ -108,7 +85,6 @@ async function main() {
     await app.stop();
   } finally {
     await cluster.stop();
-    rmSync(folder, { recursive: true, force: true });
     rmSync(base, { recursive: true, force: true });
   }
 }

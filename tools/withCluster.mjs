@@ -1,9 +1,9 @@
 // Runs a command with a private PostgreSQL for tests: node tools/withCluster.mjs CMD ARGS…
 import { spawn } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
-import { clusterFolder, startCluster } from './cluster.mjs';
+import { rmSync } from 'node:fs';
+import { clusterFolder, startCluster, temporaryFolder } from './cluster.mjs';
 
-const base = mkdtempSync('/tmp/careful-seam-test-');
+const base = temporaryFolder('test');
 const folder = clusterFolder(base);
 const cluster = await startCluster({ folder });
 const [file, ...args] = process.argv.slice(2);
@@ -13,6 +13,5 @@ const child = spawn(file, args, {
 });
 const code = await new Promise((done) => child.once('exit', (c) => done(c ?? 1)));
 await cluster.stop();
-rmSync(folder, { recursive: true, force: true });
 rmSync(base, { recursive: true, force: true });
 process.exit(code);

@@ -3,10 +3,9 @@ import type { LookAnswer } from '@careful-seam/core/entries/entry';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
-import { LengthField } from './LengthField';
 import { lookGroups, type Scope, wallOf } from './runs';
+import { StretchFields } from './StretchFields';
 
 interface Props {
   showerId: string;
@@ -19,7 +18,6 @@ interface Props {
 /** Answers by looking: sound, could not see, not applicable, for one element, a stretch of it or a whole run. */
 export function LookKeys({ showerId, state, stage, element, onDefect }: Props) {
   const { t } = useTranslation();
-  const { unit } = usePreferences();
   const writeAll = useStore((s) => s.writeAll);
   const lengthMm = state.seamById.get(element)?.lengthMm ?? null;
   const [scope, setScope] = useState<Scope>('this');
@@ -62,24 +60,7 @@ export function LookKeys({ showerId, state, stage, element, onDefect }: Props) {
           </button>
         ))}
       </fieldset>
-      {scope === 'stretch' && (
-        <div className="grid grid-cols-2 gap-1.5">
-          <LengthField
-            label={t('look.from')}
-            unit={unit}
-            mm={stretch.fromMm}
-            most={lengthMm ?? 0}
-            onMm={(fromMm) => setStretch((s) => ({ ...s, fromMm }))}
-          />
-          <LengthField
-            label={t('look.to')}
-            unit={unit}
-            mm={stretch.toMm}
-            most={lengthMm ?? 0}
-            onMm={(toMm) => setStretch((s) => ({ ...s, toMm }))}
-          />
-        </div>
-      )}
+      {scope === 'stretch' && <StretchFields stretch={stretch} lengthMm={lengthMm ?? 0} onStretch={setStretch} />}
       {!valid && <p className="text-hold text-sm">{t('look.emptyStretch')}</p>}
       {reason !== null && (
         <div className="flex gap-1.5">

@@ -4,11 +4,10 @@ import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
 import { SEVERITIES, type Severity } from '@careful-seam/core/rules/ruleBook';
 import { type ChangeEvent, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { LengthField } from '../card/LengthField';
 import { placeOf } from '../card/runs';
+import { StretchFields } from '../card/StretchFields';
 import { takePicture } from '../device/takePicture';
 import { Sheet } from '../shell/Sheet';
-import { usePreferences } from '../state/preferences';
 import { newId, useStore } from '../state/store';
 import { MarkedPicture } from './MarkedPicture';
 
@@ -28,7 +27,6 @@ const TOOLS: PhotoMark['kind'][] = ['arrow', 'circle', 'length', 'area'];
 /** Records a defect with its place, kind, severity and pictures, marked by finger. */
 export function DefectSheet({ showerId, state, stage, element, defect, stretch, onClose }: Props) {
   const { t } = useTranslation();
-  const { unit } = usePreferences();
   const { db, write, writeAll } = useStore();
   const lengthMm = state.seamById.get(element)?.lengthMm ?? null;
   const known = defect?.places[0];
@@ -106,24 +104,7 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
         ))}
         <p className="col-span-3 text-soft text-sm">{t(`severityMeaning.${severity}`)}</p>
       </fieldset>
-      {lengthMm !== null && (
-        <div className="grid grid-cols-2 gap-2">
-          <LengthField
-            label={t('look.from')}
-            unit={unit}
-            mm={place.fromMm}
-            most={lengthMm}
-            onMm={(fromMm) => setPlace((p) => ({ ...p, fromMm }))}
-          />
-          <LengthField
-            label={t('look.to')}
-            unit={unit}
-            mm={place.toMm}
-            most={lengthMm}
-            onMm={(toMm) => setPlace((p) => ({ ...p, toMm }))}
-          />
-        </div>
-      )}
+      {lengthMm !== null && <StretchFields stretch={place} lengthMm={lengthMm} onStretch={setPlace} />}
       <label className="flex flex-col gap-1">
         <span className="text-soft text-sm">{t('defect.words')}</span>
         <textarea className="field py-2" rows={2} value={words} onChange={(e) => setWords(e.target.value)} />

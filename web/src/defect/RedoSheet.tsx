@@ -3,8 +3,8 @@ import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
 import { showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { LengthField } from '../card/LengthField';
 import { placeOf } from '../card/runs';
+import { StretchFields } from '../card/StretchFields';
 import { Sheet } from '../shell/Sheet';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
@@ -40,24 +40,7 @@ export function RedoSheet({ showerId, state, defect, onClose }: Props) {
   };
   return (
     <Sheet title={t('redo.title', { where: elementName(t, state.geometry!.model, known.element) })} onClose={onClose}>
-      {lengthMm !== null && (
-        <div className="grid grid-cols-2 gap-2">
-          <LengthField
-            label={t('look.from')}
-            unit={unit}
-            mm={place.fromMm}
-            most={lengthMm}
-            onMm={(fromMm) => setPlace((p) => ({ ...p, fromMm }))}
-          />
-          <LengthField
-            label={t('look.to')}
-            unit={unit}
-            mm={place.toMm}
-            most={lengthMm}
-            onMm={(toMm) => setPlace((p) => ({ ...p, toMm }))}
-          />
-        </div>
-      )}
+      {lengthMm !== null && <StretchFields stretch={place} lengthMm={lengthMm} onStretch={setPlace} />}
       <label className="flex flex-col gap-1">
         <span className="text-soft text-sm">{t('redo.reason')}</span>
         <input className="field" value={reason} onChange={(e) => setReason(e.target.value)} />
