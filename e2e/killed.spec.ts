@@ -7,8 +7,7 @@ import { expect, test } from '@playwright/test';
 import { v4 } from 'uuid';
 import { PASSWORD } from './acting';
 
-const data = mkdtempSync('/var/tmp/careful-seam-kill-');
-chmodSync(data, 0o755);
+let data = '';
 const headers = { 'x-careful-seam': '1', 'content-type': 'application/json' };
 
 interface Running {
@@ -75,6 +74,10 @@ async function session(address: string) {
 }
 
 test.describe.configure({ mode: 'serial' });
+test.beforeAll(() => {
+  data = mkdtempSync('/var/tmp/careful-seam-kill-');
+  chmodSync(data, 0o755);
+});
 test.afterAll(() => rmSync(data, { recursive: true, force: true }));
 
 test('killing server and database in the middle of work loses no acknowledged entry', async () => {
