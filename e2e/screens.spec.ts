@@ -54,17 +54,46 @@ for (const dark of [false, true]) {
   });
 }
 
-test('keys and targets are at least 48 px', async ({ page }) => {
-  await signIn(page, 'ines');
-  await page.getByText('3B hall').click();
-  await open(page, 'Foot of wall B');
-  const small = await page.evaluate(() =>
-    [...document.querySelectorAll('button, a.key')]
-      .map((e) => ({ text: e.textContent ?? '', box: e.getBoundingClientRect() }))
-      .filter(({ box }) => box.width > 0 && (box.height < 47.5 || box.width < 34))
+/** Whatever is tapped or typed into, with its size; half a pixel is left for rounding. */
+async function smallTargets(page: Page): Promise<string[]> {
+  return page.evaluate(() =>
+    [
+      ...document.querySelectorAll(
+        'button, a.key, label.key, input:not([type=file]), select, textarea, aside li button',
+      ),
+    ]
+      .map((e) => ({
+        text: e.textContent || e.getAttribute('aria-label') || e.tagName,
+        box: e.getBoundingClientRect(),
+      }))
+      .filter(({ box }) => box.width > 0 && (box.height < 47.5 || box.width < 47.5))
       .map(({ text, box }) => `${text} ${box.width}x${box.height}`),
   );
-  expect(small).toEqual([]);
+}
+
+test('nothing that is tapped is under 48 px, in inches and in metric', async ({ page }) => {
+  await page.goto('/sign-in');
+  expect(await smallTargets(page)).toEqual([]);
+  await signIn(page, 'ines');
+  expect(await smallTargets(page)).toEqual([]);
+  for (const unit of ['Inches and fractions', 'Millimetres']) {
+    await page.goto('/');
+    await page.getByRole('button', { name: 'Ines Corrigan' }).click();
+    await page.getByRole('button', { name: unit }).click();
+    expect(await smallTargets(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.getByText('3B hall').click();
+    expect(await smallTargets(page)).toEqual([]);
+    await open(page, 'Foot of wall B');
+    await page.getByRole('button', { name: 'A stretch' }).click();
+    expect(await smallTargets(page)).toEqual([]);
+    await page.getByRole('button', { name: /picture, add|Picture and kind/ }).click();
+    expect(await smallTargets(page)).toEqual([]);
+    await page.keyboard.press('Escape');
+    await page.goto('/new');
+    await expect(page.getByTestId('seam-total')).toBeVisible();
+    expect(await smallTargets(page)).toEqual([]);
+  }
 });
 
 test('a seam is answered in two taps, and taken back in one', async ({ page }) => {

@@ -127,6 +127,7 @@ export const CALCULATIONS: readonly Calculation[] = [
   ),
 ];
 
+/** The calculation of that name, or null. */
 export function findCalculation(name: string): Calculation | null {
   return CALCULATIONS.find((c) => c.name === name) ?? null;
 }
@@ -149,5 +150,6 @@ export function calculationSchema(c: Calculation): { input: unknown; output: unk
   return { input: z.toJSONSchema(c.input, { io: 'input' }), output: z.toJSONSchema(c.output) };
 }
 
+/** An outcome as the command line and the API print it: the value, or `{error: {code, field, message}}`. */
 export const asAnswer = (outcome: Outcome<unknown>): { ok: boolean; json: unknown } =>
   outcome.ok ? { ok: true, json: outcome.value } : { ok: false, json: { error: outcome.problem satisfies Problem } };

@@ -23,6 +23,7 @@ export interface SealedEntry {
   hash: string;
 }
 
+/** The entry with its canonical text and the hash of that text. */
 export function seal(entry: Entry): SealedEntry {
   const text = canonicalText(entry);
   return { entry, text, hash: sha256Hex(text) };
@@ -38,6 +39,7 @@ export interface LedgerLink {
   skewMs: number;
 }
 
+/** SHA-256 over the canonical JSON of a link, 64 hex digits. */
 export function ledgerHash(link: LedgerLink): string {
   return sha256Hex(canonicalText(link));
 }

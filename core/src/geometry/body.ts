@@ -65,6 +65,7 @@ function outerCorner(g: ShowerGeometry, i: number): PlanPoint {
   return { xMm: before.x + t * before.dx, yMm: before.y + t * before.dy };
 }
 
+/** The frame of the wall on edge i, mm. Throws when the edge is no wall. */
 export function wallFrame(g: ShowerGeometry, i: number): WallFrame {
   const n = g.footprint.length;
   const edge = g.edges[i]!;
@@ -184,12 +185,14 @@ export function pointKey(p: Point3): string {
   return `${Math.round(p[0] * 100)},${Math.round(p[1] * 100)},${Math.round(p[2] * 100)}`;
 }
 
+/** The sides of a face in the direction of its outline, those of its rings after. */
 export function halfEdges(face: Face): HalfEdge[] {
   return [face.loop, ...face.rings].flatMap((loop) =>
     loop.map((from, i) => ({ face: face.id, from, to: loop[(i + 1) % loop.length]! })),
   );
 }
 
+/** Names a directed side by its two ends, to a hundredth of a millimetre. */
 export const sideKey = (from: Point3, to: Point3): string => `${pointKey(from)}>${pointKey(to)}`;
 
 /** Loops that run along what the built faces leave open; each becomes one closing face. */

@@ -5,6 +5,7 @@ import { DRAIN_DIAMETER_MM, type ShowerGeometry, type WallLine } from './showerG
 
 const SHORTEST_EDGE_MM = 50;
 
+/** Length of edge i of a footprint, mm; the last edge closes it. */
 export function edgeLengthMm(footprint: readonly PlanPoint[], i: number): number {
   const a = footprint[i]!;
   const b = footprint[(i + 1) % footprint.length]!;
@@ -41,6 +42,7 @@ export function checkFootprint(footprint: readonly PlanPoint[]): Outcome<null> {
   return done(null);
 }
 
+/** The drain inside the floor, its centre more than `radiusMm` from the outline; `drain-outside` otherwise. */
 export function checkDrain(footprint: readonly PlanPoint[], drain: PlanPoint, radiusMm = 0): Outcome<null> {
   if (insidePolygon(drain, footprint) && distanceToOutlineMm(drain, footprint) > radiusMm) return done(null);
   const away = radiusMm > 0 ? ` Its centre must stay ${Math.round(radiusMm)} mm inside the walls.` : '';

@@ -9,15 +9,22 @@ export type Point3 = readonly [number, number, number];
 /** A place on a drawing, mm: x to the right, y up. */
 export type Point2 = readonly [number, number];
 
+/** The vector from b to a. */
 export function minus(a: Point3, b: Point3): Point3 {
   return [a[0] - b[0], a[1] - b[1], a[2] - b[2]];
 }
+
+/** Scalar product. */
 export function dot(a: Point3, b: Point3): number {
   return a[0] * b[0] + a[1] * b[1] + a[2] * b[2];
 }
+
+/** Vector product, right-handed. */
 export function cross(a: Point3, b: Point3): Point3 {
   return [a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0]];
 }
+
+/** Distance between two points, mm. */
 export function distance3(a: Point3, b: Point3): number {
   return Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
 }

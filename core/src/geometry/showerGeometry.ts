@@ -87,6 +87,8 @@ export const DRAIN_DIAMETER_MM = 110;
 export function edgeId(geometry: ShowerGeometry, i: number): string {
   return geometry.edges[i]!.id ?? `edge-${i}`;
 }
+
+/** The drain's own id, or one for geometry that came without ids. */
 export function drainId(geometry: ShowerGeometry): string {
   return geometry.drain.id ?? 'drain-0';
 }

@@ -28,10 +28,12 @@ export interface Problem {
 
 export type Outcome<T> = { ok: true; value: T } | { ok: false; problem: Problem };
 
+/** A success with its value. */
 export function done<T>(value: T): Outcome<T> {
   return { ok: true, value };
 }
 
+/** An expected failure: closed code, dotted field, sentence with the way out. */
 export function refuse<T = never>(code: ProblemCode, field: string, message: string): Outcome<T> {
   return { ok: false, problem: { code, field, message } };
 }

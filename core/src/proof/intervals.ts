@@ -31,10 +31,12 @@ export function subtract(from: readonly Stretch[], holes: readonly Stretch[]): S
   return rest;
 }
 
+/** Length covered, mm; what overlaps counts once. */
 export function totalMm(stretches: readonly Stretch[]): number {
   return union(stretches).reduce((sum, s) => sum + s.toMm - s.fromMm, 0);
 }
 
+/** The part of a stretch between 0 and `lengthMm`; turned round (from > to) when it lies outside. */
 export function clip(s: Stretch, lengthMm: number): Stretch {
   return { fromMm: Math.max(0, s.fromMm), toMm: Math.min(lengthMm, s.toMm) };
 }

@@ -1,6 +1,7 @@
 import { judgeStage } from './judge';
 import { allEvidence, type Blocker, type Defect, type ShowerState } from './state';
 
+/** True until the defect was looked at again and closed. */
 export const isOpen = (defect: Defect): boolean => defect.closedAt === null;
 
 function holds(state: ShowerState, defect: Defect, stageOrder: number, stageKey: string): boolean {

@@ -114,6 +114,7 @@ export interface SeamFigures {
   waterMm: number;
 }
 
+/** Adds up the pieces of lines by state, mm. Every piece counts in exactly one state. */
 export function seamFigures(lines: readonly SeamLine[]): SeamFigures {
   const byState = Object.fromEntries(LINE_STATES.map((s) => [s, 0])) as Record<LineState, number>;
   let waterMm = 0;

@@ -154,6 +154,7 @@ export interface ShowerState {
   lastOrderAt: string | null;
 }
 
+/** All evidence of a shower, also what a redo or an edit took out of force. */
 export function allEvidence(state: ShowerState): Evidence[] {
   return [...state.evidence.values()].flat();
 }

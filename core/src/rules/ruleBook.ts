@@ -72,12 +72,17 @@ export const RuleBook = z.object({
 export type RuleBook = z.infer<typeof RuleBook>;
 export type Method = RuleBook['methods'][number];
 
+/** The method with that key, or null. */
 export function findMethod(book: RuleBook, key: string): Method | null {
   return book.methods.find((m) => m.key === key) ?? null;
 }
+
+/** The stage with that key, or null. */
 export function findStage(method: Method, key: string): Stage | null {
   return method.stages.find((s) => s.key === key) ?? null;
 }
+
+/** The check with that id, or null. */
 export function findCheck(stage: Stage, id: string): Check | null {
   return stage.checks.find((c) => c.id === id) ?? null;
 }

@@ -19,10 +19,12 @@ export function rational(n: bigint, d: bigint = 1n): Rational {
   return { n: (sign * n) / g, d: (sign * d) / g };
 }
 
+/** Exact sum. */
 export function add(a: Rational, b: Rational): Rational {
   return rational(a.n * b.d + b.n * a.d, a.d * b.d);
 }
 
+/** Exact product. */
 export function multiply(a: Rational, b: Rational): Rational {
   return rational(a.n * b.n, a.d * b.d);
 }
@@ -33,6 +35,7 @@ export function fromDecimal(text: string): Rational {
   return rational(BigInt(`${whole || '0'}${part}`), 10n ** BigInt(part.length));
 }
 
+/** The nearest double. */
 export function toNumber(a: Rational): number {
   return Number(a.n) / Number(a.d);
 }

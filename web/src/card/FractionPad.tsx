@@ -1,5 +1,6 @@
 import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
+import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 
 interface Props {
@@ -9,6 +10,8 @@ interface Props {
   text: string;
   onText: (text: string) => void;
   last: readonly number[];
+  /** The key that keeps the value: it stands between the small steps. */
+  children: ReactNode;
 }
 
 /** Above this the whole-inch keys change from laps to heights on a wall. */
@@ -80,27 +83,7 @@ function InchKeys({
   const part = sixteenths % 16;
   return (
     <>
-      <div className="flex gap-1.5">
-        <button
-          type="button"
-          className="key flex-none px-0"
-          onClick={() => set(Math.max(0, sixteenths - 1) * SIXTEENTH_MM)}
-          aria-label={t('pad.less')}
-        >
-          −1/16
-        </button>
-        <div className="flex-1">
-          <EighthRule mm={mm} empty={empty} onEighth={(eighth) => set((whole * 16 + eighth * 2) * SIXTEENTH_MM)} />
-        </div>
-        <button
-          type="button"
-          className="key flex-none px-0"
-          onClick={() => set((sixteenths + 1) * SIXTEENTH_MM)}
-          aria-label={t('pad.more')}
-        >
-          +1/16
-        </button>
-      </div>
+      <EighthRule mm={mm} empty={empty} onEighth={(eighth) => set((whole * 16 + eighth * 2) * SIXTEENTH_MM)} />
       <fieldset className="grid grid-cols-7 gap-1" aria-label={t('pad.inches')}>
         {keys.map((n) => (
           <button
@@ -134,15 +117,7 @@ function MetricKeys({
   const tens = Math.floor(whole / 10);
   return (
     <>
-      <div className="grid grid-cols-[3rem_1fr_1fr_1fr_1fr_1fr_3rem] gap-1">
-        <button
-          type="button"
-          className="key px-0"
-          onClick={() => set(Math.max(0, whole - 1))}
-          aria-label={t('pad.lessMm')}
-        >
-          −1
-        </button>
+      <fieldset className="grid grid-cols-5 gap-1" aria-label={t('pad.tens')}>
         {tensKeys.map((n) => (
           <button
             type="button"
@@ -154,10 +129,7 @@ function MetricKeys({
             {n}0
           </button>
         ))}
-        <button type="button" className="key px-0" onClick={() => set(whole + 1)} aria-label={t('pad.moreMm')}>
-          +1
-        </button>
-      </div>
+      </fieldset>
       <fieldset className="grid grid-cols-5 gap-1" aria-label={t('pad.millimetres')}>
         {[0, 1, 2, 3, 4, 5, 6, 7, 8, 9].map((n) => (
           <button
@@ -176,12 +148,15 @@ function MetricKeys({
 }
 
 /** A length under a gloved thumb: a piece of rule for eighths, plus and minus a sixteenth, whole inches, last values. */
-export function FractionPad({ unit, aboutMm, text, onText, last }: Props) {
+export function FractionPad({ unit, aboutMm, text, onText, last, children }: Props) {
   const { t } = useTranslation();
   const mm = readPad(text, unit) ?? 0;
   const empty = text.trim() === '';
   const tall = aboutMm > TALL_MM;
   const set = (value: number) => onText(bare(value, unit));
+  const stepMm = unit === 'in' ? SIXTEENTH_MM : 1;
+  const step = (by: number) => set(Math.max(0, Math.round(mm / stepMm) + by) * stepMm);
+  const shownStep = unit === 'in' ? '1/16' : '1';
   return (
     <div className="flex flex-col gap-1.5">
       {unit === 'in' ? (
@@ -199,6 +174,25 @@ export function FractionPad({ unit, aboutMm, text, onText, last }: Props) {
           ))}
         </div>
       )}
+      <div className="grid grid-cols-[3.5rem_1fr_3.5rem] gap-1.5">
+        <button
+          type="button"
+          className="key px-0"
+          onClick={() => step(-1)}
+          aria-label={t(unit === 'in' ? 'pad.less' : 'pad.lessMm')}
+        >
+          −{shownStep}
+        </button>
+        {children}
+        <button
+          type="button"
+          className="key px-0"
+          onClick={() => step(1)}
+          aria-label={t(unit === 'in' ? 'pad.more' : 'pad.moreMm')}
+        >
+          +{shownStep}
+        </button>
+      </div>
     </div>
   );
 }

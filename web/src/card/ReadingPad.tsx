@@ -133,7 +133,7 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
           <span className="flex items-baseline gap-1">
             <input
               ref={input}
-              className="w-full min-w-0 border-edge border-b-2 bg-transparent font-bold text-4xl text-ink"
+              className="min-h-12 w-full min-w-0 border-edge border-b-2 bg-transparent font-bold text-4xl text-ink"
               value={text}
               onChange={(e) => setText(e.target.value)}
               onKeyDown={(e) => e.key === 'Enter' && keep()}
@@ -152,7 +152,7 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
                 −
               </button>
               <input
-                className="w-20 border-edge border-b-2 bg-transparent text-center font-bold text-2xl text-ink"
+                className="min-h-12 w-20 border-edge border-b-2 bg-transparent text-center font-bold text-2xl text-ink"
                 value={atText ?? placeText}
                 onChange={(e) => setAtText(e.target.value)}
                 onKeyDown={(e) => e.key === 'Enter' && keep()}
@@ -171,17 +171,18 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
         text={text}
         onText={setText}
         last={brief ? [] : last}
-      />
+      >
+        <button type="button" className="key key-main px-1 text-lg" onClick={keep} disabled={text.trim() === ''}>
+          {text.trim() === ''
+            ? t('pad.none')
+            : t(requirement.hasLength ? 'pad.keep' : 'pad.keepWhole', { value: text, at: atText ?? placeText })}
+        </button>
+      </FractionPad>
       {problem && (
         <p role="alert" className="text-hold">
           {problem}
         </p>
       )}
-      <button type="button" className="key key-main text-lg" onClick={keep} disabled={text.trim() === ''}>
-        {text.trim() === ''
-          ? t('pad.none')
-          : t(requirement.hasLength ? 'pad.keep' : 'pad.keepWhole', { value: text, at: atText ?? placeText })}
-      </button>
     </section>
   );
 }
