@@ -41,23 +41,23 @@ function DefectLine({
   const { t } = useTranslation();
   const write = useStore((s) => s.write);
   return (
-    <div className="border-hold border-l-4 py-0.5 pl-2">
-      <p className="font-semibold">
+    <div className="flex items-center gap-1.5 border-hold border-l-4 pl-2">
+      <p className="min-w-0 flex-1 font-semibold leading-tight">
         {defectKindLabel(state.rules!.book, defect.kind, defect.check)} · {t(`severity.${defect.severity}`)}
       </p>
       {mayInspect && (
-        <div className="mt-1 flex gap-1.5">
-          <button type="button" className="key key-hold flex-1 px-1 text-sm" onClick={onPicture}>
+        <div className="flex gap-1.5">
+          <button type="button" className="key key-hold px-2 text-sm" onClick={onPicture}>
             {t('defect.picture', { count: defect.photos.length })}
           </button>
           {defect.redoneAt === null ? (
-            <button type="button" className="key flex-1 px-1 text-sm" onClick={onRedo}>
+            <button type="button" className="key px-2 text-sm" onClick={onRedo}>
               {t('defect.redone')}
             </button>
           ) : (
             <button
               type="button"
-              className="key flex-1 px-1 text-sm"
+              className="key px-2 text-sm"
               onClick={() => void write(showerId, 'defect-closed', { defect: defect.id })}
             >
               {t('defect.close')}
