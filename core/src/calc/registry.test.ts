@@ -8,6 +8,7 @@ const FLOOR = [
   [1524, 914.4],
   [0, 914.4],
 ].map(([xMm, yMm]) => ({ xMm, yMm }));
+const CLIMATE = { waterC: 20, airC: 22, relativeHumidity: 0.5, airSpeedMs: 0 };
 const EXAMPLES: Record<string, unknown> = {
   'length-parse': { text: '2 1/4' },
   'shower-model': {
@@ -29,6 +30,31 @@ const EXAMPLES: Record<string, unknown> = {
   },
   'lap-leg': { bandWidthMm: 127, lossMm: 3, offCentreMm: 0 },
   'lap-verdict': { lengthMm: 900, limitMm: 50.8, readings: [{ atMm: 100, lapMm: 51 }], speaksForMm: 150 },
+  air: { temperatureC: 25, relativeHumidity: 0.5 },
+  evaporation: { ...CLIMATE, activity: 1 },
+  'flood-volume': { footprint: FLOOR, drain: { xMm: 762, yMm: 457.2 }, perimeterRiseMm: 18.5, depthAtDrainMm: 76.2 },
+  'flood-verdict': {
+    method: 'marks',
+    readings: [
+      { atHours: 0, levelMm: 76.2 },
+      { atHours: 24, levelMm: 73 },
+    ],
+    resolutionMm: 1.5875,
+    climate: CLIMATE,
+    smallestLeakMmPerDay: null,
+    plannedHours: 24,
+    moistureFound: false,
+  },
+  'flood-plan': {
+    method: 'logger',
+    plannedHours: 24,
+    resolutionMm: 0.1,
+    panResolutionMm: 0.1,
+    climate: null,
+    smallestLeakMmPerDay: 1,
+  },
+  'fill-time': { volumeL: 89, litresPerMinute: 9.5 },
+  'leak-size': { lossMmPerHour: 0.1, wettedM2: 1.4, headMm: 60 },
 };
 
 describe('the list of calculations', () => {

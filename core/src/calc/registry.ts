@@ -6,38 +6,8 @@ import { showerModel } from '../geometry/showerModel';
 import { type Outcome, type Problem, refuse } from '../outcome/outcome';
 import { lapLeg, lapVerdict } from '../proof/laps';
 import { LENGTH_UNITS, parseLength } from '../units/length';
-
-/** One public calculation. The registry is the one list: command line, API and docs all come from it. */
-export interface Calculation {
-  name: string;
-  title: string;
-  version: string;
-  source: string;
-  input: z.ZodType;
-  output: z.ZodType;
-  run: (input: unknown) => Outcome<unknown>;
-}
-
-const mm = z.number().finite();
-const positiveMm = z.number().positive();
-
-function calculation<I extends z.ZodType>(
-  name: string,
-  title: string,
-  source: string,
-  input: I,
-  output: z.ZodType,
-  compute: (input: z.infer<I>) => Outcome<unknown>,
-): Calculation {
-  const run = (raw: unknown): Outcome<unknown> => {
-    const read = input.safeParse(raw);
-    if (read.success) return compute(read.data);
-    const issue = read.error.issues[0]!;
-    const field = issue.path.join('.') || 'input';
-    return refuse('input-invalid', field, `The field "${field}" is not valid: ${issue.message}`);
-  };
-  return { name, title, version: '1', source, input, output, run };
-}
+import { type Calculation, calculation, mm, positiveMm } from './calculation';
+import { FLOOD_CALCULATIONS } from './floodCalculations';
 
 const Faces = z.array(z.object({ id: z.string(), kind: z.string(), areaMm2: z.number() }).loose());
 const Seams = z.array(
@@ -125,6 +95,7 @@ export const CALCULATIONS: readonly Calculation[] = [
     }),
     lapVerdict,
   ),
+  ...FLOOD_CALCULATIONS,
 ];
 
 /** The calculation of that name, or null. */

@@ -1,0 +1,35 @@
+import { z } from 'zod';
+import { type Outcome, refuse } from '../outcome/outcome';
+
+/** One public calculation. The registry is the one list: command line, API and docs all come from it. */
+export interface Calculation {
+  name: string;
+  title: string;
+  version: string;
+  source: string;
+  input: z.ZodType;
+  output: z.ZodType;
+  run: (input: unknown) => Outcome<unknown>;
+}
+
+/** Makes one: input is checked against its schema before it is computed with. */
+export function calculation<I extends z.ZodType>(
+  name: string,
+  title: string,
+  source: string,
+  input: I,
+  output: z.ZodType,
+  compute: (input: z.infer<I>) => Outcome<unknown>,
+): Calculation {
+  const run = (raw: unknown): Outcome<unknown> => {
+    const read = input.safeParse(raw);
+    if (read.success) return compute(read.data);
+    const issue = read.error.issues[0]!;
+    const field = issue.path.join('.') || 'input';
+    return refuse('input-invalid', field, `The field "${field}" is not valid: ${issue.message}`);
+  };
+  return { name, title, version: '1', source, input, output, run };
+}
+
+export const mm = z.number();
+export const positiveMm = z.number().positive();

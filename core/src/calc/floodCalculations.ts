@@ -1,0 +1,106 @@
+import { z } from 'zod';
+import { air } from '../air/air';
+import { evaporationMmPerHour } from '../flood/evaporation';
+import { fillTime, floorLoad } from '../flood/fill';
+import { FloodPlanInput, floodPlan } from '../flood/floodPlan';
+import { FLOOD_REASONS, floodVerdict } from '../flood/floodVerdict';
+import { Climate, FloodVerdictInput } from '../flood/floodVerdictInput';
+import { FloodVolumeInput, floodVolume } from '../flood/floodVolume';
+import { leakSize } from '../flood/leakSize';
+import { done } from '../outcome/outcome';
+import { type Calculation, calculation, mm, positiveMm } from './calculation';
+
+const verdict = z.enum(['pass', 'fail', 'undecided']);
+const ASHRAE = 'ASHRAE Applications (natatoriums), value from memory';
+
+export const FLOOD_CALCULATIONS: readonly Calculation[] = [
+  calculation(
+    'air',
+    'Saturation pressure, vapour pressure deficit and dew point of air',
+    'ASHRAE Fundamentals (Hyland and Wexler)',
+    z.object({ temperatureC: z.number(), relativeHumidity: z.number().min(0).max(1) }),
+    z.object({ saturationPa: z.number(), deficitPa: z.number(), dewPointC: z.number() }),
+    air,
+  ),
+  calculation(
+    'evaporation',
+    'Fall of an open water surface by evaporation',
+    ASHRAE,
+    Climate.extend({ activity: z.number().positive().max(5) }),
+    z.object({ mmPerHour: z.number() }),
+    ({ activity, ...climate }) => done({ mmPerHour: evaporationMmPerHour(climate, activity) }),
+  ),
+  calculation(
+    'flood-volume',
+    'Water in a flooded shower: volume, mass, wetted floor, both depths',
+    'Integral of the depth over the floor',
+    FloodVolumeInput,
+    z.object({
+      volumeL: mm,
+      massKg: mm,
+      wettedM2: mm,
+      depthAtThresholdMm: mm,
+      lbPerFt2: mm,
+      shareOfLiveLoad: mm,
+    }),
+    (input) => {
+      const volume = floodVolume(input);
+      return volume.ok ? done({ ...volume.value, ...floorLoad(volume.value) }) : volume;
+    },
+  ),
+  calculation(
+    'flood-verdict',
+    'Verdict on a flood test from its readings, evaporation taken off',
+    `Marks as intervals; logger by restricted likelihood with correlated errors; ${ASHRAE}; pan ratio 1 ± 0.15: common practice, no source`,
+    FloodVerdictInput,
+    z.object({
+      verdict,
+      netLossMmPerDay: z.number().nullable(),
+      lowMmPerDay: z.number().nullable(),
+      highMmPerDay: z.number().nullable(),
+      failBoundMmPerDay: z.number().nullable(),
+      hoursStillNeeded: z.number().nullable(),
+      reasons: z.array(z.enum(FLOOD_REASONS)),
+      questions: z.array(z.object({ kind: z.string(), atHours: z.number(), byMm: z.number() })),
+      hoursRun: z.number(),
+      lossMmPerDay: z.number().nullable(),
+      evaporation: z.object({
+        from: z.enum(['pan', 'climate', 'nothing']),
+        mmPerDay: z.number().nullable(),
+        lowMmPerDay: z.number(),
+        highMmPerDay: z.number().nullable(),
+      }),
+      formula: z.string(),
+    }),
+    floodVerdict,
+  ),
+  calculation(
+    'flood-plan',
+    'What a planned flood test can exclude before it starts',
+    'As flood-verdict, for a tight shower; scatter of a logger: common practice, no source',
+    FloodPlanInput,
+    z.object({
+      halfWidthMmPerDay: z.number().nullable(),
+      excludesMmPerDay: z.number().nullable(),
+      verdict: z.enum(['can-pass', 'may-pass', 'can-not-pass']),
+      hoursNeeded: z.number().nullable(),
+    }),
+    floodPlan,
+  ),
+  calculation(
+    'fill-time',
+    'Minutes to fill a volume',
+    'Volume over flow',
+    z.object({ volumeL: z.number().min(0), litresPerMinute: z.number().positive() }),
+    z.object({ minutes: z.number() }),
+    fillTime,
+  ),
+  calculation(
+    'leak-size',
+    'A net loss of level in litres, cups and as one round hole',
+    'Torricelli with a discharge coefficient of 0.6',
+    z.object({ lossMmPerHour: z.number().min(0), wettedM2: z.number().positive(), headMm: positiveMm }),
+    z.object({ litresPerHour: z.number(), cupsPerDay: z.number(), holeMm: z.number() }),
+    leakSize,
+  ),
+];

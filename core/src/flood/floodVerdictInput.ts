@@ -1,0 +1,40 @@
+import { z } from 'zod';
+import { FLOOD_EVENTS } from './series';
+
+/** Water and the air over it. Air speed in m/s at the surface; relative humidity 0 to 1. */
+export const Climate = z.object({
+  waterC: z.number().min(0).max(60),
+  airC: z.number().min(-20).max(60),
+  relativeHumidity: z.number().min(0).max(1),
+  airSpeedMs: z.number().min(0).max(10),
+});
+export type Climate = z.infer<typeof Climate>;
+
+/** Climate at one time; without a time it holds for the whole test. */
+const ClimateReading = Climate.extend({ atHours: z.number().min(0).optional() });
+export type ClimateReading = z.infer<typeof ClimateReading>;
+
+const Readings = z.array(z.object({ atHours: z.number(), levelMm: z.number() })).max(100_000);
+/** The full step of a gauge, mm. */
+const resolutionMm = z.number().positive().max(50);
+
+export const FloodVerdictInput = z.object({
+  method: z.enum(['marks', 'logger']),
+  readings: Readings.min(1),
+  resolutionMm,
+  events: z
+    .array(
+      z.object({ atHours: z.number().min(0), kind: z.enum(FLOOD_EVENTS), of: z.enum(['water', 'pan']).optional() }),
+    )
+    .max(200)
+    .optional(),
+  pan: z.object({ readings: Readings, resolutionMm }).optional(),
+  climate: z.union([Climate, z.array(ClimateReading).min(1).max(1000)]).optional(),
+  /** The smallest leak that a pass must exclude; null: the firm has set none, and nothing can pass. */
+  smallestLeakMmPerDay: z.number().positive().nullable(),
+  plannedHours: z.number().positive(),
+  moistureFound: z.boolean(),
+  /** A place where moisture must be looked for at the end was not seen. */
+  placeNotSeen: z.boolean().optional(),
+});
+export type FloodVerdictInput = z.infer<typeof FloodVerdictInput>;

@@ -1,0 +1,108 @@
+import fc from 'fast-check';
+import { expect, test } from 'vitest';
+import { evaporationMmPerHour } from './evaporation';
+import { fillTime, floorLoad } from './fill';
+import { floodVolume } from './floodVolume';
+import { leakSize } from './leakSize';
+
+const IN = 25.4;
+const US_GALLON_L = 3.785411784;
+const rectangle = (w: number, d: number) => [
+  { xMm: 0, yMm: 0 },
+  { xMm: w, yMm: 0 },
+  { xMm: w, yMm: d },
+  { xMm: 0, yMm: d },
+];
+const must = <T>(outcome: { ok: true; value: T } | { ok: false; problem: { message: string } }): T => {
+  if (!outcome.ok) throw new Error(outcome.problem.message);
+  return outcome.value;
+};
+
+test('36 x 60 in with 3 in over the drain: 23.5 gal, 196 lb, 13.1 lb per square foot, 9.4 min', () => {
+  const volume = must(
+    floodVolume({
+      footprint: rectangle(60 * IN, 36 * IN),
+      drain: { xMm: 30 * IN, yMm: 18 * IN },
+      perimeterRiseMm: 0.7289 * IN,
+      depthAtDrainMm: 3 * IN,
+    }),
+  );
+  expect(volume.volumeL / US_GALLON_L).toBeCloseTo(23.5, 1);
+  expect(volume.massKg * 2.20462).toBeCloseTo(196.2, 0);
+  expect(volume.depthAtThresholdMm / IN).toBeCloseTo(2.27, 2);
+  expect(floorLoad(volume).lbPerFt2).toBeCloseTo(13.1, 1);
+  expect(must(fillTime({ volumeL: volume.volumeL, litresPerMinute: 2.5 * US_GALLON_L })).minutes).toBeCloseTo(9.4, 1);
+});
+
+test('a water line below the edge wets a smaller floor of the same shape: closed form of the cone', () => {
+  const half = must(
+    floodVolume({
+      footprint: rectangle(1000, 800),
+      drain: { xMm: 300, yMm: 500 },
+      perimeterRiseMm: 40,
+      depthAtDrainMm: 20,
+    }),
+  );
+  expect(half.wettedM2).toBeCloseTo(0.8 / 4, 9);
+  expect(half.volumeL).toBeCloseTo((0.8 / 4) * (20 / 3), 9);
+  expect(half.depthAtThresholdMm).toBe(0);
+});
+
+test('shots of the same cone give the same water as the level perimeter does', () => {
+  fc.assert(
+    fc.property(
+      fc.double({ min: 0.2, max: 0.8, noNaN: true }),
+      fc.double({ min: 0.2, max: 0.8, noNaN: true }),
+      fc.double({ min: 5, max: 120, noNaN: true }),
+      (u, v, depthAtDrainMm) => {
+        const footprint = rectangle(1500, 900);
+        const drain = { xMm: 1500 * u, yMm: 900 * v };
+        const whole = must(floodVolume({ footprint, drain, perimeterRiseMm: 20, depthAtDrainMm }));
+        const shots = footprint.map((p) => ({ ...p, zMm: 20 }));
+        const shot = must(floodVolume({ footprint, drain, shots, depthAtDrainMm }));
+        expect(Math.abs(shot.volumeL - whole.volumeL)).toBeLessThan(1e-6 * Math.max(1, whole.volumeL));
+        expect(shot.wettedM2).toBeCloseTo(whole.wettedM2, 6);
+      },
+    ),
+    { numRuns: 60 },
+  );
+});
+
+test('an L-shaped floor: what the drain sees is a cone, what lies round the corner stays at the height of the edge', () => {
+  const footprint = [
+    { xMm: 0, yMm: 0 },
+    { xMm: 2000, yMm: 0 },
+    { xMm: 2000, yMm: 1000 },
+    { xMm: 1000, yMm: 1000 },
+    { xMm: 1000, yMm: 2000 },
+    { xMm: 0, yMm: 2000 },
+  ];
+  const drain = { xMm: 1500, yMm: 500 };
+  // Seen from the drain, the line through the inner corner meets the left wall at its height 1500: hidden is the
+  // triangle (1000,1000) (1000,2000) (0,2000), so that the drain sees 2.5 of 3 m².
+  const volume = must(floodVolume({ footprint, drain, perimeterRiseMm: 30, depthAtDrainMm: 90 }));
+  expect(volume.volumeL).toBeCloseTo(2.5 * (90 - 20) + 0.5 * (90 - 30), 6);
+  expect(volume.wettedM2).toBeCloseTo(3, 9);
+});
+
+test('bad floods are refused by name', () => {
+  const footprint = rectangle(1000, 1000);
+  const outside = floodVolume({ footprint, drain: { xMm: 2000, yMm: 0 }, perimeterRiseMm: 10, depthAtDrainMm: 50 });
+  expect(!outside.ok && outside.problem.code).toBe('drain-outside');
+  const neither = floodVolume({ footprint, drain: { xMm: 500, yMm: 500 }, depthAtDrainMm: 50 });
+  expect(!neither.ok && neither.problem.field).toBe('shots');
+});
+
+test('evaporation of the handbook example, and condensation on cold water', () => {
+  const still = { waterC: 20, airC: 22, relativeHumidity: 0.5, airSpeedMs: 0 };
+  expect(evaporationMmPerHour(still) * 24).toBeCloseTo(3.2, 1);
+  expect(evaporationMmPerHour(still, 0.5) * 24).toBeCloseTo(1.6, 1);
+  expect(evaporationMmPerHour({ waterC: 8, airC: 25, relativeHumidity: 0.7, airSpeedMs: 0 })).toBeLessThan(0);
+});
+
+test('1 L/h at 75 mm is a hole of about 0.70 mm (Torricelli), and 101 cups a day', () => {
+  const size = must(leakSize({ lossMmPerHour: 0.5, wettedM2: 2, headMm: 75 }));
+  expect(size.litresPerHour).toBe(1);
+  expect(size.holeMm).toBeCloseTo(0.7, 2);
+  expect(size.cupsPerDay).toBeCloseTo(24 / 0.2365882365, 6);
+});
