@@ -66,7 +66,7 @@ export interface DemoJob {
 function begin(w: DemoWriter, { name, job, crew, size }: DemoJob): void {
   w.write('inspector', 'shower-created', { name, job, crewId: `crew-${crew}`, timeZone: 'America/Chicago' });
   w.write('inspector', 'geometry-set', { version: 1, geometry: dimensions({ name, ...size }) });
-  w.write('inspector', 'rules-pinned', { ruleBook: 'firm-rule-book', version: 1, method: 'bonded-sheet' });
+  w.write('inspector', 'rules-pinned', { ruleBook: 'firm-rule-book', version: 2, method: 'bonded-sheet' });
 }
 
 function climb(w: DemoWriter, crew: DemoJob['crew'], upTo: string, day: string): void {

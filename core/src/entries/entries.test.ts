@@ -158,7 +158,10 @@ describe('entries at a boundary', () => {
   });
   it('are of the closed list of kinds, each with a schema and a version', () => {
     expect(ENTRY_KINDS).toHaveLength(26);
-    for (const kind of ENTRY_KINDS) expect([BODIES[kind], VERSIONS[kind]]).toEqual([expect.anything(), 1]);
+    for (const kind of ENTRY_KINDS) {
+      expect(BODIES[kind]).toBeDefined();
+      expect(VERSIONS[kind]).toBe(/^flood|^moisture/.test(kind) ? 2 : 1);
+    }
   });
   it('ask for a reason where something does not apply', () => {
     const look = { stage: 'base', checks: ['bedding'], places: [{ element: 'floor' }], answer: 'not-applicable' };

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { FLOOD_EVENTS } from '../flood/series';
 import { ShowerGeometry } from '../geometry/showerGeometry';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { SEVERITIES } from '../rules/ruleBook';
@@ -7,6 +8,7 @@ const id = z.uuid();
 const key = z.string().min(1).max(60);
 const words = z.string().trim().min(1).max(2000);
 const mm = z.number().min(0).max(100_000);
+const instant = z.iso.datetime();
 
 /**
  * Where something was seen: an element, for a seam the stretch in mm from its start, and the side (a face's id) where
@@ -45,6 +47,32 @@ export const LOOK_ANSWERS = ['ok', 'defect', 'could-not-see', 'not-applicable'] 
 export type LookAnswer = (typeof LOOK_ANSWERS)[number];
 export const CHECK_VERDICTS = ['pass', 'fail', 'undecided', 'unseen'] as const;
 export type CheckVerdict = (typeof CHECK_VERDICTS)[number];
+
+export const MOISTURE_ANSWERS = ['dry', 'wet', 'could-not-see', 'not-applicable'] as const;
+export type MoistureAnswer = (typeof MOISTURE_ANSWERS)[number];
+export const MOISTURE_MOMENTS = ['start', 'leaving', 'end'] as const;
+export type MoistureMoment = (typeof MOISTURE_MOMENTS)[number];
+
+/** A logger's readings as one entry: minutes after the first of them, levels in mm above the drain rim. */
+const LevelSeries = z
+  .object({
+    startAt: instant,
+    minutes: z.array(z.number().min(0)).min(1).max(25_000),
+    levelMm: z.array(z.number()).min(1).max(25_000),
+    file: z.string().max(200),
+  })
+  .refine((s) => s.minutes.length === s.levelMm.length, {
+    path: ['levelMm'],
+    message: 'There must be one level for each time.',
+  });
+
+const FloodFigures = z.object({
+  netLossMmPerDay: z.number().nullable(),
+  lowMmPerDay: z.number().nullable(),
+  highMmPerDay: z.number().nullable(),
+  failBoundMmPerDay: z.number().nullable(),
+  reasons: z.array(z.string().max(60)).max(40),
+});
 
 const deviationKey = {
   stage: key,
@@ -136,15 +164,54 @@ export const BODIES = {
     upholds: words.optional(),
   }),
   'stage-reopened': z.object({ stage: key, reason: words }),
-  'flood-started': z.object({ waterLineMm: z.number(), plannedHours: z.number().positive() }),
-  'flood-reading': z.object({ levelMm: z.number(), instrument: key }),
+  'flood-started': z.object({
+    waterLineMm: z.number(),
+    plannedHours: z.number().positive(),
+    /** Since version 2. How it is read, the full step of its gauges, what a pass must exclude, what was prepared. */
+    method: z.enum(['marks', 'logger']).optional(),
+    resolutionMm: z.number().positive().max(50).optional(),
+    panResolutionMm: z.number().positive().max(50).nullable().optional(),
+    smallestLeakMmPerDay: z.number().positive().nullable().optional(),
+    prepared: z.array(key).max(40).optional(),
+    startedAt: instant.optional(),
+  }),
+  'flood-reading': z.object({
+    /** mm above the drain rim; for a series its lowest. */
+    levelMm: z.number(),
+    instrument: key,
+    /** Since version 2: the flooded floor or the control pan, when it was read, as typed, a logger's whole series. */
+    of: z.enum(['water', 'pan']).optional(),
+    typed: z.string().max(40).optional(),
+    readAt: instant.optional(),
+    resolutionMm: z.number().positive().max(50).optional(),
+    series: LevelSeries.optional(),
+  }),
   'flood-event': z.object({
-    event: z.enum(['refill', 'plug-moved', 'power-cut', 'step']),
+    event: z.enum(FLOOD_EVENTS),
     levelMm: z.number().optional(),
     words: z.string().max(2000).optional(),
+    /** Since version 2: which water, and when. */
+    of: z.enum(['water', 'pan']).optional(),
+    at: instant.optional(),
   }),
-  'moisture-look': z.object({ where: words, found: z.boolean() }),
-  'flood-ended': z.object({ lowestLevelMm: z.number(), verdict: z.enum(['pass', 'fail', 'undecided', 'aborted']) }),
+  'moisture-look': z.object({
+    /** A place's id in the rule book, or words. */
+    where: words,
+    found: z.boolean(),
+    /** Since version 2: the answer in full, at which moment, and more words. */
+    answer: z.enum(MOISTURE_ANSWERS).optional(),
+    moment: z.enum(MOISTURE_MOMENTS).optional(),
+    words: z.string().max(2000).optional(),
+  }),
+  'flood-ended': z.object({
+    lowestLevelMm: z.number(),
+    verdict: z.enum(['pass', 'fail', 'undecided', 'aborted']),
+    /** Since version 2: the entries it was judged by, the figures, the version of the calculation, why it was aborted. */
+    inputs: z.array(id).max(5000).optional(),
+    figures: FloodFigures.optional(),
+    calculation: z.string().max(60).optional(),
+    words: z.string().max(2000).optional(),
+  }),
   note: z.object({ words, place: Place.optional() }),
   correction: z
     .object({
@@ -164,11 +231,16 @@ export type EntryKind = keyof typeof BODIES;
 export const ENTRY_KINDS = Object.keys(BODIES) as EntryKind[];
 export type Body<K extends EntryKind> = z.infer<(typeof BODIES)[K]>;
 
-/** Version of each kind's body that this program writes and can read. */
-export const VERSIONS: Record<EntryKind, number> = Object.fromEntries(ENTRY_KINDS.map((k) => [k, 1])) as Record<
-  EntryKind,
-  number
->;
+/** Kinds whose body has grown since their first version; older bodies are read as they are: all that is new may be missing. */
+const GROWN: Partial<Record<EntryKind, number>> = {
+  'flood-started': 2,
+  'flood-reading': 2,
+  'flood-event': 2,
+  'moisture-look': 2,
+  'flood-ended': 2,
+};
+/** Version of each kind's body that this program writes; it reads all earlier ones. */
+export const VERSIONS = Object.fromEntries(ENTRY_KINDS.map((k) => [k, GROWN[k] ?? 1])) as Record<EntryKind, number>;
 
 const envelope = {
   id,

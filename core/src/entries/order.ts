@@ -24,3 +24,8 @@ export function compareEntries(a: Entry, b: Entry): number {
   if (a.deviceId !== b.deviceId) return a.deviceId < b.deviceId ? -1 : 1;
   return a.deviceSeq - b.deviceSeq;
 }
+
+/** The wall clock part of an orderAt, ms since 1970. */
+export function orderMs(orderAt: string): number {
+  return Number(orderAt.slice(0, MS_DIGITS));
+}

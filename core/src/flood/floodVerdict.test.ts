@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { type SimulatedFlood, simulateFlood, tally } from '../tests/simulateFlood';
+import { numbers, type SimulatedFlood, simulateFlood, tally } from '../tests/simulateFlood';
 import { floodPlan } from './floodPlan';
 import { type FloodVerdict, floodVerdict } from './floodVerdict';
 import type { FloodVerdictInput } from './floodVerdictInput';
@@ -302,9 +302,11 @@ test('200 seeded loggers over tight showers: 90 to 99 of 100 intervals hold the 
   expect(found.fails).toBeLessThanOrEqual(2);
 });
 
-test('200 seeded pairs of marks over a leak: at least 95 of 100 intervals hold the truth, none of the leaks passes', () => {
-  const found = tally(usual({ method: 'marks', leakMmPerDay: 2.5, resolutionMm: SIXTEENTH }), 200, verdictOf);
-  expect(found.covered).toBeGreaterThanOrEqual(190);
+test('200 seeded pairs of marks over leaks of all sizes: 90 to 99 of 100 intervals hold the truth, hardly a leak passes', () => {
+  const leaking = (seed: number) =>
+    usual({ method: 'marks', leakMmPerDay: 1 + numbers(seed).uniform() * 4, resolutionMm: SIXTEENTH })(seed);
+  const found = tally(leaking, 200, verdictOf);
+  expect(found.covered).toBeGreaterThanOrEqual(180);
   expect(found.passes).toBeLessThanOrEqual(5);
 });
 

@@ -210,7 +210,7 @@ export function floodVerdict(input: FloodVerdictInput): Outcome<FloodVerdict> {
     formula:
       input.method === 'marks'
         ? 'interval-censored marks, flat prior'
-        : 'block means, correlated errors (restricted likelihood)',
+        : 'block means, correlated errors (restricted maximum likelihood)',
   });
 }
 

@@ -295,7 +295,7 @@ describe('deviations', () => {
       check: 'bedding',
       place: { element: 'floor' },
       geometryVersion: 1,
-      ruleVersion: 1,
+      ruleVersion: BOOK.version,
       verdict: 'unseen' as const,
       reason: 'tray glued before the visit',
     };

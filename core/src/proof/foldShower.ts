@@ -1,15 +1,16 @@
 import { applyCorrections } from '../entries/corrections';
 import type { Entry, EntryOf } from '../entries/entry';
-import { compareEntries } from '../entries/order';
+import { compareEntries, orderMs } from '../entries/order';
 import { showerModel } from '../geometry/showerModel';
 import { findMethod, type RuleBook } from '../rules/ruleBook';
 import { addDefectFound, onDefect, orphan } from './foldDefects';
 import { addLook, addReading, stillFits } from './foldEvidence';
+import { onClimate, onFlood } from './foldFlood';
 import { union } from './intervals';
 import { judge } from './judge';
 import { applyRedo } from './redo';
 import { blockersOf } from './release';
-import { requirementsOf } from './requirements';
+import { requirementsOf, WHOLE_SHOWER } from './requirements';
 import { begin, stageOf } from './stageState';
 import { allEvidence, type ShowerState } from './state';
 
@@ -32,6 +33,8 @@ function emptyState(): ShowerState {
     redone: new Map(),
     covered: new Map(),
     flood: null,
+    earlierFloods: [],
+    clockMs: 0,
     notes: [],
     photos: [],
     climate: [],
@@ -46,7 +49,7 @@ function indexGeometry(state: ShowerState): void {
   const model = state.geometry!.model;
   state.seamById = new Map(model.seams.map((s) => [s.id, s]));
   state.elementIds = new Set(
-    [...model.corners, ...model.penetrations, ...model.faces].map((e) => e.id).concat(model.drain.id),
+    [...model.corners, ...model.penetrations, ...model.faces].map((e) => e.id).concat(model.drain.id, WHOLE_SHOWER),
   );
 }
 
@@ -96,6 +99,7 @@ function markCovered(state: ShowerState, stageKey: string): void {
   for (const requirement of state.requirements) {
     if (requirement.stage.order >= order || !requirement.stage.holdPoint) continue;
     if (state.stages.get(requirement.stage.key)?.word === 'released' || requirement.check.severity === 'note') continue;
+    if (requirement.check.kind === 'wait') continue;
     const judgement = judge(state, requirement);
     if (judgement.satisfied) continue;
     const gaps = judgement.missing.length > 0 ? judgement.missing : [{ fromMm: 0, toMm: requirement.lengthMm }];
@@ -138,25 +142,6 @@ function decideDeviation(state: ShowerState, e: EntryOf<'deviation-decided'>, wi
   deviation.decision = { accepted: e.body.accepted, by: e.author.name, reason: e.body.reason };
 }
 
-function onFlood(
-  state: ShowerState,
-  e: EntryOf<'flood-started'> | EntryOf<'flood-reading'> | EntryOf<'flood-ended'>,
-): void {
-  if (e.kind === 'flood-started') {
-    state.flood = { running: true, waterLineMm: e.body.waterLineMm, provedBelowMm: null, voids: new Map() };
-    return;
-  }
-  if (!state.flood?.running) return;
-  if (e.kind === 'flood-reading') state.flood.waterLineMm = Math.min(state.flood.waterLineMm, e.body.levelMm);
-  else {
-    state.flood.running = false;
-    const lowest = Math.min(state.flood.waterLineMm, e.body.lowestLevelMm);
-    state.flood.provedBelowMm = e.body.verdict === 'pass' ? lowest - FLOOD_MARGIN_MM : null;
-  }
-}
-/** A flood proves what lies at least this far below its lowest water line. */
-const FLOOD_MARGIN_MM = 5;
-
 function apply(state: ShowerState, e: Entry, find: FindRuleBook, withdrawn: ReadonlySet<string>): void {
   switch (e.kind) {
     case 'shower-created':
@@ -183,7 +168,7 @@ function apply(state: ShowerState, e: Entry, find: FindRuleBook, withdrawn: Read
       return;
     case 'climate-reading':
       state.climate.push(e);
-      return;
+      return onClimate(state, e);
     case 'defect-found':
       return addDefectFound(state, e, withdrawn);
     case 'defect-assigned':
@@ -206,6 +191,8 @@ function apply(state: ShowerState, e: Entry, find: FindRuleBook, withdrawn: Read
     }
     case 'flood-started':
     case 'flood-reading':
+    case 'flood-event':
+    case 'moisture-look':
     case 'flood-ended':
       return onFlood(state, e);
     case 'note':
@@ -214,8 +201,6 @@ function apply(state: ShowerState, e: Entry, find: FindRuleBook, withdrawn: Read
     case 'record-signed':
       state.signed.push(e);
       return;
-    case 'flood-event':
-    case 'moisture-look':
     case 'correction':
       return;
   }
@@ -230,8 +215,16 @@ export function foldShower(entries: readonly Entry[], find: FindRuleBook): Showe
   const sorted = [...entries].sort(compareEntries);
   const corrected = applyCorrections(sorted);
   const state = emptyState();
-  for (const e of corrected.entries) apply(state, e, find, corrected.withdrawn);
+  for (const e of corrected.entries) {
+    state.clockMs = Math.max(state.clockMs, orderMs(e.orderAt));
+    apply(state, e, find, corrected.withdrawn);
+  }
   for (const stray of corrected.stray) state.orphans.push({ entry: stray.id, why: 'target-unknown' });
   state.lastOrderAt = sorted.at(-1)?.orderAt ?? null;
   return state;
+}
+
+/** The same state judged at a later moment: waits run on. An earlier one changes nothing. */
+export function atMoment(state: ShowerState, nowMs: number): ShowerState {
+  return nowMs > state.clockMs ? { ...state, clockMs: nowMs } : state;
 }

@@ -1,6 +1,7 @@
 import type { LookAnswer } from '../entries/entry';
-import type { MeasuredCheck } from '../rules/ruleBook';
+import { floodCheckOf, type MeasuredCheck } from '../rules/ruleBook';
 import { clip, type Stretch, subtract, union } from './intervals';
+import { floodCheckVerdict, judgeWait } from './judgeWater';
 import { lapVerdict, spokenStretches } from './laps';
 import type { Deviation, Evidence, Judgement, Requirement, ShowerState } from './state';
 
@@ -145,6 +146,30 @@ function standingDeviation(
   return null;
 }
 
+function judgeByKind(
+  state: ShowerState,
+  requirement: Requirement,
+  readings: readonly Evidence[],
+  looked: ReturnType<typeof judgeLooks>,
+): { measured: Measured; readyAtMs: number | null } {
+  const { check, stage } = requirement;
+  if (check.kind === 'measured')
+    return { measured: judgeReadings(state, requirement, check, readings, looked), readyAtMs: null };
+  const answer = (verdict: Measured['verdict']): Measured => ({
+    verdict,
+    lowestMm: null,
+    worstAtMm: null,
+    nextAtMm: null,
+    measured: [],
+    failed: check.kind === 'looked' ? looked.failed : [],
+  });
+  if (check.kind === 'looked') return { measured: answer(lookedVerdict(looked)), readyAtMs: null };
+  if (check.kind === 'flood') return { measured: answer(floodCheckVerdict(state)), readyAtMs: null };
+  const floodOrder = state.rules && floodCheckOf(state.rules.method)?.stage.order;
+  const found = judgeWait(state, check, typeof floodOrder === 'number' && stage.order < floodOrder);
+  return { measured: answer(found.verdict), readyAtMs: found.readyAtMs };
+}
+
 /** The verdict on one requirement from the evidence that stands, with the stretches behind it. */
 export function judge(state: ShowerState, requirement: Requirement): Judgement {
   const mine = (state.evidence.get(requirement.element) ?? []).filter(
@@ -157,17 +182,7 @@ export function judge(state: ShowerState, requirement: Requirement): Judgement {
   const looks = mine.filter((e) => e.kind === 'look');
   const readings = mine.filter((e) => e.kind === 'reading');
   const looked = judgeLooks(requirement, looks);
-  const measured: Measured =
-    requirement.check.kind === 'measured'
-      ? judgeReadings(state, requirement, requirement.check, readings, looked)
-      : {
-          verdict: lookedVerdict(looked),
-          lowestMm: null,
-          worstAtMm: null,
-          nextAtMm: null,
-          measured: [],
-          failed: looked.failed,
-        };
+  const { measured, readyAtMs } = judgeByKind(state, requirement, readings, looked);
   const verdict = notApplicable(requirement, looks) ? 'pass' : measured.verdict;
   const deviation =
     verdict === 'pass' ? null : standingDeviation(state, requirement, { verdict, lowestMm: measured.lowestMm });
@@ -180,6 +195,7 @@ export function judge(state: ShowerState, requirement: Requirement): Judgement {
     seen: looked.seen,
     missing: looked.missing,
     readings,
+    readyAtMs,
   };
 }
 

@@ -101,6 +101,7 @@ function redoInWater(state: ShowerState, model: ShowerModel, place: Place): void
   if (!state.flood || !line) return;
   const level = state.flood.running ? state.flood.waterLineMm : state.flood.provedBelowMm;
   if (level === null || Math.min(...line.map((p) => p[2])) > level) return;
+  if (state.flood.running) state.flood.endedByRedo = true;
   state.flood.running = false;
   const seam = model.seams.find((s) => s.id === place.element);
   const stretch = { fromMm: place.fromMm ?? 0, toMm: place.toMm ?? seam?.lengthMm ?? 1 };

@@ -2,6 +2,9 @@ import type { ShowerModel } from '../geometry/showerModel';
 import type { Check, Method } from '../rules/ruleBook';
 import type { Requirement } from './state';
 
+/** The element of checks that concern the shower as one. */
+export const WHOLE_SHOWER = 'shower';
+
 type Target = Pick<Requirement, 'element' | 'side' | 'lengthMm' | 'hasLength'>;
 
 const whole = (element: string): Target => ({ element, side: null, lengthMm: 1, hasLength: false });
@@ -22,6 +25,8 @@ function targets(model: ShowerModel, check: Check): Target[] {
       return model.penetrations.map((p) => whole(p.id));
     case 'drain':
       return [whole(model.drain.id)];
+    case 'shower':
+      return [whole(WHOLE_SHOWER)];
     case 'face':
       return model.faces.filter((f) => on.kinds.includes(f.kind)).map((f) => whole(f.id));
   }

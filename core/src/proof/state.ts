@@ -1,4 +1,5 @@
 import type { Body, CheckVerdict, EntryOf, LookAnswer, PhotoUse, Place } from '../entries/entry';
+import type { FloodTest } from '../flood/floodTest';
 import type { ShowerModel } from '../geometry/showerModel';
 import type { Check, Method, RuleBook, Severity, Stage } from '../rules/ruleBook';
 import type { Seam } from '../seams/seam';
@@ -106,6 +107,8 @@ export interface Judgement {
   /** Stretches still without any answer. */
   missing: Stretch[];
   readings: Evidence[];
+  /** For a wait: when it is over, ms since 1970; null while the work it follows is not known. */
+  readyAtMs: number | null;
 }
 
 export type Blocker =
@@ -142,7 +145,10 @@ export interface ShowerState {
   redone: Map<string, (Stretch & { stageOrder: number })[]>;
   /** Element → stretches that a later layer covered before their checks were satisfied. Never taken back. */
   covered: Map<string, Stretch[]>;
-  flood: { running: boolean; waterLineMm: number; provedBelowMm: number | null; voids: Map<string, Stretch[]> } | null;
+  /** The last flood test, or null. */
+  flood: FloodTest | null;
+  /** Flood tests before it, oldest first. */
+  earlierFloods: FloodTest[];
   notes: EntryOf<'note'>[];
   photos: EntryOf<'photo'>[];
   climate: EntryOf<'climate-reading'>[];
@@ -150,6 +156,8 @@ export interface ShowerState {
   lookRequests: EntryOf<'look-requested'>[];
   /** Entries whose target is unknown or was withdrawn. */
   orphans: { entry: string; why: 'target-withdrawn' | 'target-unknown' | 'geometry-invalid' | 'rules-unknown' }[];
+  /** The moment the state is judged at, ms since 1970: of the last entry, or later when the screen's clock says so. */
+  clockMs: number;
   /** Highest orderAt folded, or null. */
   lastOrderAt: string | null;
 }

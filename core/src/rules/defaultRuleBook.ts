@@ -1,7 +1,9 @@
 import { RuleBook } from './ruleBook';
-import book from './ruleBook1.json';
+import bondedSheet from './ruleBook2/bonded-sheet.json';
+import book from './ruleBook2/book.json';
+import sealantBoard from './ruleBook2/sealant-board.json';
 
-/** The rule book that ships. Throws when the data is malformed. */
+/** The rule book that ships: one file for each method, and one for what they share. Throws when the data is malformed. */
 export function defaultRuleBook(): RuleBook {
-  return RuleBook.parse(book);
+  return RuleBook.parse({ ...book, methods: [bondedSheet, sealantBoard] });
 }

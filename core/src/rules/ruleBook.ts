@@ -11,6 +11,7 @@ const On = z.discriminatedUnion('element', [
   z.object({ element: z.literal('penetration') }),
   z.object({ element: z.literal('drain') }),
   z.object({ element: z.literal('face'), kinds: z.array(z.enum(FACE_KINDS)).min(1) }),
+  z.object({ element: z.literal('shower') }),
 ]);
 
 const Limit = z
@@ -43,8 +44,49 @@ const MeasuredCheck = z.object({
   pattern: Pattern,
   instrument: z.string().min(1),
 });
-const LookedCheck = z.object({ ...base, kind: z.literal('looked') });
-export const Check = z.discriminatedUnion('kind', [MeasuredCheck, LookedCheck]);
+const LookedCheck = z.object({
+  ...base,
+  kind: z.literal('looked'),
+  /** The grid that fasteners on a wall should stand in, so that they can be counted. */
+  fasteners: z
+    .object({
+      firstRowMm: z.number().positive(),
+      spacingMm: z.number().positive(),
+      studSpacingMm: z.number().positive(),
+    })
+    .optional(),
+});
+
+const Named = z.object({ id: z.string().min(1), label: z.string().min(1) });
+/** A flood test of the whole shower: how deep, how long, what it must exclude, what is prepared and where one looks. */
+const FloodCheck = z.object({
+  ...base,
+  kind: z.literal('flood'),
+  plannedHours: z.number().positive(),
+  fillOverDrainMm: z.number().positive(),
+  atThresholdAtLeastMm: z.number().min(0),
+  /** Water line at least this far below the lowest curb; 0 where the code fills to its top. */
+  belowCurbMm: z.number().min(0),
+  /** The smallest leak that a pass must exclude; null: the firm has set none, and no test can pass. */
+  smallestLeakMmPerDay: z.number().positive().nullable(),
+  /** After the planned time it should be read within this. */
+  readWithinHours: z.number().positive(),
+  preparation: z.array(Named.extend({ why: z.string().min(1) })),
+  /** Where moisture is looked for: at the start, before leaving and at the end. */
+  places: z.array(Named).min(1),
+});
+export type FloodCheck = z.infer<typeof FloodCheck>;
+
+/** A wait after the last work on some stages, before water or the next layer. */
+const WaitCheck = z.object({
+  ...base,
+  kind: z.literal('wait'),
+  after: z.array(z.string().min(1)).min(1),
+  hours: z.number().min(0),
+});
+export type WaitCheck = z.infer<typeof WaitCheck>;
+
+export const Check = z.discriminatedUnion('kind', [MeasuredCheck, LookedCheck, FloodCheck, WaitCheck]);
 export type Check = z.infer<typeof Check>;
 export type MeasuredCheck = z.infer<typeof MeasuredCheck>;
 
@@ -85,4 +127,11 @@ export function findStage(method: Method, key: string): Stage | null {
 /** The check with that id, or null. */
 export function findCheck(stage: Stage, id: string): Check | null {
   return stage.checks.find((c) => c.id === id) ?? null;
+}
+
+/** The flood check of a method with its stage, or null when the method asks for none. */
+export function floodCheckOf(method: Method): { stage: Stage; check: FloodCheck } | null {
+  for (const stage of method.stages)
+    for (const check of stage.checks) if (check.kind === 'flood') return { stage, check };
+  return null;
 }

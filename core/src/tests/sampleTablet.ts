@@ -53,7 +53,7 @@ export function begun(options: SampleOptions = {}, deviceNumber = 1): Tablet {
   const t = tablet(deviceNumber);
   t.write('shower-created', { name: 'Test shower', job: 'Test job', crewId: 'crew', timeZone: 'UTC' });
   t.write('geometry-set', { version: 1, geometry: sampleShower(options) });
-  t.write('rules-pinned', { ruleBook: BOOK.id, version: 1, method: 'bonded-sheet' });
+  t.write('rules-pinned', { ruleBook: BOOK.id, version: BOOK.version, method: 'bonded-sheet' });
   return t;
 }
 
@@ -100,7 +100,7 @@ export function releaseBody(stage: string, upholds?: string): Body<'stage-releas
     judged: { ledgerSeq: 0, ledgerHash: '', deviceSeq: 0 },
     inputs: [],
     verdicts: {},
-    ruleVersion: 1,
+    ruleVersion: BOOK.version,
     calculations: {},
     ...(upholds ? { upholds } : {}),
   };

@@ -110,7 +110,7 @@ const write = (db: Database, person: Person, kind: EntryKind, body: unknown) =>
 async function begin(db: Database): Promise<void> {
   await write(db, people[0]!, 'shower-created', { name: 'n', job: 'j', crewId: 'heron', timeZone: 'UTC' });
   await write(db, people[0]!, 'geometry-set', { version: 1, geometry: sampleShower() });
-  await write(db, people[0]!, 'rules-pinned', { ruleBook: BOOK.id, version: 1, method: 'bonded-sheet' });
+  await write(db, people[0]!, 'rules-pinned', { ruleBook: BOOK.id, version: BOOK.version, method: 'bonded-sheet' });
 }
 
 const stateOf = async (db: Database) =>

@@ -1,0 +1,150 @@
+import type { EntryOf, MoistureAnswer, MoistureMoment } from '../entries/entry';
+import type { Stretch } from '../proof/intervals';
+import type { FloodVerdictInput } from './floodVerdictInput';
+import type { FloodEventKind } from './series';
+
+export interface FloodLevel {
+  entry: string;
+  of: 'water' | 'pan';
+  atHours: number;
+  levelMm: number;
+  by: string;
+}
+
+export interface FloodLook {
+  entry: string;
+  /** Id of a place in the rule book, or words. */
+  where: string;
+  answer: MoistureAnswer;
+  moment: MoistureMoment | null;
+  words: string;
+  at: string;
+  by: string;
+}
+
+export interface FloodEnd {
+  entry: string;
+  at: string;
+  by: string;
+  /** What counts: as stated, or judged anew when something arrived later that belongs to the test. */
+  verdict: 'pass' | 'fail' | 'undecided' | 'aborted';
+  stated: 'pass' | 'fail' | 'undecided' | 'aborted';
+  figures: EntryOf<'flood-ended'>['body']['figures'] | null;
+  words: string;
+}
+
+/** One flood test as its entries tell it. Hours count from its start; levels are mm above the drain rim. */
+export interface FloodTest {
+  entry: string;
+  startedAt: string;
+  startMs: number;
+  by: string;
+  running: boolean;
+  /** The lowest water line known so far. */
+  waterLineMm: number;
+  /** The water line it was filled to. */
+  filledToMm: number;
+  plannedHours: number;
+  method: 'marks' | 'logger';
+  resolutionMm: number;
+  panResolutionMm: number | null;
+  smallestLeakMmPerDay: number | null;
+  prepared: string[];
+  levels: FloodLevel[];
+  /** A logger's series, by what it measured; a later one takes the place of an earlier one. */
+  series: {
+    entry: string;
+    of: 'water' | 'pan';
+    resolutionMm: number;
+    file: string;
+    hours: number[];
+    levelMm: number[];
+    by: string;
+  }[];
+  events: { entry: string; kind: FloodEventKind; of: 'water' | 'pan'; atHours: number; words: string }[];
+  climate: { entry: string; atHours: number; waterC: number; airC: number; relativeHumidity: number }[];
+  looks: FloodLook[];
+  /** Every entry that the verdict depends on. */
+  inputs: string[];
+  end: FloodEnd | null;
+  /** A redo below the water line ended it. */
+  endedByRedo: boolean;
+  /** What lies below this height was proved by water; null: nothing. */
+  provedBelowMm: number | null;
+  /** Stretches built again since. */
+  voids: Map<string, Stretch[]>;
+}
+
+/** m/s of air over the water in a closed bathroom [common practice, no source]. */
+const STILL_AIR_MS = 0.05;
+
+/** Latest series of one water, or null. */
+const latestSeries = (test: FloodTest, of: 'water' | 'pan') => test.series.findLast((s) => s.of === of) ?? null;
+
+function levelsOf(test: FloodTest, of: 'water' | 'pan') {
+  const byTime = new Map<number, number>();
+  for (const l of test.levels) if (l.of === of && l.atHours >= 0) byTime.set(l.atHours, l.levelMm);
+  return [...byTime].map(([atHours, levelMm]) => ({ atHours, levelMm })).sort((a, b) => a.atHours - b.atHours);
+}
+
+function seriesReadings(series: NonNullable<ReturnType<typeof latestSeries>>) {
+  return series.hours.flatMap((atHours, i) => (atHours < 0 ? [] : [{ atHours, levelMm: series.levelMm[i]! }]));
+}
+
+function panOf(test: FloodTest): FloodVerdictInput['pan'] | undefined {
+  const series = latestSeries(test, 'pan');
+  if (series) return { readings: seriesReadings(series), resolutionMm: series.resolutionMm };
+  const readings = levelsOf(test, 'pan');
+  return readings.length >= 2 ? { readings, resolutionMm: test.panResolutionMm ?? test.resolutionMm } : undefined;
+}
+
+const isWet = (look: FloodLook): boolean => look.answer === 'wet' && look.moment !== 'start';
+
+/** Last answers at the end of the test, by place. */
+export function endLooks(test: FloodTest): Map<string, FloodLook> {
+  return new Map(test.looks.filter((l) => l.moment === 'end').map((l) => [l.where, l]));
+}
+
+/** True when a place was looked at at the end and found dry, or does not exist here. */
+export const placeSeen = (look: FloodLook | undefined): boolean =>
+  look !== undefined && look.answer !== 'could-not-see';
+
+/**
+ * What the verdict is computed from. `places` are those that must have been looked at when the test ends; while it runs
+ * give none. Null while there is no reading of the water at all.
+ */
+export function verdictInput(test: FloodTest, places: readonly string[]): FloodVerdictInput | null {
+  const series = latestSeries(test, 'water');
+  const readings = series ? seriesReadings(series) : levelsOf(test, 'water');
+  if (readings.length === 0) return null;
+  const pan = panOf(test);
+  const events = test.events.filter((e) => e.atHours >= 0).map(({ kind, of, atHours }) => ({ kind, of, atHours }));
+  const climate = test.climate
+    .filter((c) => c.atHours >= -2)
+    .map(({ entry: _entry, ...c }) => ({ ...c, atHours: Math.max(0, c.atHours), airSpeedMs: STILL_AIR_MS }));
+  const ended = endLooks(test);
+  return {
+    method: series ? 'logger' : 'marks',
+    readings,
+    resolutionMm: series?.resolutionMm ?? test.resolutionMm,
+    ...(events.length > 0 ? { events } : {}),
+    ...(pan ? { pan } : {}),
+    ...(climate.length > 0 ? { climate } : {}),
+    smallestLeakMmPerDay: test.smallestLeakMmPerDay,
+    plannedHours: test.plannedHours,
+    moistureFound: test.looks.some(isWet),
+    placeNotSeen: places.some((p) => !placeSeen(ended.get(p))),
+  };
+}
+
+/** Hour at which the planned time is run, ms since 1970. */
+export const plannedEndMs = (test: FloodTest): number => test.startMs + test.plannedHours * 3_600_000;
+
+/** The lowest level that the readings themselves tell, down to the first break of a logger's series. */
+export function lowestRead(test: FloodTest): number {
+  const series = latestSeries(test, 'water');
+  const cut = Math.min(...test.events.filter((e) => e.kind === 'power-cut').map((e) => e.atHours), Infinity);
+  const logged = series ? series.levelMm.filter((_, i) => series.hours[i]! >= 0 && series.hours[i]! < cut) : [];
+  const read = test.levels.filter((l) => l.of === 'water').map((l) => l.levelMm);
+  return [...logged, ...read].reduce((low, l) => Math.min(low, l), test.filledToMm);
+}
