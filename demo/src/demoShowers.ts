@@ -61,15 +61,16 @@ export interface DemoJob {
   job: string;
   crew: 'heron' | 'otter' | 'wren';
   size: Omit<Size, 'name'>;
+  method?: string;
 }
 
-function begin(w: DemoWriter, { name, job, crew, size }: DemoJob): void {
+export function begin(w: DemoWriter, { name, job, crew, size, method = 'bonded-sheet' }: DemoJob): void {
   w.write('inspector', 'shower-created', { name, job, crewId: `crew-${crew}`, timeZone: 'America/Chicago' });
   w.write('inspector', 'geometry-set', { version: 1, geometry: dimensions({ name, ...size }) });
-  w.write('inspector', 'rules-pinned', { ruleBook: 'firm-rule-book', version: 2, method: 'bonded-sheet' });
+  w.write('inspector', 'rules-pinned', { ruleBook: 'firm-rule-book', version: 2, method });
 }
 
-function climb(w: DemoWriter, crew: DemoJob['crew'], upTo: string, day: string): void {
+export function climb(w: DemoWriter, crew: DemoJob['crew'], upTo: string, day: string): void {
   for (const stage of STAGES.slice(0, STAGES.indexOf(upTo))) {
     workDone(w, crew, stage, day);
     w.wait(40);

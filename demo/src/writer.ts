@@ -19,6 +19,8 @@ export interface DemoWriter {
   write: <K extends EntryKind>(person: PersonKey, kind: K, body: Body<K>) => string;
   state: () => ShowerState;
   wait: (minutes: number) => void;
+  /** Waits until a moment, ms since 1970; an earlier one changes nothing. */
+  until: (ms: number) => void;
   /** A whole number from 0 to most. */
   pick: (most: number) => number;
 }
@@ -63,6 +65,9 @@ export function demoWriter(name: string, startMs: number, seed: number, find: Fi
       ),
     wait: (minutes) => {
       nowMs += minutes * 60_000;
+    },
+    until: (ms) => {
+      nowMs = Math.max(nowMs, ms);
     },
     pick: (most) => Math.abs(rng.next()) % (most + 1),
   };

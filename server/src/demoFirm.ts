@@ -1,4 +1,6 @@
-import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
+import type { FindRuleBook } from '@careful-seam/core/proof/foldShower';
+import { demoFloods } from '@careful-seam/demo/demoFloods';
+import { demoRuleBook } from '@careful-seam/demo/demoRuleBook';
 import { demoShowers } from '@careful-seam/demo/demoShowers';
 import { CREWS, DEMO_PASSWORD, PEOPLE } from '@careful-seam/demo/firm';
 import { appendEntries } from './ledger/appendEntries';
@@ -10,14 +12,14 @@ import type { Services } from './web/routes';
 /** Loads the rule book and the demo firm into an empty database; does nothing when somebody is already there. */
 export async function loadDemoFirm({ store, photoFolder, now }: Services): Promise<boolean> {
   if ((await store.getRepository(UserEntity).count()) > 0) return false;
-  const book = defaultRuleBook();
+  const book = demoRuleBook();
   await store
     .getRepository(RuleBookEntity)
     .upsert({ id: book.id, version: book.version, data: book as object }, ['id', 'version']);
   await store.getRepository(CrewEntity).upsert([...CREWS], ['id']);
-  const showers = await demoShowers(now().getTime(), (id, version) =>
-    id === book.id && version === book.version ? book : null,
-  );
+  const find: FindRuleBook = (id, version) => (id === book.id && version === book.version ? book : null);
+  const todayMs = now().getTime();
+  const showers = [...(await demoShowers(todayMs, find)), ...demoFloods(todayMs, find)];
   for (const shower of showers) {
     for (const { hash, bytes } of shower.photos) await keepPhoto(store, photoFolder, hash, bytes, now());
     for (const { person, sealed } of shower.sealed) {

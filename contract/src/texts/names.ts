@@ -19,7 +19,8 @@ export function faceName(t: Words, model: ShowerModel, face: string): string {
   if (kind === 'wall') return t('part.wall', { letter });
   if (kind === 'curb') return t(CURB_PARTS[part] ?? 'part.curbEnd', { letter });
   if (kind === 'niche') return t('part.niche');
-  return t(kind === 'floor' ? 'part.floor' : 'part.outside');
+  if (kind === 'floor' || kind === 'shower') return t(`part.${kind}`);
+  return t('part.outside');
 }
 
 function seamName(t: Words, model: ShowerModel, seam: Seam): string {

@@ -2,6 +2,7 @@ import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
 import type { Blocker, Judgement } from '@careful-seam/core/proof/state';
 import type { Check, RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
+import { DateTime } from 'luxon';
 import { elementName } from './names';
 import type { Words } from './words';
 
@@ -23,6 +24,20 @@ function lookedSentence(t: Words, j: Judgement): string {
   return t(j.verdict === 'fail' ? 'sentence.defectSeen' : 'sentence.unseenLook', { check });
 }
 
+/** A wait in words; the time is the reader's own. */
+function waitSentence(t: Words, j: Judgement): string {
+  const check = j.requirement.check.label;
+  const at = j.readyAtMs === null ? '' : momentWords(j.readyAtMs);
+  return t(`sentence.wait.${j.verdict}`, { check, at });
+}
+
+/** A moment as day and time where the reader is. */
+export function momentWords(ms: number, zone?: string): string {
+  return DateTime.fromMillis(ms, zone ? { zone } : {})
+    .setLocale('en-US')
+    .toFormat('ccc d LLL, HH:mm');
+}
+
 function undecidedSentence(t: Words, j: Judgement, unit: ShownUnit): string {
   const { check, hasLength } = j.requirement;
   const count = t('sentence.readings', { count: j.readings.length });
@@ -42,6 +57,8 @@ export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit
       reason: j.deviation.decision.reason,
     });
   if (check.kind === 'looked') return lookedSentence(t, j);
+  if (check.kind === 'flood') return t(`sentence.flood.${j.verdict}`);
+  if (check.kind === 'wait') return waitSentence(t, j);
   const limit = limitWords(t, check, unit);
   const seam = model.seams.find((s) => s.id === element);
   const end = t(seam && seam.highMm - seam.lowMm > seam.lengthMm * 0.7 ? 'sentence.lower' : 'sentence.left');

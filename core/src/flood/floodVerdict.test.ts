@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
-import { numbers, type SimulatedFlood, simulateFlood, tally } from '../tests/simulateFlood';
 import { floodPlan } from './floodPlan';
 import { type FloodVerdict, floodVerdict } from './floodVerdict';
 import type { FloodVerdictInput } from './floodVerdictInput';
 import { fitLine } from './loggerRate';
 import { markRate } from './markRate';
 import { quantile } from './rate';
+import { numbers, type SimulatedFlood, simulateFlood, tally } from './simulateFlood';
 
 const SIXTEENTH = 25.4 / 16;
 

@@ -3,6 +3,7 @@ import { clip, type Stretch, subtract, totalMm, union } from './intervals';
 import { judge } from './judge';
 import { isOpen } from './release';
 import type { Judgement, ShowerState } from './state';
+import { outsideWater, stretchBelow } from './waterProof';
 
 export const LINE_STATES = ['unseen', 'seen', 'measured', 'defect', 'covered', 'not-required'] as const;
 export type LineState = (typeof LINE_STATES)[number];
@@ -39,14 +40,8 @@ function defectStretches(state: ShowerState, seam: Seam): Stretch[] {
 
 function waterStretches(state: ShowerState, seam: Seam): Stretch[] {
   const below = state.flood?.provedBelowMm ?? null;
-  if (below === null || seam.lowMm > below) return [];
-  const [start, end] = [seam.points[0]![2], seam.points.at(-1)![2]];
-  const share = seam.highMm <= below ? 1 : (below - seam.lowMm) / (seam.highMm - seam.lowMm);
-  const wet =
-    start <= end
-      ? { fromMm: 0, toMm: seam.lengthMm * share }
-      : { fromMm: seam.lengthMm * (1 - share), toMm: seam.lengthMm };
-  return subtract([wet], state.flood!.voids.get(seam.id) ?? []);
+  const wet = below === null || outsideWater(seam) ? null : stretchBelow(seam, below);
+  return wet ? subtract([wet], state.flood!.voids.get(seam.id) ?? []) : [];
 }
 
 function unseenOf(j: Judgement, seam: Seam): Stretch[] {

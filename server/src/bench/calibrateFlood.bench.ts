@@ -1,5 +1,5 @@
 import { type FloodVerdict, floodVerdict } from '@careful-seam/core/flood/floodVerdict';
-import { numbers, type SimulatedFlood, simulateFlood } from '@careful-seam/core/tests/simulateFlood';
+import { numbers, type SimulatedFlood, simulateFlood } from '@careful-seam/core/flood/simulateFlood';
 import { writeSection } from './performanceDoc';
 
 /** Simulated flood tests of known truth: how often the interval holds it, and what each rule says of it. */

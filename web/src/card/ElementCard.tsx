@@ -8,6 +8,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
+import { DeviationSheet, PendingDeviation } from './DeviationSheet';
 import { LookKeys } from './LookKeys';
 import { ReadingPad, sideToMeasure } from './ReadingPad';
 import { SeamStrip } from './SeamStrip';
@@ -18,6 +19,8 @@ interface Props {
   stage: string;
   element: string;
   mayInspect: boolean;
+  /** May ask a manager to accept what can't be shown. */
+  mayAsk: boolean;
   onDefect: (defect: Defect | null, stretch: { fromMm: number; toMm: number } | null) => void;
   onRedo: (defect: Defect) => void;
   onClose: () => void;
@@ -70,7 +73,7 @@ function DefectLine({
 }
 
 /** The one thing chosen: what it is, what was proved on it, what is missing, and the keys to answer. */
-export function ElementCard({ showerId, state, stage, element, mayInspect, onDefect, onRedo, onClose }: Props) {
+export function ElementCard({ showerId, state, stage, element, mayInspect, mayAsk, onDefect, onRedo, onClose }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const [side, setSide] = useState<string | null>(null);
@@ -84,7 +87,15 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, onDef
   const defects = [...state.defects.values()].filter(
     (d) => d.closedAt === null && d.places.some((p) => p.element === element),
   );
-  const shown = now ? [now, ...judgements.filter((j) => j.requirement.check.kind === 'looked')] : judgements;
+  const others = judgements.filter(
+    (j) => j.requirement.check.kind !== 'measured' || j.requirement.check.id !== pad[0]?.check.id,
+  );
+  const shown = now ? [now, ...others] : judgements;
+  const pending = [...state.deviations.values()].filter(
+    (d) => d.decision === null && !d.ended && d.asked.stage === stage && d.asked.place.element === element,
+  );
+  const open = judgements.filter((j) => !j.satisfied);
+  const [asking, setAsking] = useState(false);
   const upright = seam && seam.highMm - seam.lowMm > seam.lengthMm * 0.7;
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-2">
@@ -145,9 +156,17 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, onDef
           />
         ))}
       </div>
-      {mayInspect && (
+      {pending.map((d) => (
+        <PendingDeviation key={d.id} showerId={showerId} deviation={d} />
+      ))}
+      {(mayInspect || mayAsk) && (
         <div className="flex flex-none flex-col gap-2">
-          {pad.length > 0 && (
+          {mayAsk && open.length > 0 && pending.length === 0 && (
+            <button type="button" className="key text-sm" onClick={() => setAsking(true)}>
+              {t('deviation.open')}
+            </button>
+          )}
+          {mayInspect && pad.length > 0 && (
             <ReadingPad
               key={`${element} ${stage}`}
               showerId={showerId}
@@ -158,7 +177,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, onDef
               brief={defects.length > 0}
             />
           )}
-          {judgements.length > 0 && (
+          {mayInspect && judgements.length > 0 && (
             <LookKeys
               key={element}
               showerId={showerId}
@@ -169,6 +188,9 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, onDef
             />
           )}
         </div>
+      )}
+      {asking && (
+        <DeviationSheet showerId={showerId} state={state} judgements={open} onClose={() => setAsking(false)} />
       )}
     </div>
   );

@@ -9,12 +9,14 @@ interface Props {
   mm: number;
   most: number;
   onMm: (mm: number) => void;
+  /** mm of one press of plus or minus; an inch or 20 mm by default. */
+  step?: number;
 }
 
 const shown = (mm: number, unit: ShownUnit): string => showLength(mm, unit).replace(/ (in|mm)$/, '');
 
 /** A length typed as people write it, with plus and minus; what was typed stays until it can be read. */
-export function LengthField({ label, unit, mm, most, onMm }: Props) {
+export function LengthField({ label, unit, mm, most, onMm, step = unit === 'in' ? 25.4 : 20 }: Props) {
   const { t } = useTranslation();
   const id = useId();
   const [text, setText] = useState(shown(mm, unit));
@@ -23,7 +25,6 @@ export function LengthField({ label, unit, mm, most, onMm }: Props) {
     setText(shown(mm, unit));
     setProblem(null);
   }, [mm, unit]);
-  const step = unit === 'in' ? 25.4 : 20;
   const take = (raw: string) => {
     const read = parseLength(raw, unit, label);
     if (!read.ok) return setProblem(read.problem.message);

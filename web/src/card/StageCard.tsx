@@ -6,6 +6,7 @@ import { blockersOf } from '@careful-seam/core/proof/release';
 import type { Blocker } from '@careful-seam/core/proof/state';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { Link } from 'react-router';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
 
@@ -82,6 +83,11 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
       </header>
       {spec.caution && <p className="border-cure border-l-4 pl-2 text-sm">{spec.caution}</p>}
       {contested && <p className="border-hold border-l-4 pl-2 font-semibold text-hold">{t('stage.contested')}</p>}
+      {spec.checks.some((c) => c.kind === 'flood') && (
+        <Link to={`/showers/${shower.id}/flood`} className="key key-main flex items-center justify-center text-lg">
+          {t(state.flood?.running ? 'flood.openRunning' : state.flood ? 'flood.openEnded' : 'flood.openNew')}
+        </Link>
+      )}
       <div className="min-h-0 flex-1 overflow-y-auto">
         {blockers.length === 0 && !released && <p className="font-semibold">{t('stage.nothingMissing')}</p>}
         {blockers.length > 0 && !released && (

@@ -68,5 +68,5 @@ export function lookGroups(
 
 /** True when a look answers the check, wholly or as a part of it. */
 function wantsLook(r: Requirement): boolean {
-  return r.check.kind === 'looked' || r.check.pattern.lookOnWhole === true;
+  return r.check.kind === 'looked' || (r.check.kind === 'measured' && r.check.pattern.lookOnWhole === true);
 }

@@ -1,5 +1,6 @@
 import { blockersOf } from '@careful-seam/core/proof/release';
 import type { ShowerState } from '@careful-seam/core/proof/state';
+import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { useTranslation } from 'react-i18next';
 
 interface Props {
@@ -40,6 +41,7 @@ function Rung({ word }: { word: string }) {
 export function Ladder({ state, chosen, onChoose }: Props) {
   const { t } = useTranslation();
   const stages = [...(state.rules?.method.stages ?? [])].sort((a, b) => b.order - a.order);
+  const floodOrder = (state.rules && floodCheckOf(state.rules.method)?.stage.order) ?? Infinity;
   return (
     <nav aria-label={t('ladder.label')} className="relative flex h-full flex-col justify-between">
       <div aria-hidden="true" className="absolute top-1 bottom-1 left-2 w-0.5 bg-edge" />
@@ -51,7 +53,14 @@ export function Ladder({ state, chosen, onChoose }: Props) {
           return (
             <div key={stage.key} className="relative flex items-center gap-2 pl-1 text-soft text-xs">
               <span aria-hidden="true" className="h-px w-10 shrink-0 bg-hair" />
-              <span>{stage.label}</span>
+              <span>
+                {stage.label}
+                {stage.holdPoint && stage.order > floodOrder && (
+                  <span className="block">
+                    {t(blockersOf(state, stage.key).length > 0 ? 'ladder.heldBelow' : 'ladder.mayBegin')}
+                  </span>
+                )}
+              </span>
             </div>
           );
         }

@@ -24,6 +24,8 @@ interface Props {
   chosen: string | null;
   onChoose?: (element: string) => void;
   keys?: boolean;
+  /** Water standing in the shower up to this height over the drain rim, mm. */
+  waterMm?: number | null;
 }
 
 const STROKES: Record<Stroke['state'], string> = {
@@ -71,11 +73,25 @@ function PanelTitle({ placed, text }: { placed: PlacedPanel; text: string }) {
   );
 }
 
+/** What stands under water, tinted, with the water line across. The curb's panel shows its inner face lowest. */
+function Tint({ placed, waterMm }: { placed: PlacedPanel; waterMm: number }) {
+  const { panel } = placed;
+  const height = waterMm - panel.box.minY;
+  if (panel.kind === 'plan' || height <= 0) return null;
+  const [, y] = toSheet(placed, [panel.box.minX, waterMm]);
+  return (
+    <g>
+      <rect x={placed.x} y={y} width={placed.width} height={height * placed.scaleY} className="fill-water opacity-25" />
+      <path d={`M${placed.x} ${y}h${placed.width}`} className="stroke-water [stroke-width:1.4]" />
+    </g>
+  );
+}
+
 /**
  * The unfolded shower with its evidence as line work. A tap chooses the nearest seam, corner or opening; with the
  * focus on the map arrows walk along the seams. Parts are outlined in hairlines; the choice is a halo outside the line.
  */
-export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true }: Props) {
+export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, waterMm = null }: Props) {
   const { t } = useTranslation();
   const svg = useRef<SVGSVGElement>(null);
   const { panels } = useMemo(() => arrange(unfold(model), SHEET), [model]);
@@ -127,6 +143,7 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true }
               strokeWidth={0.8}
             />
           ))}
+          {waterMm !== null && <Tint placed={placed} waterMm={waterMm} />}
         </g>
       ))}
       {panels.flatMap((placed) =>

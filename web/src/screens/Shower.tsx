@@ -35,10 +35,19 @@ function marksOf(state: ShowerState, stage: string): Map<string, MarkState> {
   return marks;
 }
 
+/** The stage's own lines; a stage that asks nothing of the seams shows what stands under it. */
+function stagesShown(state: ShowerState, stage: string): string[] {
+  if (state.requirements.some((r) => r.stage.key === stage && r.hasLength)) return [stage];
+  const order = state.rules?.method.stages.find((s) => s.key === stage)?.order ?? 0;
+  return (state.rules?.method.stages ?? [])
+    .filter((s) => s.order <= order && state.stages.get(s.key)?.begun)
+    .map((s) => s.key);
+}
+
 function Figures({ shower, stage }: { shower: LocalShower; stage: string }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { figures } = useMemo(() => buildLedger(shower.state, [stage]), [shower.state, stage]);
+  const { figures } = useMemo(() => buildLedger(shower.state, stagesShown(shower.state, stage)), [shower.state, stage]);
   const parts = (['measured', 'seen', 'unseen', 'defect', 'covered'] as const).filter((s) => figures.byState[s] > 0.5);
   if (figures.totalMm === 0) return <p className="text-soft">{t('shower.noSeams')}</p>;
   return (
@@ -112,7 +121,7 @@ export function Shower() {
   } | null>(null);
   const state = shower?.state;
   const stage = stageChosen ?? (state ? currentStage(state) : null);
-  const ledger = useMemo(() => (state && stage ? buildLedger(state, [stage]) : null), [state, stage]);
+  const ledger = useMemo(() => (state && stage ? buildLedger(state, stagesShown(state, stage)) : null), [state, stage]);
   const marks = useMemo(() => (state && stage ? marksOf(state, stage) : new Map<string, MarkState>()), [state, stage]);
   useEffect(() => {
     const back = (e: KeyboardEvent) => e.key === 'Escape' && sheet === null && setElement(null);
@@ -169,6 +178,7 @@ export function Shower() {
               chosen={element}
               onChoose={setElement}
               keys={keys}
+              waterMm={state.flood?.running ? state.flood.waterLineMm : null}
             />
           </div>
           <div className="flex items-center gap-3">
@@ -190,6 +200,7 @@ export function Shower() {
               stage={stage}
               element={element}
               mayInspect={mayInspect}
+              mayAsk={mayWrite(person.role, 'deviation-asked')}
               onDefect={(defect, stretch) => setSheet({ kind: 'defect', defect, stretch })}
               onRedo={(defect) => setSheet({ kind: 'redo', defect, stretch: null })}
               onClose={() => setElement(null)}

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation } from 'react-router';
+import { FloodScreen } from '../screens/Flood';
 import { NewShower } from '../screens/newShower/NewShower';
 import { RecordScreen } from '../screens/Record';
 import { Shower } from '../screens/Shower';
@@ -11,23 +12,27 @@ import { useStore } from '../state/store';
 import { Sheet } from './Sheet';
 
 const SYNC_EVERY_MS = 5000;
+/** Waits run on while nothing is entered. */
+const TICK_EVERY_MS = 60_000;
 
 /** Everything behind the sign-in: starts the store, syncs now and then, shows help on "?". */
 function Signed() {
   const { t } = useTranslation();
-  const { db, person, sync } = useStore();
+  const { db, person, sync, tick } = useStore();
   const { keys } = usePreferences();
   const { pathname } = useLocation();
   const [help, setHelp] = useState(false);
   useEffect(() => {
     const go = () => void sync();
     const timer = setInterval(go, SYNC_EVERY_MS);
+    const clock = setInterval(tick, TICK_EVERY_MS);
     window.addEventListener('online', go);
     return () => {
       clearInterval(timer);
+      clearInterval(clock);
       window.removeEventListener('online', go);
     };
-  }, [sync]);
+  }, [sync, tick]);
   useEffect(() => {
     const ask = (e: KeyboardEvent) => {
       const typing = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;
@@ -72,6 +77,7 @@ const router = createBrowserRouter([
       { path: '/', element: <Today /> },
       { path: '/new', element: <NewShower /> },
       { path: '/showers/:id', element: <Shower /> },
+      { path: '/showers/:id/flood', element: <FloodScreen /> },
       { path: '/showers/:id/record', element: <RecordScreen /> },
       { path: '*', element: <Navigate to="/" replace /> },
     ],

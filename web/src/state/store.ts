@@ -1,7 +1,7 @@
 import type { Crew, Person } from '@careful-seam/contract/api/messages';
 import { SessionAnswer } from '@careful-seam/contract/api/messages';
 import type { Body, Entry, EntryKind } from '@careful-seam/core/entries/entry';
-import { foldShower } from '@careful-seam/core/proof/foldShower';
+import { atMoment, foldShower } from '@careful-seam/core/proof/foldShower';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { v4 } from 'uuid';
@@ -48,6 +48,8 @@ interface Store {
   /** Sets a refused entry aside, so that the ones after it go out. */
   setAside: (entry: StoredEntry) => Promise<void>;
   refresh: (showerId: string) => Promise<void>;
+  /** Judges all showers at the present moment: waits run on. */
+  tick: () => void;
 }
 
 const ports: Ports = { newId: v4, nowMs: () => Date.now(), offsetMinutes: () => -new Date().getTimezoneOffset() };
@@ -57,11 +59,11 @@ async function fold(db: Database, books: Map<string, RuleBook>, id: string): Pro
   const stored = await db.get('showers', id);
   if (!stored) return null;
   const entries = await entriesOf(db, id);
-  const state = foldShower(
+  const folded = foldShower(
     entries.filter((e) => !e.aside).map((e) => JSON.parse(e.text) as Entry),
     (book, version) => books.get(`${book}@${version}`) ?? null,
   );
-  return { id, stored, entries, state };
+  return { id, stored, entries, state: atMoment(folded, Date.now()) };
 }
 
 async function readBooks(db: Database): Promise<Map<string, RuleBook>> {
@@ -151,6 +153,12 @@ export const useStore = create<Store>((set, get) => ({
     if (!db) return;
     const local = await fold(db, books, showerId);
     if (local) set({ showers: new Map(get().showers).set(showerId, local) });
+  },
+
+  tick: () => {
+    const now = Date.now();
+    const later = [...get().showers].map(([id, s]) => [id, { ...s, state: atMoment(s.state, now) }] as const);
+    set({ showers: new Map(later) });
   },
 }));
 

@@ -117,7 +117,8 @@ export function NewShower() {
   const [ids] = useState(makeIds);
   const [problem, setProblem] = useState<string | null>(null);
   const book = [...books.values()].sort((a, b) => b.version - a.version)[0] ?? null;
-  const method = book?.methods[0] ?? null;
+  const [methodKey, setMethod] = useState<string | null>(null);
+  const method = book?.methods.find((m) => m.key === methodKey) ?? book?.methods[0] ?? null;
   const form = useForm<Typed & { name: string; job: string; crewId: string }>({
     defaultValues: { ...(unit === 'in' ? INCHES : METRIC), name: '', job: '', crewId: crews[0]?.id ?? '' },
   });
@@ -173,7 +174,22 @@ export function NewShower() {
           {t('shower.day')}
         </Link>
         <h1 className="flex-1 font-bold text-xl">{t('new.title')}</h1>
-        {method && <p className="text-soft">{t('new.method', { method: method.label, book: book!.title })}</p>}
+        {book && (
+          <label className="flex items-center gap-2 text-sm">
+            <span className="text-soft">{t('new.method', { book: book.title })}</span>
+            <select
+              className="field w-auto text-base"
+              value={method?.key ?? ''}
+              onChange={(e) => setMethod(e.target.value)}
+            >
+              {book.methods.map((m) => (
+                <option key={m.key} value={m.key}>
+                  {m.label}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <button type="submit" className="key key-main text-lg" disabled={!drawn.geometry}>
           {t('new.make')}
         </button>

@@ -1,5 +1,5 @@
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
-import type { FloodVerdictInput } from '../flood/floodVerdictInput';
+import type { FloodVerdictInput } from './floodVerdictInput';
 
 /** A flood test with known truth: what leaks, what evaporates, how the gauge scatters. Lengths in mm, times in hours. */
 export interface SimulatedFlood {

@@ -1,0 +1,42 @@
+import { createEvents, type EventAttributes } from 'ics';
+
+export interface FloodVisit {
+  uid: string;
+  title: string;
+  description: string;
+  location: string;
+  /** ms since 1970 */
+  startMs: number;
+  endMs: number;
+  /** Minutes before the start at which to be reminded. */
+  remindMinutes: number;
+}
+
+const utc = (ms: number): [number, number, number, number, number] => {
+  const d = new Date(ms);
+  return [d.getUTCFullYear(), d.getUTCMonth() + 1, d.getUTCDate(), d.getUTCHours(), d.getUTCMinutes()];
+};
+
+/** A calendar file (RFC 5545) with the times at which a flood must be read. Times are UTC; the calendar shows local ones. */
+export function floodCalendar(visits: readonly FloodVisit[], nowMs: number): string {
+  const events: EventAttributes[] = visits.map((v) => ({
+    uid: v.uid,
+    productId: 'careful-seam',
+    calName: 'Flood readings',
+    title: v.title,
+    description: v.description,
+    location: v.location,
+    start: utc(v.startMs),
+    startInputType: 'utc',
+    startOutputType: 'utc',
+    end: utc(v.endMs),
+    endInputType: 'utc',
+    endOutputType: 'utc',
+    created: utc(nowMs),
+    busyStatus: 'BUSY',
+    alarms: [{ action: 'display', description: v.title, trigger: { minutes: v.remindMinutes, before: true } }],
+  }));
+  const { error, value } = createEvents(events);
+  if (error || typeof value !== 'string') throw error ?? new Error('the calendar is empty');
+  return value;
+}

@@ -1,0 +1,132 @@
+import { type FloodTest, verdictInput } from '@careful-seam/core/flood/floodTest';
+import type { FloodReason, FloodVerdict } from '@careful-seam/core/flood/floodVerdict';
+import { type FloodVolume, floodVolume } from '@careful-seam/core/flood/floodVolume';
+import { leakSize } from '@careful-seam/core/flood/leakSize';
+import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
+import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
+import { momentWords, type ShownUnit } from '../texts/sentences';
+import type { Words } from '../texts/words';
+
+const US_GALLON_L = 3.785411784;
+const LB_PER_KG = 2.2046226218;
+
+/** A small change of level: tenths of a millimetre, or hundredths of an inch. */
+export function smallLength(mm: number, unit: ShownUnit): string {
+  const value = unit === 'mm' ? mm.toFixed(1) : (mm / 25.4).toFixed(2);
+  return `${value.replace(/^-(0\.0+)$/, '$1')} ${unit}`;
+}
+
+/** Litres, or US gallons. */
+export const volumeWords = (litres: number, unit: ShownUnit): string =>
+  unit === 'mm' ? `${litres.toFixed(1)} L` : `${(litres / US_GALLON_L).toFixed(1)} gal`;
+
+/** Kilograms, or pounds. */
+export const weightWords = (kg: number, unit: ShownUnit): string =>
+  unit === 'mm' ? `${Math.round(kg)} kg` : `${Math.round(kg * LB_PER_KG)} lb`;
+
+/** The water of a shower filled to a height over its drain, or null when its floor holds none. */
+export function waterIn(model: ShowerModel, depthAtDrainMm: number): FloodVolume | null {
+  const { footprint, drain, perimeterRiseMm } = model.geometry;
+  const found = floodVolume({
+    footprint,
+    drain: { xMm: drain.xMm, yMm: drain.yMm },
+    perimeterRiseMm: perimeterRiseMm ?? 0,
+    depthAtDrainMm,
+  });
+  return found.ok ? found.value : null;
+}
+
+export interface FloodTelling {
+  model: ShowerModel;
+  test: FloodTest;
+  check: FloodCheck;
+  verdict: FloodVerdict;
+  unit: ShownUnit;
+  zone: string;
+}
+
+const placeLabel = (check: FloodCheck, where: string): string =>
+  check.places.find((p) => p.id === where)?.label ?? where;
+
+function failWords(t: Words, { model, test, check, verdict, unit }: FloodTelling): string {
+  if (verdict.reasons.includes('moisture-found')) {
+    const wet = test.looks.filter((l) => l.answer === 'wet' && l.moment !== 'start');
+    return t('flood.say.failMoisture', { where: wet.map((l) => placeLabel(check, l.where)).join('; ') });
+  }
+  const water = waterIn(model, test.waterLineMm);
+  const net = verdict.netLossMmPerDay!;
+  const size = leakSize({
+    lossMmPerHour: net / 24,
+    wettedM2: water?.wettedM2 ?? 1,
+    headMm: Math.max(1, test.waterLineMm / 2),
+  });
+  const { litresPerHour, cupsPerDay, holeMm } = size.ok ? size.value : { litresPerHour: 0, cupsPerDay: 0, holeMm: 0 };
+  return t('flood.say.fail', {
+    net: smallLength(net, unit),
+    bound: smallLength(verdict.failBoundMmPerDay!, unit),
+    volume: `${(litresPerHour * 24).toFixed(1)} L`,
+    cups: Math.round(cupsPerDay),
+    hole: smallLength(holeMm, unit),
+  });
+}
+
+function openWords(t: Words, { test, verdict, unit, zone }: FloodTelling): string {
+  const asked = verdict.questions[0];
+  const at = asked && momentWords(test.startMs + asked.atHours * 3_600_000, zone);
+  if (asked)
+    return t(asked.kind === 'level-rose' ? 'flood.say.rose' : 'flood.say.jumped', {
+      at,
+      by: smallLength(Math.abs(asked.byMm), unit),
+    });
+  if (verdict.highMmPerDay === null) return t(test.series.length > 0 ? 'flood.say.fewLogger' : 'flood.say.few');
+  if (verdict.lowMmPerDay === null)
+    return t('flood.say.unknownAir', { loss: smallLength(verdict.lossMmPerDay ?? 0, unit) });
+  const range = {
+    low: smallLength(Math.max(0, verdict.lowMmPerDay), unit),
+    high: smallLength(Math.max(0, verdict.highMmPerDay), unit),
+  };
+  if (test.smallestLeakMmPerDay === null) return t('flood.say.openUnset', range);
+  return t('flood.say.open', { ...range, smallest: smallLength(test.smallestLeakMmPerDay, unit) });
+}
+
+/** The verdict in one sentence that the owner of the house understands. */
+export function floodSentence(t: Words, telling: FloodTelling): string {
+  const { verdict, test, unit } = telling;
+  if (verdict.verdict === 'fail') return failWords(t, telling);
+  if (verdict.verdict === 'undecided') return openWords(t, telling);
+  return t(verdict.evaporation.from === 'nothing' ? 'flood.say.passUnknownAir' : 'flood.say.pass', {
+    high: smallLength(Math.max(0, verdict.highMmPerDay!), unit),
+    smallest: smallLength(test.smallestLeakMmPerDay!, unit),
+  });
+}
+
+const ADVICE: readonly FloodReason[] = [
+  'time-not-run',
+  'place-not-seen',
+  'control-pan',
+  'finer-gauge',
+  'more-time',
+  'more-time-does-not-help',
+  'marks-off-line',
+  'pan-times-differ',
+  'smallest-leak-not-set',
+];
+
+/** What holds a decision back and what would bring it, a sentence each. */
+export function floodAdvice(t: Words, verdict: FloodVerdict): string[] {
+  return verdict.reasons
+    .filter((r) => ADVICE.includes(r))
+    .map((r) => t(`flood.reason.${r}`, { hours: Math.ceil(verdict.hoursStillNeeded ?? 0) }));
+}
+
+/** Where the evaporation that was taken off comes from. */
+export function airWords(t: Words, verdict: FloodVerdict, unit: ShownUnit): string {
+  const { from, mmPerDay, lowMmPerDay, highMmPerDay } = verdict.evaporation;
+  const show = (mm: number | null) => smallLength(mm ?? 0, unit);
+  return t(`flood.air.${from}`, { mid: show(mmPerDay), low: show(lowMmPerDay), high: show(highMmPerDay) });
+}
+
+/** What a test's verdict is computed from now; at its end with the places that must have been seen. */
+export function inputOf(test: FloodTest, check: FloodCheck, ending: boolean) {
+  return verdictInput(test, ending ? check.places.map((p) => p.id) : []);
+}

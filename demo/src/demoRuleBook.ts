@@ -1,0 +1,13 @@
+import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
+import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
+
+/** mm a day: what the demo firm wants a flood test to rule out. Invented, as all of its data. */
+const SMALLEST_LEAK_MM_PER_DAY = 1;
+
+/** The rule book as the demo firm has set it up: the smallest leak that a pass must exclude is its own choice. */
+export function demoRuleBook(): RuleBook {
+  const book = structuredClone(defaultRuleBook());
+  for (const check of book.methods.flatMap((m) => m.stages.flatMap((s) => s.checks)))
+    if (check.kind === 'flood') check.smallestLeakMmPerDay = SMALLEST_LEAK_MM_PER_DAY;
+  return book;
+}

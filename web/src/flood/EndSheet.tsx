@@ -1,0 +1,121 @@
+import { floodAdvice, floodSentence, inputOf } from '@careful-seam/contract/flood/floodSentences';
+import { findCalculation } from '@careful-seam/core/calc/registry';
+import { type FloodLook, type FloodTest, lowestRead } from '@careful-seam/core/flood/floodTest';
+import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
+import { useMemo, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { LengthField } from '../card/LengthField';
+import { Sheet } from '../shell/Sheet';
+import { usePreferences } from '../state/preferences';
+import { type LocalShower, newId, useStore } from '../state/store';
+import { useFloodVerdict } from './floodWork';
+import { type Looked, lookBodies, MoistureKeys } from './MoistureKeys';
+
+interface Props {
+  shower: LocalShower;
+  test: FloodTest;
+  check: FloodCheck;
+  zone: string;
+  onClose: () => void;
+}
+
+/** Ends the test: the last looks, the lowest water line, and the verdict that follows from all of it. */
+export function EndSheet({ shower, test, check, zone, onClose }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const { writeAll, person } = useStore();
+  const [looked, setLooked] = useState<Looked>({});
+  const [lowestMm, setLowest] = useState(lowestRead(test));
+  const [words, setWords] = useState('');
+  const asIfEnded = useMemo((): FloodTest => {
+    const looks = Object.entries(looked).map(
+      ([where, answer]): FloodLook => ({
+        entry: where,
+        where,
+        answer,
+        moment: 'end',
+        words: '',
+        at: '',
+        by: person?.name ?? '',
+      }),
+    );
+    return { ...test, looks: [...test.looks, ...looks] };
+  }, [test, looked, person]);
+  const found = useFloodVerdict(useMemo(() => inputOf(asIfEnded, check, true), [asIfEnded, check]));
+  const all = check.places.every((p) => looked[p.id] !== undefined);
+  const v = found.value;
+  const end = async (verdict: 'pass' | 'fail' | 'undecided' | 'aborted') => {
+    const looks = lookBodies(looked, 'end', '').map((draft) => ({ ...draft, id: newId() }));
+    const figures = v && {
+      netLossMmPerDay: v.netLossMmPerDay,
+      lowMmPerDay: v.lowMmPerDay,
+      highMmPerDay: v.highMmPerDay,
+      failBoundMmPerDay: v.failBoundMmPerDay,
+      reasons: v.reasons,
+    };
+    const body = {
+      lowestLevelMm: lowestMm,
+      verdict,
+      inputs: [...test.inputs, ...looks.map((l) => l.id)],
+      calculation: `flood-verdict ${findCalculation('flood-verdict')!.version}`,
+      ...(figures ? { figures } : {}),
+      ...(words.trim() ? { words: words.trim() } : {}),
+    };
+    await writeAll(shower.id, [...looks, { kind: 'flood-ended', body }]);
+    onClose();
+  };
+  return (
+    <Sheet title={t('flood.endTitle')} onClose={onClose}>
+      <p>{t('flood.endLooks')}</p>
+      <MoistureKeys check={check} looked={looked} onLooked={setLooked} />
+      <LengthField
+        label={t('flood.lowest')}
+        unit={unit}
+        mm={lowestMm}
+        most={test.filledToMm}
+        onMm={setLowest}
+        step={unit === 'in' ? 25.4 / 16 : 1}
+      />
+      <label>
+        <span className="text-soft text-sm">{t('flood.words')}</span>
+        <input className="field" value={words} onChange={(e) => setWords(e.target.value)} />
+      </label>
+      {found.problem && (
+        <p role="alert" className="text-hold">
+          {found.problem}
+        </p>
+      )}
+      {v && all && (
+        <div
+          className={`border-l-4 pl-3 ${v.verdict === 'pass' ? 'border-water' : 'border-hold'}`}
+          data-testid="end-verdict"
+        >
+          <p className="font-bold text-lg">{t(`flood.verdict.${v.verdict}`)}</p>
+          <p>
+            {floodSentence(t, { model: shower.state.geometry!.model, test: asIfEnded, check, verdict: v, unit, zone })}
+          </p>
+          {floodAdvice(t, v).map((line) => (
+            <p key={line} className="text-sm text-soft">
+              {line}
+            </p>
+          ))}
+        </div>
+      )}
+      <button
+        type="button"
+        className="key key-main text-lg"
+        disabled={!all || !v || found.busy}
+        onClick={() => v && void end(v.verdict)}
+      >
+        {!all
+          ? t('flood.endLeft')
+          : v
+            ? t('flood.endAs', { verdict: t(`flood.verdict.${v.verdict}`) })
+            : t('flood.computing')}
+      </button>
+      <button type="button" className="key" disabled={words.trim() === ''} onClick={() => void end('aborted')}>
+        {words.trim() === '' ? t('flood.abortWhy') : t('flood.abort')}
+      </button>
+    </Sheet>
+  );
+}

@@ -1,0 +1,352 @@
+import {
+  CLOCK_ORDERS,
+  guessMapping,
+  LEVEL_UNITS,
+  type LoggerMapping,
+  type LoggerSeries,
+  type LoggerTable,
+} from '@careful-seam/contract/files/loggerCsv';
+import { smallLength } from '@careful-seam/contract/flood/floodSentences';
+import { momentWords } from '@careful-seam/contract/texts/sentences';
+import type { FloodTest } from '@careful-seam/core/flood/floodTest';
+import { useEffect, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Sheet } from '../shell/Sheet';
+import { usePreferences } from '../state/preferences';
+import { useStore } from '../state/store';
+import { floodWork } from './floodWork';
+import { TimeField } from './TimeField';
+
+interface Props {
+  showerId: string;
+  test: FloodTest;
+  zone: string;
+  onClose: () => void;
+}
+
+const READINGS_AT_MOST = 25_000;
+const ZONES = Intl.supportedValuesOf('timeZone');
+
+function Select<T extends string | number>({
+  label,
+  value,
+  options,
+  onPick,
+}: {
+  label: string;
+  value: T;
+  options: readonly { key: T; label: string }[];
+  onPick: (key: T) => void;
+}) {
+  return (
+    <label className="text-sm">
+      <span className="text-soft">{label}</span>
+      <select
+        className="field text-base"
+        value={String(value)}
+        onChange={(e) => onPick(options.find((o) => String(o.key) === e.target.value)!.key)}
+      >
+        {options.map((o) => (
+          <option key={o.key} value={String(o.key)}>
+            {o.label}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function Clock({
+  mapping,
+  zone,
+  onMapping,
+}: {
+  mapping: LoggerMapping;
+  zone: string;
+  onMapping: (m: LoggerMapping) => void;
+}) {
+  const { t } = useTranslation();
+  const { clock } = mapping;
+  if (clock.kind === 'elapsed')
+    return (
+      <div className="grid grid-cols-[1fr_2fr] gap-2">
+        <Select
+          label={t('flood.file.elapsed')}
+          value={clock.unit}
+          options={(['s', 'min', 'h'] as const).map((key) => ({ key, label: key }))}
+          onPick={(unit) => onMapping({ ...mapping, clock: { ...clock, unit } })}
+        />
+        <TimeField
+          label={t('flood.file.begins')}
+          zone={zone}
+          atMs={clock.startMs}
+          onAt={(ms) => onMapping({ ...mapping, clock: { ...clock, startMs: ms ?? Date.now() } })}
+        />
+      </div>
+    );
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <Select
+        label={t('flood.file.order')}
+        value={clock.order}
+        options={CLOCK_ORDERS.map((key) => ({ key, label: t(`flood.file.orders.${key}`) }))}
+        onPick={(order) => onMapping({ ...mapping, clock: { ...clock, order } })}
+      />
+      <Select
+        label={t('flood.file.zone')}
+        value={clock.zone}
+        options={[...new Set([zone, 'UTC', ...ZONES])].map((key) => ({ key, label: key }))}
+        onPick={(picked) => onMapping({ ...mapping, clock: { ...clock, zone: picked } })}
+      />
+    </div>
+  );
+}
+
+/** Keeps at most so many readings, evenly taken. */
+function thinned<T>(readings: readonly T[]): T[] {
+  const step = Math.ceil(readings.length / READINGS_AT_MOST);
+  return readings.filter((_, i) => i % step === 0);
+}
+
+const round = (x: number, places: number): number => Math.round(x * 10 ** places) / 10 ** places;
+
+/** The series as an entry's body: levels shifted so that the first reading after the start stands at the water line. */
+function seriesBody(
+  test: FloodTest,
+  of: 'water' | 'pan',
+  readings: LoggerSeries['water'],
+  file: string,
+  resolutionMm: number,
+) {
+  const kept = thinned(readings);
+  const first = kept.find((r) => r.atMs >= test.startMs) ?? kept[0]!;
+  const shift = (of === 'water' ? test.filledToMm : 0) - first.levelMm;
+  const levels = kept.map((r) => round(r.levelMm + shift, 3));
+  return {
+    levelMm: levels.reduce((low, l) => Math.min(low, l), levels[0]!),
+    instrument: 'logger',
+    of,
+    resolutionMm,
+    series: {
+      startAt: new Date(kept[0]!.atMs).toISOString(),
+      minutes: kept.map((r) => round((r.atMs - kept[0]!.atMs) / 60_000, 4)),
+      levelMm: levels,
+      file: file.slice(0, 200),
+    },
+  };
+}
+
+function Preview({ series, test, zone }: { series: LoggerSeries; test: FloodTest; zone: string }) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const last = series.water.at(-1)!;
+  const before = series.water.filter((r) => r.atMs < test.startMs).length;
+  const fall = series.water[0]!.levelMm - last.levelMm;
+  const lines = [
+    t('flood.file.found', {
+      count: series.water.length,
+      from: momentWords(series.water[0]!.atMs, zone),
+      to: momentWords(last.atMs, zone),
+      every: round(series.everyMinutes, 1),
+    }),
+    t('flood.file.fall', { fall: smallLength(fall, unit) }),
+    ...(series.longestGapHours > Math.max(0.5, (series.everyMinutes / 60) * 4)
+      ? [t('flood.file.gap', { hours: round(series.longestGapHours, 1) })]
+      : []),
+    ...(before > 0 ? [t('flood.file.before', { count: before })] : []),
+  ];
+  return (
+    <div data-testid="logger-preview">
+      <table className="w-full text-left text-sm">
+        <thead>
+          <tr className="text-soft">
+            <th className="font-normal">{t('flood.file.time')}</th>
+            <th className="font-normal">{t('flood.of.water')}</th>
+            {series.pan.length > 0 && <th className="font-normal">{t('flood.of.pan')}</th>}
+          </tr>
+        </thead>
+        <tbody>
+          {series.water.slice(0, 4).map((r, i) => (
+            <tr key={r.atMs}>
+              <td>{momentWords(r.atMs, zone)}</td>
+              <td className="font-bold">{round(r.levelMm, 2)} mm</td>
+              {series.pan.length > 0 && <td className="font-bold">{round(series.pan[i]!.levelMm, 2)} mm</td>}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {lines.map((line) => (
+        <p key={line}>{line}</p>
+      ))}
+      {series.leftOut > 0 && (
+        <p className="text-hold">
+          {t('flood.file.leftOut', { count: series.leftOut })}{' '}
+          {series.problems
+            .slice(0, 3)
+            .map((p) => t(`flood.file.problem.${p.kind}`, { row: p.row, cell: p.cell }))
+            .join(' ')}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** A logger's file: its columns, clock and unit are shown as understood, and asked, before anything is kept. */
+export function LoggerSheet({ showerId, test, zone, onClose }: Props) {
+  const { t } = useTranslation();
+  const writeAll = useStore((s) => s.writeAll);
+  const [file, setFile] = useState<string | null>(null);
+  const [table, setTable] = useState<LoggerTable | null>(null);
+  const [mapping, setMapping] = useState<LoggerMapping | null>(null);
+  const [unitSaid, setUnitSaid] = useState(false);
+  const [resolutionMm, setResolution] = useState(test.method === 'logger' ? test.resolutionMm : 0.1);
+  const [series, setSeries] = useState<LoggerSeries | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [busy, setBusy] = useState(false);
+
+  useEffect(() => {
+    if (!table || !mapping) return;
+    let current = true;
+    setBusy(true);
+    void floodWork()
+      .readLevels(table, mapping)
+      .then((outcome) => {
+        if (!current) return;
+        setBusy(false);
+        setSeries(outcome.ok ? outcome.value : null);
+        setProblem(outcome.ok ? null : outcome.problem.message);
+      });
+    return () => {
+      current = false;
+    };
+  }, [table, mapping]);
+
+  const take = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    setBusy(true);
+    setProblem(null);
+    const outcome = await floodWork().readLoggerTable(await chosen.text());
+    setBusy(false);
+    setFile(chosen.name);
+    setTable(outcome.ok ? outcome.value : null);
+    setMapping(outcome.ok ? guessMapping(outcome.value, zone, test.startMs) : null);
+    setSeries(null);
+    setUnitSaid(false);
+    if (!outcome.ok) setProblem(outcome.problem.message);
+  };
+  const keep = async () => {
+    if (!series || !file) return;
+    const bodies = [seriesBody(test, 'water', series.water, file, resolutionMm)];
+    if (series.pan.length > 0) bodies.push(seriesBody(test, 'pan', series.pan, file, resolutionMm));
+    await writeAll(
+      showerId,
+      bodies.map((body) => ({ kind: 'flood-reading', body })),
+    );
+    onClose();
+  };
+  const columns = table?.columns.map((label, key) => ({ key, label })) ?? [];
+  const optional = [{ key: -1, label: t('flood.file.none') }, ...columns];
+  const usable = series?.water.some((r) => r.atMs >= test.startMs) ?? false;
+  return (
+    <Sheet title={t('flood.file.title')} onClose={onClose}>
+      <label className="key flex cursor-pointer items-center justify-center focus-within:outline-3 focus-within:outline-water">
+        {file ?? t('flood.file.choose')}
+        <input
+          type="file"
+          accept=".csv,.txt,.tsv,text/csv,text/plain"
+          className="sr-only"
+          onChange={(e) => void take(e.target.files?.[0])}
+        />
+      </label>
+      {mapping && (
+        <>
+          <div className="grid grid-cols-2 gap-2">
+            <Select
+              label={t('flood.file.time')}
+              value={mapping.time}
+              options={columns}
+              onPick={(time) => setMapping({ ...mapping, time })}
+            />
+            <Select
+              label={t('flood.file.date')}
+              value={mapping.date ?? -1}
+              options={optional}
+              onPick={(date) => setMapping({ ...mapping, date: date < 0 ? null : date })}
+            />
+            <Select
+              label={t('flood.of.water')}
+              value={mapping.water}
+              options={columns}
+              onPick={(water) => setMapping({ ...mapping, water })}
+            />
+            <Select
+              label={t('flood.of.pan')}
+              value={mapping.pan ?? -1}
+              options={optional}
+              onPick={(pan) => setMapping({ ...mapping, pan: pan < 0 ? null : pan })}
+            />
+          </div>
+          <fieldset>
+            <legend className="text-soft text-sm">{t('flood.file.unit')}</legend>
+            <div className="grid grid-cols-4 gap-1">
+              {LEVEL_UNITS.map((u) => (
+                <button
+                  type="button"
+                  key={u}
+                  className="key"
+                  aria-pressed={unitSaid && mapping.unit === u}
+                  onClick={() => {
+                    setUnitSaid(true);
+                    setMapping({ ...mapping, unit: u });
+                  }}
+                >
+                  {u}
+                </button>
+              ))}
+            </div>
+          </fieldset>
+          <div className="grid grid-cols-2 gap-2">
+            <Select
+              label={t('flood.file.reads')}
+              value={mapping.reads}
+              options={(['level', 'distance'] as const).map((key) => ({ key, label: t(`flood.file.readsAs.${key}`) }))}
+              onPick={(reads) => setMapping({ ...mapping, reads })}
+            />
+            <Select
+              label={t('flood.step')}
+              value={resolutionMm}
+              options={[...new Set([0.01, 0.05, 0.1, 0.5, 1, resolutionMm])].map((key) => ({
+                key,
+                label: `${key} mm`,
+              }))}
+              onPick={setResolution}
+            />
+          </div>
+          <Clock mapping={mapping} zone={zone} onMapping={setMapping} />
+        </>
+      )}
+      {busy && <p className="text-soft">{t('flood.computing')}</p>}
+      {series && <Preview series={series} test={test} zone={zone} />}
+      {series && !usable && (
+        <p role="alert" className="text-hold">
+          {t('flood.file.allBefore')}
+        </p>
+      )}
+      {problem && (
+        <p role="alert" className="text-hold">
+          {problem}
+        </p>
+      )}
+      {mapping && (
+        <button
+          type="button"
+          className="key key-main text-lg"
+          disabled={!series || !usable || !unitSaid || busy}
+          onClick={() => void keep()}
+        >
+          {unitSaid ? t('flood.file.keep', { count: series?.water.length ?? 0 }) : t('flood.file.unitFirst')}
+        </button>
+      )}
+    </Sheet>
+  );
+}

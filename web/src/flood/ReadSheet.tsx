@@ -1,0 +1,134 @@
+import type { FloodTest } from '@careful-seam/core/flood/floodTest';
+import { parseLength, showLength } from '@careful-seam/core/units/length';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { FractionPad } from '../card/FractionPad';
+import { Sheet } from '../shell/Sheet';
+import { usePreferences } from '../state/preferences';
+import { useStore } from '../state/store';
+import { TimeField, timeProblem } from './TimeField';
+
+interface Props {
+  showerId: string;
+  test: FloodTest;
+  zone: string;
+  onClose: () => void;
+}
+
+/** Level of the first mark of a water, mm: what a reading "below the mark" counts from. */
+export function firstMark(test: FloodTest, of: 'water' | 'pan'): number {
+  return of === 'water' ? test.filledToMm : (test.levels.find((l) => l.of === 'pan')?.levelMm ?? 0);
+}
+
+/** A level read by hand, as its distance from the first mark. A rise is asked about before it is kept. */
+export function ReadSheet({ showerId, test, zone, onClose }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const writeAll = useStore((s) => s.writeAll);
+  const [of, setOf] = useState<'water' | 'pan'>('water');
+  const [above, setAbove] = useState(false);
+  const [text, setText] = useState('');
+  const [at, setAt] = useState<number | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [rise, setRise] = useState<{ byMm: number; levelMm: number } | null>(null);
+  const withPan = test.panResolutionMm !== null || test.levels.some((l) => l.of === 'pan');
+
+  const keep = async (levelMm: number, refilled: boolean) => {
+    const atMs = at ?? Date.now();
+    const event = { event: 'refill' as const, of, at: new Date(atMs - 1000).toISOString(), levelMm };
+    await writeAll(showerId, [
+      ...(refilled ? [{ kind: 'flood-event' as const, body: event }] : []),
+      {
+        kind: 'flood-reading',
+        body: {
+          levelMm,
+          instrument: 'mark',
+          of,
+          typed: `${above ? '+' : '-'}${text}`.slice(0, 40),
+          readAt: new Date(atMs).toISOString(),
+        },
+      },
+    ]);
+    if (of === 'water' && withPan) {
+      setOf('pan');
+      setText('');
+      setAbove(false);
+      setRise(null);
+    } else onClose();
+  };
+  const check = () => {
+    const read = parseLength(text, unit, t('flood.read.value'));
+    if (!read.ok) return setProblem(read.problem.message);
+    if (read.value.mm > 600) return setProblem(t('flood.read.tooFar', { value: showLength(read.value.mm, unit) }));
+    const wrongTime = at === null ? null : timeProblem(t, test, at);
+    if (wrongTime) return setProblem(wrongTime);
+    const atHours = ((at ?? Date.now()) - test.startMs) / 3_600_000;
+    const mine = test.levels.filter((l) => l.of === of);
+    if (mine.some((l) => Math.abs(l.atHours - atHours) < 1 / 3600)) return setProblem(t('flood.read.doubled'));
+    setProblem(null);
+    const levelMm = firstMark(test, of) + (above ? read.value.mm : -read.value.mm);
+    const before = mine
+      .filter((l) => l.atHours < atHours)
+      .sort((a, b) => a.atHours - b.atHours)
+      .at(-1);
+    const step = (of === 'pan' ? test.panResolutionMm : null) ?? test.resolutionMm;
+    if (before && levelMm - before.levelMm > step * 1.01) return setRise({ byMm: levelMm - before.levelMm, levelMm });
+    void keep(levelMm, false);
+  };
+  return (
+    <Sheet title={t('flood.read.title')} onClose={onClose}>
+      {withPan && (
+        <fieldset className="grid grid-cols-2 gap-1" aria-label={t('flood.read.of')}>
+          {(['water', 'pan'] as const).map((key) => (
+            <button type="button" key={key} className="key" aria-pressed={of === key} onClick={() => setOf(key)}>
+              {t(`flood.of.${key}`)}
+            </button>
+          ))}
+        </fieldset>
+      )}
+      <fieldset className="grid grid-cols-2 gap-1" aria-label={t('flood.read.side')}>
+        <button type="button" className="key" aria-pressed={!above} onClick={() => setAbove(false)}>
+          {t('flood.read.below')}
+        </button>
+        <button type="button" className="key" aria-pressed={above} onClick={() => setAbove(true)}>
+          {t('flood.read.above')}
+        </button>
+      </fieldset>
+      <label>
+        <span className="text-soft text-sm">{t('flood.read.value')}</span>
+        <span className="flex items-baseline gap-1">
+          <input
+            className="min-h-12 w-full min-w-0 border-edge border-b-2 bg-transparent font-bold text-4xl text-ink"
+            value={text}
+            onChange={(e) => setText(e.target.value)}
+            onKeyDown={(e) => e.key === 'Enter' && check()}
+            placeholder="–"
+          />
+          <span className="text-lg">{unit}</span>
+        </span>
+      </label>
+      <FractionPad unit={unit} aboutMm={5} text={text} onText={setText} last={[]}>
+        <button type="button" className="key key-main px-1 text-lg" disabled={text.trim() === ''} onClick={check}>
+          {text.trim() === '' ? t('pad.none') : t('flood.read.keep', { value: text, of: t(`flood.of.${of}`) })}
+        </button>
+      </FractionPad>
+      <TimeField label={t('flood.read.at')} zone={zone} atMs={at} onAt={setAt} />
+      {problem && (
+        <p role="alert" className="text-hold">
+          {problem}
+        </p>
+      )}
+      {rise && (
+        <div role="alert" className="flex flex-col gap-2 border-hold border-l-4 pl-3">
+          <p className="font-semibold text-hold">{t('flood.read.rose', { by: showLength(rise.byMm, unit) })}</p>
+          <button type="button" className="key" onClick={() => void keep(rise.levelMm, true)}>
+            {t('flood.read.added')}
+          </button>
+          <button type="button" className="key" onClick={() => setRise(null)}>
+            {t('flood.read.misread')}
+          </button>
+        </div>
+      )}
+    </Sheet>
+  );
+}
