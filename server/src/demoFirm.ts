@@ -7,7 +7,7 @@ import { appendEntries } from './ledger/appendEntries';
 import { hashPassword } from './people/sessions';
 import { keepPhoto } from './photos/photoStore';
 import { CrewEntity, RuleBookEntity, UserEntity } from './store/entities';
-import type { Services } from './web/routes';
+import type { Services } from './web/route';
 
 /** Loads the rule book and the demo firm into an empty database; does nothing when somebody is already there. */
 export async function loadDemoFirm({ store, photoFolder, now }: Services): Promise<boolean> {

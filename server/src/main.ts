@@ -2,6 +2,7 @@ import { createServer } from 'node:http';
 import { resolve } from 'node:path';
 import { loadDemoFirm } from './demoFirm';
 import { openStore } from './store/dataSource';
+import { shipRuleBook } from './store/shipRuleBook';
 import { createApp } from './web/createApp';
 import { makeLogger } from './web/logger';
 
@@ -15,6 +16,7 @@ async function main(): Promise<void> {
   const store = await openStore(url);
   const services = { store, photoFolder, now: () => new Date() };
   if (process.env.DEMO !== 'off') await loadDemoFirm(services);
+  await shipRuleBook(store);
   const generous = process.env.RATE_LIMITS === 'off' ? { limits: { signIn: 100_000, usual: 1_000_000 } } : {};
   const app = createApp({
     ...services,

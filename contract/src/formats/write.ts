@@ -1,10 +1,11 @@
 import { writeFileSync } from 'node:fs';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { z } from 'zod';
+import { ShowersFile } from '../files/showersFile';
 import { ShowerRecord } from '../record/record';
 
 /** Writes the JSON Schemas of the files that leave the program. */
-const FORMATS = { 'shower-record': ShowerRecord, 'rule-book': RuleBook };
+const FORMATS = { 'shower-record': ShowerRecord, 'rule-book': RuleBook, showers: ShowersFile };
 for (const [name, schema] of Object.entries(FORMATS)) {
   writeFileSync(`docs/formats/${name}.schema.json`, `${JSON.stringify(z.toJSONSchema(schema), null, 2)}\n`);
 }

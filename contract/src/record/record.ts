@@ -90,6 +90,23 @@ export const ShowerRecord = z.object({
       pictures: z.array(z.string()),
     }),
   ),
+  floods: z.array(
+    z.object({
+      entry: z.uuid(),
+      startedAt: z.string(),
+      by: z.string(),
+      filledToMm: mm,
+      lowestMm: mm,
+      plannedHours: z.number(),
+      smallestLeakMmPerDay: z.number().nullable(),
+      volumeL: z.number().nullable(),
+      running: z.boolean(),
+      verdict: z.string().nullable(),
+      figures: z.looseObject({}).nullable(),
+      provedBelowMm: mm.nullable(),
+      provedMm: mm,
+    }),
+  ),
   deviations: z.array(
     z.object({
       stage: z.string(),

@@ -11,6 +11,8 @@ export interface AppendContext {
   skewMs: number;
   /** `record-signed` comes only through the signing route, which checked the password. */
   signing?: boolean;
+  /** From a file of whole showers: entries keep their authors, and the manager who takes it in answers for it. */
+  importing?: boolean;
 }
 
 interface Head {
@@ -58,7 +60,13 @@ export function readText(text: string): Entry {
   return read.value;
 }
 
-function checkRights(entry: Entry, crewId: string, head: Head | null, { person, signing }: AppendContext): void {
+function checkRights(
+  entry: Entry,
+  crewId: string,
+  head: Head | null,
+  { person, signing, importing }: AppendContext,
+): void {
+  if (importing) return;
   if (entry.author.id !== person.id) {
     throw new Refusal(
       'forbidden',

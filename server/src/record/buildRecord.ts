@@ -1,7 +1,9 @@
+import { waterIn } from '@careful-seam/contract/flood/floodSentences';
 import { RECORD_FORMAT_VERSION, type ShowerRecord } from '@careful-seam/contract/record/record';
 import { blockersOf } from '@careful-seam/core/proof/release';
 import { buildLedger, type Ledger } from '@careful-seam/core/proof/seamLine';
 import { allEvidence, type Evidence, type ShowerState } from '@careful-seam/core/proof/state';
+import { waterProof } from '@careful-seam/core/proof/waterProof';
 import type { LoadedShower } from '../showers/loadShower';
 
 /** The ledger of a record covers every stage that was begun. */
@@ -59,6 +61,26 @@ function defectsOf(state: ShowerState): ShowerRecord['defects'] {
   }));
 }
 
+function floodsOf(state: ShowerState): ShowerRecord['floods'] {
+  const model = state.geometry?.model;
+  if (!model) return [];
+  return [...state.earlierFloods, ...(state.flood ? [state.flood] : [])].map((test) => ({
+    entry: test.entry,
+    startedAt: test.startedAt,
+    by: test.by,
+    filledToMm: test.filledToMm,
+    lowestMm: test.waterLineMm,
+    plannedHours: test.plannedHours,
+    smallestLeakMmPerDay: test.smallestLeakMmPerDay,
+    volumeL: waterIn(model, test.filledToMm)?.volumeL ?? null,
+    running: test.running,
+    verdict: test.end?.verdict ?? null,
+    figures: test.end?.figures ?? null,
+    provedBelowMm: test.provedBelowMm,
+    provedMm: test.provedBelowMm === null ? 0 : waterProof(model, test.provedBelowMm, test.voids).wetMm,
+  }));
+}
+
 /** The record of a shower as data: everything the PDF prints, and every entry behind it. */
 export function buildRecord({ row, rows, state }: LoadedShower, now: Date): ShowerRecord {
   const ledger = recordLedger(state);
@@ -107,6 +129,7 @@ export function buildRecord({ row, rows, state }: LoadedShower, now: Date): Show
       .filter((e) => e.kind === 'look')
       .map((e) => ({ ...shared(e), ...e.stretch, answer: e.answer!, reason: e.reason })),
     defects: defectsOf(state),
+    floods: floodsOf(state),
     deviations: [...state.deviations.values()].map((d) => ({
       stage: d.asked.stage,
       check: d.asked.check,

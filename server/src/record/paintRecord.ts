@@ -7,6 +7,7 @@ import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
 import { showLength } from '@careful-seam/core/units/length';
 import { DateTime } from 'luxon';
 import { recordLedger } from './buildRecord';
+import { paintFloods } from './paintFlood';
 import { paintMap } from './paintMap';
 import { bottomOf, HOLD, heading, INK, line, MARGIN, need, newSheet, SOFT, table, toBuffer } from './recordSheet';
 
@@ -256,6 +257,7 @@ export async function paintRecord(record: ShowerRecord, state: ShowerState, opti
     paintMap(doc, t, state.geometry.model, recordLedger(state).lines, 330);
   }
   paintStages(paper);
+  await paintFloods({ ...paper, zone: record.shower.timeZone });
   paintSeams(paper);
   await paintDefects(paper, options.picture);
   paintReadings(paper);

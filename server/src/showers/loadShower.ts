@@ -1,6 +1,6 @@
 import type { Person } from '@careful-seam/contract/api/messages';
 import type { Entry } from '@careful-seam/core/entries/entry';
-import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/foldShower';
+import { atMoment, type FindRuleBook, foldShower } from '@careful-seam/core/proof/foldShower';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import type { DataSource } from 'typeorm';
@@ -29,11 +29,12 @@ export interface LoadedShower {
   state: ShowerState;
 }
 
-/** All entries of a shower and the state they fold to. */
-export async function loadShower(store: DataSource, row: ShowerTableRow): Promise<LoadedShower> {
+/** All entries of a shower and the state they fold to, judged at `now` or else at the last entry. */
+export async function loadShower(store: DataSource, row: ShowerTableRow, now?: Date): Promise<LoadedShower> {
   const rows = await store
     .getRepository(EntryEntity)
     .find({ where: { showerId: row.id }, order: { ledgerSeq: 'ASC' } });
   const entries = rows.map((r) => JSON.parse(r.text) as Entry);
-  return { row, rows, entries, state: foldShower(entries, await loadRuleBooks(store)) };
+  const state = foldShower(entries, await loadRuleBooks(store));
+  return { row, rows, entries, state: now ? atMoment(state, now.getTime()) : state };
 }

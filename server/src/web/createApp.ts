@@ -10,7 +10,8 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { Refusal } from '../people/refusal';
 import { findSession, personOf } from '../people/sessions';
-import { COOKIE, PARSERS, ROUTES, type Route, type Services } from './routes';
+import { COOKIE, PARSERS, type Route, type Services } from './route';
+import { ROUTES } from './routes';
 
 export interface AppOptions extends Services {
   logger: Logger;

@@ -1,64 +1,33 @@
-import { type Person, PHOTO_BYTES_AT_MOST, Push, SignIn, SignRecord } from '@careful-seam/contract/api/messages';
-import { ROLES, type Role } from '@careful-seam/contract/api/roles';
+import {
+  CrewList,
+  PhotoTaken,
+  PullAnswer,
+  Push,
+  PushAnswer,
+  RuleBookAnswer,
+  SessionAnswer,
+  ShowerList,
+  SignIn,
+  SignRecord,
+} from '@careful-seam/contract/api/messages';
+import { ROLES } from '@careful-seam/contract/api/roles';
 import { asAnswer, CALCULATIONS, runCalculation } from '@careful-seam/core/calc/registry';
-import express, { type Request, type Response } from 'express';
-import type { DataSource } from 'typeorm';
-import type { z } from 'zod';
+import type { Request } from 'express';
+import { z } from 'zod';
 import { appendEntries } from '../ledger/appendEntries';
 import { Refusal } from '../people/refusal';
 import { checkPassword, closeSession, openSession, personOf } from '../people/sessions';
 import { keepPhoto, readPhoto } from '../photos/photoStore';
-import { buildRecord } from '../record/buildRecord';
-import { loadShower, visibleShower } from '../showers/loadShower';
+import { visibleShower } from '../showers/loadShower';
 import { signShower } from '../showers/signShower';
 import { CrewEntity, EntryEntity, PhotoEntity, RuleBookEntity, ShowerEntity } from '../store/entities';
-
-export interface Services {
-  store: DataSource;
-  photoFolder: string;
-  now: () => Date;
-}
-
-export interface Call {
-  req: Request;
-  res: Response;
-  /** Always set on routes that ask for a role. */
-  person: Person;
-  services: Services;
-}
-
-/** One row of the route table: who may call it and what answers. The role test walks this list. */
-export interface Route {
-  method: 'get' | 'post' | 'put' | 'delete';
-  path: string;
-  roles: readonly Role[] | 'anyone';
-  limit: 'sign-in' | 'usual';
-  body?: 'json' | 'bytes';
-  answer: (call: Call) => Promise<unknown>;
-}
+import { FILE_ROUTES } from './fileRoutes';
+import { type Call, COOKIE, param, type Route, read, uuidParam } from './route';
 
 const EVERY = ROLES;
 const SIGNING = ['inspector', 'manager'] as const;
-export const COOKIE = 'careful_seam';
 const PULL_AT_MOST = 2000;
 const THUMB_WIDTHS = new Set([320, 960]);
-
-function read<T extends z.ZodType>(schema: T, input: unknown): z.infer<T> {
-  const result = schema.safeParse(input);
-  if (result.success) return result.data;
-  const issue = result.error.issues[0]!;
-  const field = issue.path.join('.');
-  throw new Refusal('input-invalid', field, `The field "${field}" is not valid: ${issue.message}`);
-}
-
-const param = (req: Request, name: string): string => String(req.params[name] ?? '');
-
-function uuidParam(req: Request): string {
-  const id = param(req, 'id');
-  if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id))
-    throw new Refusal('not-found', 'id', 'There is no such shower.');
-  return id;
-}
 
 function hashParam(req: Request): string {
   const hash = param(req, 'hash');
@@ -151,24 +120,6 @@ async function getPhoto({ req, res, services }: Call): Promise<unknown> {
   return undefined;
 }
 
-async function recordJson({ req, res, person, services }: Call): Promise<unknown> {
-  const loaded = await loadShower(services.store, await visibleShower(services.store, person, uuidParam(req)));
-  res.attachment(`record-${loaded.row.id}.json`);
-  return buildRecord(loaded, services.now());
-}
-
-async function recordPdf({ req, res, person, services }: Call): Promise<unknown> {
-  const loaded = await loadShower(services.store, await visibleShower(services.store, person, uuidParam(req)));
-  const { paintRecord } = await import('../record/paintRecord');
-  const unit = req.query.unit === 'mm' ? 'mm' : 'in';
-  const pdf = await paintRecord(buildRecord(loaded, services.now()), loaded.state, {
-    unit,
-    picture: (hash) => readPhoto(services.photoFolder, hash).catch(() => null),
-  });
-  res.attachment(`record-${loaded.row.id}.pdf`).type('application/pdf').send(pdf);
-  return undefined;
-}
-
 async function ruleBook({ req, services }: Call): Promise<unknown> {
   const row = await services.store
     .getRepository(RuleBookEntity)
@@ -189,21 +140,37 @@ async function calculate({ req, res }: Call): Promise<unknown> {
   return json;
 }
 
-/** Every route of the server's API, with the roles that may call it. */
-export const ROUTES: readonly Route[] = [
-  { method: 'post', path: '/api/session', roles: 'anyone', limit: 'sign-in', body: 'json', answer: signIn },
+const usual = { roles: EVERY, limit: 'usual' as const };
+const Calculations = z.object({
+  calculations: z.array(z.object({ name: z.string(), title: z.string(), source: z.string() })),
+});
+
+const API_ROUTES: readonly Route[] = [
   {
+    method: 'post',
+    path: '/api/session',
+    summary: 'Signs in',
+    roles: 'anyone',
+    limit: 'sign-in',
+    body: 'json',
+    takes: SignIn,
+    gives: SessionAnswer,
+    answer: signIn,
+  },
+  {
+    ...usual,
     method: 'get',
     path: '/api/session',
-    roles: EVERY,
-    limit: 'usual',
+    summary: 'Who is signed in',
+    gives: SessionAnswer,
     answer: async ({ person, res }) => ({ person, expiresAt: res.locals.expiresAt }),
   },
   {
+    ...usual,
     method: 'delete',
     path: '/api/session',
-    roles: EVERY,
-    limit: 'usual',
+    summary: 'Signs out',
+    gives: z.object({}),
     answer: async ({ req, res, services }) => {
       await closeSession(services.store, String(req.cookies[COOKIE]));
       res.clearCookie(COOKIE, { path: '/' });
@@ -211,36 +178,114 @@ export const ROUTES: readonly Route[] = [
     },
   },
   {
+    ...usual,
     method: 'get',
     path: '/api/crews',
-    roles: EVERY,
-    limit: 'usual',
+    summary: 'The crews of the firm',
+    gives: CrewList,
     answer: async ({ services }) => ({
       crews: await services.store.getRepository(CrewEntity).find({ order: { name: 'ASC' } }),
     }),
   },
-  { method: 'get', path: '/api/showers', roles: EVERY, limit: 'usual', answer: listShowers },
-  { method: 'get', path: '/api/showers/:id/entries', roles: EVERY, limit: 'usual', answer: pullEntries },
-  { method: 'post', path: '/api/showers/:id/entries', roles: EVERY, limit: 'usual', body: 'json', answer: pushEntries },
-  { method: 'post', path: '/api/showers/:id/sign', roles: SIGNING, limit: 'sign-in', body: 'json', answer: sign },
-  { method: 'get', path: '/api/showers/:id/record.json', roles: EVERY, limit: 'usual', answer: recordJson },
-  { method: 'get', path: '/api/showers/:id/record.pdf', roles: EVERY, limit: 'usual', answer: recordPdf },
-  { method: 'put', path: '/api/photos/:hash', roles: EVERY, limit: 'usual', body: 'bytes', answer: putPhoto },
-  { method: 'get', path: '/api/photos/:hash', roles: EVERY, limit: 'usual', answer: getPhoto },
-  { method: 'get', path: '/api/rule-books/newest', roles: EVERY, limit: 'usual', answer: newestRuleBook },
-  { method: 'get', path: '/api/rule-books/:book/:version', roles: EVERY, limit: 'usual', answer: ruleBook },
   {
+    ...usual,
+    method: 'get',
+    path: '/api/showers',
+    summary: 'Showers, newest change first',
+    gives: ShowerList,
+    answer: listShowers,
+  },
+  {
+    ...usual,
+    method: 'get',
+    path: '/api/showers/:id/entries',
+    summary: 'Entries after a place in the ledger (query: after)',
+    gives: PullAnswer,
+    answer: pullEntries,
+  },
+  {
+    ...usual,
+    method: 'post',
+    path: '/api/showers/:id/entries',
+    summary: 'Appends entries',
+    body: 'json',
+    takes: Push,
+    gives: PushAnswer,
+    answer: pushEntries,
+  },
+  {
+    method: 'post',
+    path: '/api/showers/:id/sign',
+    summary: 'Signs the record',
+    roles: SIGNING,
+    limit: 'sign-in',
+    body: 'json',
+    takes: SignRecord,
+    gives: PushAnswer,
+    answer: sign,
+  },
+  {
+    ...usual,
+    method: 'put',
+    path: '/api/photos/:hash',
+    summary: 'Sends a picture',
+    body: 'bytes',
+    gives: PhotoTaken,
+    answer: putPhoto,
+  },
+  {
+    ...usual,
+    method: 'get',
+    path: '/api/photos/:hash',
+    summary: 'A picture (query: width)',
+    gives: 'image/*',
+    answer: getPhoto,
+  },
+  {
+    ...usual,
+    method: 'get',
+    path: '/api/rule-books/newest',
+    summary: 'The newest rule book',
+    gives: RuleBookAnswer,
+    answer: newestRuleBook,
+  },
+  {
+    ...usual,
+    method: 'get',
+    path: '/api/rule-books/:book/:version',
+    summary: 'A version of a rule book',
+    gives: RuleBookAnswer,
+    answer: ruleBook,
+  },
+  {
+    ...usual,
     method: 'get',
     path: '/api/calc',
-    roles: EVERY,
-    limit: 'usual',
+    summary: 'The calculations',
+    gives: Calculations,
     answer: async () => ({ calculations: CALCULATIONS.map(({ name, title, source }) => ({ name, title, source })) }),
   },
-  { method: 'post', path: '/api/calc/:name', roles: EVERY, limit: 'usual', body: 'json', answer: calculate },
+  {
+    ...usual,
+    method: 'post',
+    path: '/api/calc/:name',
+    summary: 'Runs a calculation',
+    body: 'json',
+    takes: z.looseObject({}),
+    gives: z.looseObject({}),
+    answer: calculate,
+  },
 ];
 
-/** Body parsers, set per route so that nothing else is read into memory. */
-export const PARSERS = {
-  json: express.json({ limit: '8mb' }),
-  bytes: express.raw({ type: () => true, limit: PHOTO_BYTES_AT_MOST }),
+const DESCRIPTION: Route = {
+  method: 'get',
+  path: '/api/openapi.json',
+  summary: 'This description',
+  roles: 'anyone',
+  limit: 'usual',
+  gives: z.looseObject({}),
+  answer: async () => (await import('./openApi')).openApi(ROUTES),
 };
+
+/** Every route of the server's API, with the roles that may call it. */
+export const ROUTES: readonly Route[] = [...API_ROUTES, ...FILE_ROUTES, DESCRIPTION];

@@ -1,0 +1,139 @@
+import { ROLES } from '@careful-seam/contract/api/roles';
+import { floodCalendar } from '@careful-seam/contract/files/floodCalendar';
+import { ImportAnswer, ShowersFile } from '@careful-seam/contract/files/showersFile';
+import { floodVisits } from '@careful-seam/contract/flood/floodVisits';
+import { ShowerRecord } from '@careful-seam/contract/record/record';
+import { makeWords } from '@careful-seam/contract/texts/words';
+import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
+import { readingsCsv } from '../files/readingsCsv';
+import { readShowersFile, writeShowersFile } from '../files/showersFile';
+import { Refusal } from '../people/refusal';
+import { readPhoto } from '../photos/photoStore';
+import { buildRecord } from '../record/buildRecord';
+import { type LoadedShower, loadShower, visibleShower } from '../showers/loadShower';
+import { ShowerEntity } from '../store/entities';
+import { type Call, param, type Route, read, uuidParam } from './route';
+
+async function loaded({ req, person, services }: Call): Promise<LoadedShower> {
+  return loadShower(services.store, await visibleShower(services.store, person, uuidParam(req)), services.now());
+}
+
+async function recordJson(call: Call): Promise<unknown> {
+  const shower = await loaded(call);
+  call.res.attachment(`record-${shower.row.id}.json`);
+  return buildRecord(shower, call.services.now());
+}
+
+async function recordPdf(call: Call): Promise<unknown> {
+  const { req, res, services } = call;
+  const shower = await loaded(call);
+  const { paintRecord } = await import('../record/paintRecord');
+  const unit = req.query.unit === 'mm' ? 'mm' : 'in';
+  const pdf = await paintRecord(buildRecord(shower, services.now()), shower.state, {
+    unit,
+    picture: (hash) => readPhoto(services.photoFolder, hash).catch(() => null),
+  });
+  res.attachment(`record-${shower.row.id}.pdf`).type('application/pdf').send(pdf);
+  return undefined;
+}
+
+async function csv(call: Call): Promise<unknown> {
+  const { row, state } = await loaded(call);
+  call.res.attachment(`readings-${row.id}.csv`).type('text/csv').send(readingsCsv(state));
+  return undefined;
+}
+
+async function calendar(call: Call): Promise<unknown> {
+  const { row, state } = await loaded(call);
+  const check = state.rules && floodCheckOf(state.rules.method)?.check;
+  if (!state.flood?.running || !check)
+    throw new Refusal('not-found', 'flood', 'No water stands in this shower now, so that there is nothing to read.');
+  const visits = floodVisits(makeWords('en').t, row, state.flood, check.readWithinHours);
+  call.res
+    .attachment(`flood-${row.id}.ics`)
+    .type('text/calendar')
+    .send(floodCalendar(visits, call.services.now().getTime()));
+  return undefined;
+}
+
+async function showerFile(call: Call): Promise<unknown> {
+  const { req, res, person, services } = call;
+  const row = await visibleShower(services.store, person, uuidParam(req));
+  res.attachment(`shower-${row.id}.json`);
+  return writeShowersFile(services.store, services.photoFolder, [row], null, services.now());
+}
+
+async function jobFile({ req, res, services }: Call): Promise<unknown> {
+  const job = param(req, 'job');
+  const rows = await services.store.getRepository(ShowerEntity).find({ where: { job }, order: { name: 'ASC' } });
+  if (rows.length === 0) throw new Refusal('not-found', 'job', 'There is no job of this name.');
+  res.attachment(`job-${job.replaceAll(/[^\w-]+/g, '-')}.json`);
+  return writeShowersFile(services.store, services.photoFolder, rows, job, services.now());
+}
+
+async function takeIn({ req, person, services }: Call): Promise<unknown> {
+  const file = read(ShowersFile, req.body);
+  return readShowersFile(services.store, file, { person, folder: services.photoFolder, now: services.now() });
+}
+
+const shower = { method: 'get' as const, roles: ROLES, limit: 'usual' as const };
+const MANAGING = ['manager'] as const;
+
+/** Everything that leaves as a file, and the one that comes in. */
+export const FILE_ROUTES: readonly Route[] = [
+  {
+    ...shower,
+    path: '/api/showers/:id/record.json',
+    summary: 'The record of a shower as data',
+    gives: ShowerRecord,
+    answer: recordJson,
+  },
+  {
+    ...shower,
+    path: '/api/showers/:id/record.pdf',
+    summary: 'The record of a shower, printed',
+    gives: 'application/pdf',
+    answer: recordPdf,
+  },
+  {
+    ...shower,
+    path: '/api/showers/:id/readings.csv',
+    summary: 'All readings of a shower',
+    gives: 'text/csv',
+    answer: csv,
+  },
+  {
+    ...shower,
+    path: '/api/showers/:id/flood.ics',
+    summary: 'When the running flood must be visited',
+    gives: 'text/calendar',
+    answer: calendar,
+  },
+  {
+    ...shower,
+    roles: MANAGING,
+    path: '/api/showers/:id/shower.json',
+    summary: 'A shower with all its entries and pictures',
+    gives: ShowersFile,
+    answer: showerFile,
+  },
+  {
+    ...shower,
+    roles: MANAGING,
+    path: '/api/jobs/:job/showers.json',
+    summary: 'All showers of a job with their entries and pictures',
+    gives: ShowersFile,
+    answer: jobFile,
+  },
+  {
+    method: 'post',
+    roles: MANAGING,
+    limit: 'usual',
+    path: '/api/showers/import',
+    summary: 'Takes a file of showers in',
+    body: 'file',
+    takes: ShowersFile,
+    gives: ImportAnswer,
+    answer: takeIn,
+  },
+];

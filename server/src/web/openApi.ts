@@ -1,0 +1,54 @@
+import { extendZodWithOpenApi, OpenAPIRegistry, OpenApiGeneratorV31 } from '@asteasolutions/zod-to-openapi';
+import { HTTP_ERRORS } from '@careful-seam/contract/api/errors';
+import { ErrorAnswer } from '@careful-seam/contract/api/messages';
+import { z } from 'zod';
+import { COOKIE, type Route } from './route';
+
+extendZodWithOpenApi(z);
+
+const openPath = (path: string): string => path.replaceAll(/:(\w+)/g, '{$1}');
+const paramsOf = (path: string) =>
+  z.object(Object.fromEntries([...path.matchAll(/:(\w+)/g)].map((m) => [m[1]!, z.string()])));
+
+function contentOf(gives: Route['gives']) {
+  return typeof gives === 'string' ? { [gives]: { schema: z.string() } } : { 'application/json': { schema: gives } };
+}
+
+function bodyOf(route: Route) {
+  if (route.body === 'bytes') return { body: { content: { 'application/octet-stream': { schema: z.string() } } } };
+  return route.takes ? { body: { content: { 'application/json': { schema: route.takes } } } } : {};
+}
+
+/** The description of the whole API, made from the route table and its schemas (OpenAPI 3.1). */
+export function openApi(routes: readonly Route[]): unknown {
+  const registry = new OpenAPIRegistry();
+  registry.registerComponent('securitySchemes', 'session', { type: 'apiKey', in: 'cookie', name: COOKIE });
+  for (const route of routes) {
+    const params = paramsOf(route.path);
+    registry.registerPath({
+      method: route.method,
+      path: openPath(route.path),
+      summary: route.summary,
+      ...(route.roles === 'anyone'
+        ? {}
+        : { security: [{ session: [] }], description: `For: ${route.roles.join(', ')}.` }),
+      request: { ...(Object.keys(params.shape).length > 0 ? { params } : {}), ...bodyOf(route) },
+      responses: {
+        200: { description: route.summary, content: contentOf(route.gives) },
+        default: {
+          description: `A refusal: its code (${Object.keys(HTTP_ERRORS).join(', ')}, or a calculation's own), the field and a sentence.`,
+          content: { 'application/json': { schema: ErrorAnswer } },
+        },
+      },
+    });
+  }
+  return new OpenApiGeneratorV31(registry.definitions).generateDocument({
+    openapi: '3.1.0',
+    info: {
+      title: 'Careful Seam',
+      version: '1',
+      description:
+        'Requests that change something carry the header x-careful-seam: 1. Lengths are mm, levels mm above the drain rim.',
+    },
+  });
+}
