@@ -166,7 +166,7 @@ function FloodTestView({
           busy={found.busy}
           word={word}
         />
-        <div className="min-h-0 flex-1 max-lg:h-80 max-lg:flex-none">
+        <div className={`min-h-0 flex-1 max-lg:flex-none ${input && verdict ? 'max-lg:h-80' : ''}`}>
           {input && verdict ? (
             <FloodChart
               input={input}
@@ -264,7 +264,7 @@ export function FloodScreen() {
         <Link to={`/showers/${id}`} className="key flex items-center">
           {t('record.back')}
         </Link>
-        <h1 className="min-w-0 flex-1 font-bold text-xl leading-tight">
+        <h1 className="min-w-0 flex-1 font-bold text-xl leading-tight max-md:order-last max-md:basis-full">
           {t('flood.title', { name: state.created?.body.name })}{' '}
           <span className="font-normal text-base text-soft">{state.created?.body.job}</span>
         </h1>

@@ -4,9 +4,9 @@ import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation } fr
 import { FloodScreen } from '../screens/Flood';
 import { NewShower } from '../screens/newShower/NewShower';
 import { RecordScreen } from '../screens/Record';
+import { Rounds } from '../screens/Rounds';
 import { Shower } from '../screens/Shower';
 import { SignIn } from '../screens/SignIn';
-import { Today } from '../screens/Today';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
 import { Sheet } from './Sheet';
@@ -74,7 +74,7 @@ const router = createBrowserRouter([
     element: <Signed />,
     errorElement: <Broken />,
     children: [
-      { path: '/', element: <Today /> },
+      { path: '/', element: <Rounds /> },
       { path: '/new', element: <NewShower /> },
       { path: '/showers/:id', element: <Shower /> },
       { path: '/showers/:id/flood', element: <FloodScreen /> },

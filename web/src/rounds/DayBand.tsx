@@ -1,0 +1,152 @@
+import { momentWords } from '@careful-seam/contract/texts/sentences';
+import type { ShowerDay, WindowKind } from '@careful-seam/core/plan/dayWindows';
+import { DateTime } from 'luxon';
+import { useTranslation } from 'react-i18next';
+import { type DayPart, piecesOnBand, placeOnBand } from './dayAxis';
+
+const ORDER: readonly WindowKind[] = ['crew', 'cure', 'ready', 'water'];
+
+/** How each window is drawn: a bar for the crew, hatching for curing, a doubled line for water, an open frame for ready. */
+function WindowShape({ kind, x, width }: { kind: WindowKind; x: number; width: number }) {
+  switch (kind) {
+    case 'crew':
+      return <rect x={x} y={15} width={width} height={6} className="fill-soft" />;
+    case 'cure':
+      return <rect x={x} y={9} width={width} height={18} fill="url(#cure-hatch)" className="stroke-cure" />;
+    case 'ready':
+      return <rect x={x} y={9} width={width} height={18} className="fill-leaf stroke-ink [stroke-width:1.6]" />;
+    case 'water':
+      return (
+        <g>
+          <rect x={x} y={9} width={width} height={18} className="fill-water opacity-20" />
+          <path d={`M${x} 10H${x + width}M${x} 15H${x + width}`} className="stroke-water [stroke-width:2]" />
+        </g>
+      );
+  }
+}
+
+/** Hatching used by all bands of the page; drawn once. */
+export function BandPatterns() {
+  return (
+    <svg width="0" height="0" aria-hidden="true" className="absolute">
+      <defs>
+        <pattern id="cure-hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <path d="M0 0V7" className="stroke-cure [stroke-width:2.4]" />
+        </pattern>
+      </defs>
+    </svg>
+  );
+}
+
+/** One shower's windows over the band of hours, in words for those who don't see it. */
+export function DayBand({
+  day,
+  parts,
+  nowMs,
+  zone,
+  wide,
+}: {
+  day: ShowerDay;
+  parts: readonly DayPart[];
+  nowMs: number;
+  zone: string;
+  wide: number;
+}) {
+  const { t } = useTranslation();
+  const x = (share: number) => share * wide;
+  const readBy = day.readByMs === null ? null : placeOnBand(parts, day.readByMs);
+  const now = placeOnBand(parts, nowMs);
+  const drawn = ORDER.flatMap((kind) =>
+    day.windows
+      .filter((w) => w.kind === kind)
+      .flatMap((w) =>
+        piecesOnBand(parts, w.fromMs, kind === 'crew' && w.toMs === null ? nowMs : w.toMs).map((p) => ({ kind, ...p })),
+      ),
+  );
+  const words = day.windows
+    .filter((w) => piecesOnBand(parts, w.fromMs, w.toMs).length > 0)
+    .map(
+      (w) =>
+        `${t(`rounds.${w.kind}`)} ${momentWords(w.fromMs, zone)}${w.toMs === null ? '' : ` – ${momentWords(w.toMs, zone)}`}`,
+    )
+    .join('; ');
+  return (
+    <svg viewBox={`0 0 ${wide} 36`} className="block h-9 w-full" role="img" aria-label={words || t('rounds.nothing')}>
+      <path d={`M0 18H${wide}`} className="stroke-hair" />
+      {drawn.map((w) => (
+        <WindowShape key={`${w.kind} ${w.from}`} kind={w.kind} x={x(w.from)} width={Math.max(2, x(w.to) - x(w.from))} />
+      ))}
+      {readBy !== null && <path d={`M${x(readBy)} 3V33`} className="stroke-ink [stroke-width:3]" />}
+      {now !== null && <path d={`M${x(now)} 0V7M${x(now)} 29V36`} className="stroke-ink [stroke-width:2]" />}
+    </svg>
+  );
+}
+
+/** The hours above the bands. */
+export function HourAxis({ parts, nowMs, wide }: { parts: readonly DayPart[]; nowMs: number; wide: number }) {
+  const step = wide < 500 ? 4 : 2;
+  const now = placeOnBand(parts, nowMs);
+  return (
+    <svg viewBox={`0 0 ${wide} 40`} className="block h-10 w-full" aria-hidden="true">
+      {parts.map((p, k) => {
+        const hours = k === 0 ? Array.from({ length: 12 / step + 1 }, (_, i) => 6 + i * step) : [];
+        return (
+          <g key={p.fromMs}>
+            {k > 0 && (
+              <text x={p.at * wide + 4} y={14} className="fill-ink text-[13px] font-semibold">
+                {p.day.toFormat('cccc')}
+              </text>
+            )}
+            {hours.map((h) => (
+              <text
+                key={h}
+                x={(p.at + ((h - 6) / 12) * p.width) * wide}
+                y={14}
+                textAnchor={h === 6 ? 'start' : h === 18 ? 'end' : 'middle'}
+                className="fill-soft text-[13px]"
+              >
+                {h}:00
+              </text>
+            ))}
+          </g>
+        );
+      })}
+      {now !== null && (
+        <g>
+          <path d={`M${now * wide} 40l-6 -9h12z`} className="fill-ink" />
+          <text
+            x={Math.min(wide - 24, Math.max(24, now * wide))}
+            y={35}
+            dx={now > 0.9 ? -34 : 14}
+            className="fill-ink text-[12px] font-bold"
+          >
+            {DateTime.fromMillis(nowMs, { zone: parts[0]!.day.zoneName ?? 'utc' }).toFormat('H:mm')}
+          </text>
+        </g>
+      )}
+    </svg>
+  );
+}
+
+/** What the shapes mean. */
+export function BandLegend() {
+  const { t } = useTranslation();
+  return (
+    <ul className="flex flex-wrap gap-x-5 text-sm text-soft" aria-label={t('map.legend')}>
+      {(['crew', 'cure', 'water', 'ready'] as const).map((kind) => (
+        <li key={kind} className="flex items-center gap-2">
+          <svg viewBox="0 0 44 36" className="h-7 w-9" aria-hidden="true">
+            <WindowShape kind={kind} x={1} width={42} />
+          </svg>
+          {t(`rounds.${kind}`)}
+        </li>
+      ))}
+      <li className="flex items-center gap-2">
+        <svg viewBox="0 0 10 36" className="h-7 w-3" aria-hidden="true">
+          <path d="M5 3V33" className="stroke-ink [stroke-width:3]" />
+        </svg>
+        {t('rounds.readBy')}
+      </li>
+    </ul>
+  );
+}

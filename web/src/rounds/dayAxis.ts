@@ -1,0 +1,56 @@
+import { DateTime } from 'luxon';
+
+/** Hours of a site's day that the band shows; a crew begins at the second one [common practice, no source]. */
+const FROM_HOUR = 6;
+const CREW_HOUR = 7;
+const TO_HOUR = 18;
+
+export interface DayPart {
+  day: DateTime;
+  fromMs: number;
+  toMs: number;
+  /** Share of the band's width at which it begins, and its width. */
+  at: number;
+  width: number;
+}
+
+/** Today's hours over most of the band, tomorrow's behind them; the night between is left out. */
+export function dayParts(nowMs: number, zone: string, tomorrow: boolean): DayPart[] {
+  const today = DateTime.fromMillis(nowMs, { zone }).startOf('day');
+  const part = (day: DateTime, at: number, width: number): DayPart => ({
+    day,
+    fromMs: day.set({ hour: FROM_HOUR }).toMillis(),
+    toMs: day.set({ hour: TO_HOUR }).toMillis(),
+    at,
+    width,
+  });
+  return tomorrow ? [part(today, 0, 0.7), part(today.plus({ days: 1 }), 0.72, 0.28)] : [part(today, 0, 1)];
+}
+
+/** Place of a moment on the band, 0 to 1, or null where the band does not show it. */
+export function placeOnBand(parts: readonly DayPart[], ms: number): number | null {
+  const part = parts.find((p) => ms >= p.fromMs && ms <= p.toMs);
+  return part ? part.at + ((ms - part.fromMs) / (part.toMs - part.fromMs)) * part.width : null;
+}
+
+export interface Piece {
+  from: number;
+  to: number;
+}
+
+/** The visible pieces of a stretch of time; an open one runs to the end of the band. */
+export function piecesOnBand(parts: readonly DayPart[], fromMs: number, toMs: number | null): Piece[] {
+  return parts.flatMap((p) => {
+    const from = Math.max(fromMs, p.fromMs);
+    const to = Math.min(toMs ?? p.toMs, p.toMs);
+    if (to <= from) return [];
+    const share = (ms: number) => p.at + ((ms - p.fromMs) / (p.toMs - p.fromMs)) * p.width;
+    return [{ from: share(from), to: share(to) }];
+  });
+}
+
+/** When a crew begins on the day of a moment, ms. */
+export const crewMorning =
+  (zone: string) =>
+  (ms: number): number =>
+    DateTime.fromMillis(ms, { zone }).set({ hour: CREW_HOUR, minute: 0, second: 0, millisecond: 0 }).toMillis();
