@@ -52,7 +52,7 @@ export async function read(page: Page, value: string, at?: string): Promise<void
 }
 
 /** Answers all that a stage still asks: sound looks by run, and readings until nothing is missing. */
-export async function finishStage(page: Page, name: string, value: string): Promise<void> {
+export async function finishStage(page: Page, name: string, value: string | [RegExp, string][]): Promise<void> {
   await stage(page, name);
   for (let i = 0; i < 120; i += 1) {
     await page.keyboard.press('Escape');
@@ -71,8 +71,10 @@ export async function finishStage(page: Page, name: string, value: string): Prom
       const pad = page.getByLabel('Value', { exact: true });
       const now = (await page.locator('aside ul').first().textContent()) ?? '';
       if (!(await pad.isVisible()) || !/Not measured|so far/.test(now)) break;
-      const height = /Membrane above the drain/.test(now);
-      await read(page, height ? '84' : value);
+      const height = /(Membrane|Sealed height) above the drain/.test(now);
+      const fitting = typeof value === 'string' ? value : value.find(([check]) => check.test(now))?.[1];
+      if (!height && fitting === undefined) throw new Error(`no value for ${now}`);
+      await read(page, height ? '84' : fitting!);
     }
   }
   throw new Error(`stage ${name} never came to release`);

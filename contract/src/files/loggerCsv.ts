@@ -79,10 +79,12 @@ const NOT_LEVEL = /temp|°|humid|rh|batter|volt|press|index|no\.?$|^#|record/i;
 const unitIn = (name: string): LevelUnit =>
   /\b(in|inch|inches)\b|"/i.test(name) ? 'in' : /\bcm\b/i.test(name) ? 'cm' : /\bm\b|\(m\)/i.test(name) ? 'm' : 'mm';
 
+const mostlyNumbers = (cells: readonly string[]): boolean => cells.filter(isNumber).length > cells.length / 2;
+
 /** A first guess at the columns from their names and their first rows; the person looks at it before it is taken. */
 export function guessMapping(table: LoggerTable, zone: string, startMs: number): LoggerMapping {
   const { columns, rows } = table;
-  const numeric = columns.map((_, i) => rows.slice(0, 20).every((r) => isNumber(r[i] ?? '')));
+  const numeric = columns.map((_, i) => mostlyNumbers(rows.slice(0, 20).map((r) => r[i] ?? '')));
   const time = Math.max(
     0,
     columns.findIndex((c) => TIME.test(c) && !NOT_LEVEL.test(c)),
@@ -171,9 +173,11 @@ function clockMs(text: string, order: ClockOrder, zone: string, beforeMs: number
     { zone },
   );
   if (!read.isValid) return null;
-  const ms = read.toMillis();
-  const later = read.getPossibleOffsets().at(-1)!.toMillis();
-  return beforeMs !== null && ms <= beforeMs && later > beforeMs && later - ms <= HOUR_MS ? later : ms;
+  const possible = read
+    .getPossibleOffsets()
+    .map((d) => d.toMillis())
+    .sort((a, b) => a - b);
+  return possible.find((ms) => beforeMs === null || ms > beforeMs) ?? possible[0]!;
 }
 
 const ELAPSED_MS = { s: 1000, min: 60_000, h: HOUR_MS };

@@ -1,5 +1,6 @@
 import { HTTP_ERRORS } from '@careful-seam/contract/api/errors';
 import { ROLES } from '@careful-seam/contract/api/roles';
+import { CALCULATIONS } from '@careful-seam/core/calc/registry';
 import { sha256Hex } from '@careful-seam/core/entries/chain';
 import sharp from 'sharp';
 import supertest from 'supertest';
@@ -136,13 +137,7 @@ describe('calculations over HTTP', () => {
   it('list themselves and answer as the command line does', async () => {
     const ines = await server.as('ines');
     const { body } = await ines.get('/api/calc').expect(200);
-    expect(body.calculations.map((c: { name: string }) => c.name)).toEqual([
-      'length-parse',
-      'shower-model',
-      'fall-design',
-      'lap-leg',
-      'lap-verdict',
-    ]);
+    expect(body.calculations.map((c: { name: string }) => c.name)).toEqual(CALCULATIONS.map((c) => c.name));
     expect((await ines.post('/api/calc/length-parse').send({ text: '2 1/4' }).expect(200)).body).toEqual({
       mm: 57.15,
       unit: 'in',

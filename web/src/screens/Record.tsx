@@ -149,9 +149,17 @@ export function RecordScreen() {
           </p>
         </div>
         <SyncMark />
+        <a className="key flex items-center" href={`/api/showers/${id}/readings.csv`} download>
+          {t('record.csv')}
+        </a>
         <a className="key flex items-center" href={`/api/showers/${id}/record.json`} download>
           {t('record.json')}
         </a>
+        {person.role === 'manager' && (
+          <a className="key flex items-center" href={`/api/showers/${id}/shower.json`} download>
+            {t('record.file')}
+          </a>
+        )}
         <a className="key key-main flex items-center" href={`/api/showers/${id}/record.pdf?unit=${unit}`} download>
           {t('record.pdf')}
         </a>
@@ -196,6 +204,23 @@ export function RecordScreen() {
               })}
             </ul>
           </section>
+          {state.flood && (
+            <section>
+              <h2 className="font-bold">{t('record.flood')}</h2>
+              <p>
+                {state.flood.end
+                  ? t('record.floodEnd', {
+                      name: state.flood.end.by,
+                      at: when(state.flood.end.at),
+                      verdict: t(`flood.verdict.${state.flood.end.verdict}`),
+                    })
+                  : t(state.flood.endedByRedo ? 'record.floodRedo' : 'record.floodRunning')}
+              </p>
+              <Link to={`/showers/${id}/flood`} className="key flex items-center justify-center">
+                {t('flood.openEnded')}
+              </Link>
+            </section>
+          )}
           <section>
             <h2 className="font-bold">{t('record.defects')}</h2>
             {state.defects.size === 0 && <p className="text-soft">{t('record.noDefects')}</p>}

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useNavigate } from 'react-router';
+import { ShowersFiles } from '../files/ShowersFiles';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
 import { Sheet } from './Sheet';
@@ -77,6 +78,7 @@ export function Settings() {
               { key: 'off', label: t('settings.off') },
             ]}
           />
+          {person?.role === 'manager' && <ShowersFiles />}
           <section>
             <h2 className="font-semibold">{t('settings.help')}</h2>
             <p className="whitespace-pre-line text-soft">{t('settings.helpText')}</p>
