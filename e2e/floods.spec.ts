@@ -1,37 +1,10 @@
 import { execFileSync } from 'node:child_process';
 import { expect, type Page, test } from '@playwright/test';
 import { signIn } from './acting';
-
-/** Opens the flood test of a shower that stands in water. */
-async function openFlood(page: Page, name: string): Promise<void> {
-  await page.goto('/');
-  await page.getByRole('link', { name: new RegExp(`^${name}`) }).click();
-  await expect(page.getByRole('heading', { name: `Flood test: ${name}` })).toBeVisible();
-}
+import { endDry, openFlood, takeFile } from './floodActing';
 
 const key = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
 const verdict = (page: Page) => page.getByTestId('flood-verdict');
-
-async function takeFile(page: Page, file: string, unit: string, count: number): Promise<void> {
-  await key(page, 'Logger file').click();
-  await page.locator('input[type=file]').setInputFiles(`demo/files/${file}`);
-  await expect(page.getByTestId('logger-preview')).toContainText(`${count} readings, one every 10 min`);
-  await expect(page.getByRole('button', { name: 'Say the unit first' })).toBeDisabled();
-  await key(page, unit).click();
-  await page.getByRole('button', { name: `Take in ${count} readings` }).click();
-  await expect(page.getByRole('dialog')).toHaveCount(0);
-}
-
-/** All places dry at the end; the test is ended with the verdict that the sheet names. */
-async function endDry(page: Page, word: string): Promise<void> {
-  await key(page, 'End the test').click();
-  await expect(page.getByRole('button', { name: 'Answer every place first' })).toBeDisabled();
-  for (const place of await page.getByRole('dialog').getByRole('group').all())
-    await place.getByRole('button', { name: 'Dry' }).click();
-  await expect(page.getByTestId('end-verdict')).toContainText(word);
-  await page.getByRole('button', { name: `End the test: ${word}` }).click();
-  await expect(page.getByRole('dialog')).toHaveCount(0);
-}
 
 async function toStage(page: Page, name: RegExp): Promise<void> {
   await page.getByRole('link', { name: 'Shower', exact: true }).click();

@@ -51,8 +51,56 @@ for (const dark of [false, true]) {
     await expect(page.getByTestId('seam-total')).toBeVisible();
     await accessible(page);
     await fits(page);
+    await page.goto('/');
+    await page.getByRole('link', { name: /^9 garden/ }).click();
+    await expect(page.getByTestId('flood-chart').locator('svg')).toBeVisible();
+    await accessible(page);
+    await fits(page);
+    await page.getByRole('button', { name: 'End the test' }).click();
+    await accessible(page);
+    await page.keyboard.press('Escape');
+    await page.goto('/');
+    await page.getByRole('link', { name: /^3C guest/ }).click();
+    await expect(page.getByTestId('map')).toBeVisible();
+    await page.goto(`${page.url()}/flood`);
+    await expect(page.getByTestId('flood-plan')).toBeVisible();
+    await accessible(page);
+    await fits(page);
   });
 }
+
+test('on a phone every screen fits its width, meets WCAG 2.2 AA and keeps 48 px', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const sound = async () => {
+    const [content, view] = await page.evaluate(() => [document.documentElement.scrollWidth, window.innerWidth]);
+    expect(content).toBeLessThanOrEqual(view);
+    expect(await smallTargets(page)).toEqual([]);
+    await accessible(page);
+  };
+  await page.goto('/sign-in');
+  await sound();
+  await signIn(page, 'ines');
+  await sound();
+  await page.getByText('3B hall').click();
+  await page.getByLabel('Stage', { exact: true }).selectOption({ value: 'membrane' });
+  await sound();
+  await open(page, 'Foot of wall B');
+  await sound();
+  await page.getByRole('link', { name: 'Record' }).click();
+  await sound();
+  await page.goto('/new');
+  await expect(page.getByTestId('seam-total')).toBeVisible();
+  await sound();
+  await page.goto('/');
+  await page.getByRole('link', { name: /^9 garden/ }).click();
+  await expect(page.getByTestId('flood-chart').locator('svg')).toBeVisible();
+  await sound();
+  for (const key of ['Logger file', 'Something happened', 'Temperatures', 'Look for moisture', 'Read a mark']) {
+    await page.getByRole('button', { name: key, exact: true }).click();
+    await sound();
+    await page.keyboard.press('Escape');
+  }
+});
 
 /** Whatever is tapped or typed into, with its size; half a pixel is left for rounding. */
 async function smallTargets(page: Page): Promise<string[]> {
@@ -93,6 +141,11 @@ test('nothing that is tapped is under 48 px, in inches and in metric', async ({ 
     await page.goto('/new');
     await expect(page.getByTestId('seam-total')).toBeVisible();
     expect(await smallTargets(page)).toEqual([]);
+    await page.goto('/');
+    await page.getByRole('link', { name: /^9 garden/ }).click();
+    await page.getByRole('button', { name: 'Read a mark' }).click();
+    expect(await smallTargets(page)).toEqual([]);
+    await page.keyboard.press('Escape');
   }
 });
 

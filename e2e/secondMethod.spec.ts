@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { finishStage, signIn, stage } from './acting';
+import { finishStage, open, signIn, stage } from './acting';
 
 /** Stages of the sealant-jointed board with values that keep each of its limits. */
 const STAGES: [string, string | [RegExp, string][]][] = [
@@ -45,6 +45,10 @@ test('a sealant-board shower is climbed by its own rules, and may be flooded at 
   await page.getByRole('button', { name: 'Make this shower' }).click();
   await expect(page.getByRole('heading', { name })).toBeVisible();
   await stage(page, 'Boards');
+  await open(page, 'Wall A');
+  await expect(page.getByTestId('fasteners')).toContainText(
+    'Count: 32 fasteners, 8 rows from 12 in up every 12 in, on 4 studs',
+  );
   for (const [label, value] of STAGES) {
     await finishStage(page, label, value);
     await page.getByRole('button', { name: `Release: ${label}` }).click();

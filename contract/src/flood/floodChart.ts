@@ -47,7 +47,7 @@ const ray = (perDay: number, hours: number): Point[] => [
 /**
  * The chart of a flood test as an ECharts option: the fall of the level and of the pan, the band that the air takes, the
  * loss as read, and how far the level would have fallen with the smallest leak that a pass must rule out. The axis of
- * the fall points down, as water falls.
+ * the fall points down, as water falls. On a narrow screen the names of all lines stand in the legend above.
  */
 export function floodChart(
   t: Words,
@@ -55,6 +55,7 @@ export function floodChart(
   verdict: FloodVerdict,
   pens: ChartPens,
   unit: ShownUnit,
+  narrow = false,
 ): Record<string, unknown> {
   const hours = Math.max(input.plannedHours, input.readings.at(-1)?.atHours ?? 0);
   const per = unit === 'in' ? 25.4 : 1;
@@ -78,7 +79,12 @@ export function floodChart(
     itemStyle: { color },
     ...more,
   });
-  const end = (color: string) => ({ show: true, formatter: '{a}', color, fontSize: pens.fontSize, distance: 6 });
+  const end = (color: string) => ({ show: !narrow, formatter: '{a}', color, fontSize: pens.fontSize, distance: 6 });
+  const smallest =
+    input.smallestLeakMmPerDay === null
+      ? null
+      : t('flood.chart.smallest', { smallest: smallLength(input.smallestLeakMmPerDay, unit) });
+  const bandNames = high === null ? [] : [t('flood.chart.air'), ...(smallest === null ? [] : [smallest])];
   const shown: unknown[] = [];
   if (high !== null) {
     shown.push(
@@ -93,14 +99,12 @@ export function floodChart(
         endLabel: end(pens.air),
       }),
     );
-    if (input.smallestLeakMmPerDay !== null)
+    if (smallest !== null && input.smallestLeakMmPerDay !== null)
       shown.push(
-        line(
-          t('flood.chart.smallest', { smallest: smallLength(input.smallestLeakMmPerDay, unit) }),
-          ray((evaporation.mmPerDay ?? 0) + input.smallestLeakMmPerDay, hours),
-          pens.hold,
-          { lineStyle: { color: pens.hold, width: 1.6, type: [2, 4] }, endLabel: end(pens.hold) },
-        ),
+        line(smallest, ray((evaporation.mmPerDay ?? 0) + input.smallestLeakMmPerDay, hours), pens.hold, {
+          lineStyle: { color: pens.hold, width: 1.6, type: [2, 4] },
+          endLabel: end(pens.hold),
+        }),
       );
   }
   if (verdict.lossMmPerDay !== null && input.readings.length > 1)
@@ -130,13 +134,18 @@ export function floodChart(
   return {
     animation: false,
     textStyle: { fontFamily: pens.font, fontSize: pens.fontSize, color: pens.ink },
-    grid: { left: 58, right: 190, top: 34, bottom: 42 },
+    grid: narrow ? { left: 52, right: 14, top: 84, bottom: 42 } : { left: 58, right: 190, top: 34, bottom: 42 },
     legend: {
       top: 0,
-      left: 50,
+      left: narrow ? 0 : 50,
       itemGap: 16,
       textStyle: text,
-      data: [t('flood.chart.water'), ...(pan.length > 0 ? [t('flood.chart.pan')] : []), t('flood.chart.fit')],
+      data: [
+        t('flood.chart.water'),
+        ...(pan.length > 0 ? [t('flood.chart.pan')] : []),
+        t('flood.chart.fit'),
+        ...(narrow ? bandNames : []),
+      ],
     },
     xAxis: {
       type: 'value',

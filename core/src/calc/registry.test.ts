@@ -30,6 +30,7 @@ const EXAMPLES: Record<string, unknown> = {
   },
   'lap-leg': { bandWidthMm: 127, lossMm: 3, offCentreMm: 0 },
   'lap-verdict': { lengthMm: 900, limitMm: 50.8, readings: [{ atMm: 100, lapMm: 51 }], speaksForMm: 150 },
+  'fastener-grid': { widthMm: 914.4, heightMm: 2438.4, studsAtMm: [0, 400], firstRowMm: 304.8, spacingMm: 304.8 },
   air: { temperatureC: 25, relativeHumidity: 0.5 },
   evaporation: { ...CLIMATE, activity: 1 },
   'flood-volume': { footprint: FLOOR, drain: { xMm: 762, yMm: 457.2 }, perimeterRiseMm: 18.5, depthAtDrainMm: 76.2 },

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { fallDesign } from '../fall/fallDesign';
+import { FastenerGridInput, fastenerGrid } from '../fasteners/fastenerGrid';
 import { PlanPoint } from '../geometry/point';
 import { ShowerGeometry } from '../geometry/showerGeometry';
 import { showerModel } from '../geometry/showerModel';
@@ -94,6 +95,14 @@ export const CALCULATIONS: readonly Calculation[] = [
       nextAtMm: mm.nullable(),
     }),
     lapVerdict,
+  ),
+  calculation(
+    'fastener-grid',
+    'Rows and count of fasteners on a wall',
+    'common practice, no source',
+    FastenerGridInput,
+    z.object({ count: z.number().int(), rowsAtMm: z.array(mm) }),
+    fastenerGrid,
   ),
   ...FLOOD_CALCULATIONS,
 ];

@@ -29,6 +29,8 @@ export interface FloodEnd {
   /** What counts: as stated, or judged anew when something arrived later that belongs to the test. */
   verdict: 'pass' | 'fail' | 'undecided' | 'aborted';
   stated: 'pass' | 'fail' | 'undecided' | 'aborted';
+  /** Name and version of the calculation that it was judged by; null in entries of the first version. */
+  calculation: string | null;
   figures: EntryOf<'flood-ended'>['body']['figures'] | null;
   words: string;
 }

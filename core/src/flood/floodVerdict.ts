@@ -38,6 +38,9 @@ export const FLOOD_REASONS = [
 ] as const;
 export type FloodReason = (typeof FLOOD_REASONS)[number];
 
+/** Name and version of this calculation, as an ended test keeps it. Raise it when the same readings may give another verdict. */
+export const FLOOD_CALCULATION = 'flood-verdict 1';
+
 export interface FloodVerdict {
   verdict: 'pass' | 'fail' | 'undecided';
   /** Median of the net loss, evaporation taken off; null without two readings. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { verdictInput } from '../flood/floodTest';
-import { floodVerdict } from '../flood/floodVerdict';
+import { FLOOD_CALCULATION, floodVerdict } from '../flood/floodVerdict';
 import { showerDay } from '../plan/dayWindows';
 import { floodCheckOf } from '../rules/ruleBook';
 import { sampleShower } from '../tests/sampleShower';
@@ -17,6 +17,7 @@ import {
   type Tablet,
   tablet,
 } from '../tests/sampleTablet';
+import { judgedAnew } from './foldFlood';
 import { atMoment } from './foldShower';
 import { judge, judgeStage } from './judge';
 import { blockersOf } from './release';
@@ -71,6 +72,7 @@ function end(t: Tablet, answer: 'dry' | 'could-not-see' = 'dry', stated?: 'pass'
     lowestLevelMm: test.waterLineMm,
     verdict: stated ?? judged.value.verdict,
     inputs: test.inputs,
+    calculation: FLOOD_CALCULATION,
   });
 }
 
@@ -236,6 +238,35 @@ describe('a flood test', () => {
     manager.write('deviation-decided', { asked, accepted: true, reason: 'seen together' });
     expect(holds()).toBe(0);
     expect(fold([...t.entries, ...manager.entries]).flood!.provedBelowMm).toBeNull();
+  });
+
+  it('can be judged again from its own entries: a verdict that does not follow from them is found', () => {
+    const t = climbed();
+    fill(
+      t,
+      CLOCK + 50 * HOUR_MS,
+      [
+        [0, 0],
+        [24, 9],
+      ],
+      2,
+    );
+    end(t);
+    const sound = fold(t.entries);
+    expect(judgedAnew(sound, sound.flood!)).toBe('fail');
+    fill(
+      t,
+      CLOCK + 90 * HOUR_MS,
+      [
+        [0, 0],
+        [24, 9],
+      ],
+      2,
+    );
+    end(t, 'dry', 'pass');
+    const forged = fold(t.entries);
+    expect(forged.flood!.end!.stated).toBe('pass');
+    expect(judgedAnew(forged, forged.flood!)).toBe('fail');
   });
 
   it('reads entries of the first version as they were', () => {

@@ -1,6 +1,6 @@
 import type { EntryOf } from '../entries/entry';
 import { type FloodEnd, type FloodTest, lowestRead, verdictInput } from '../flood/floodTest';
-import { floodVerdict } from '../flood/floodVerdict';
+import { FLOOD_CALCULATION, floodVerdict } from '../flood/floodVerdict';
 import { type FloodCheck, floodCheckOf } from '../rules/ruleBook';
 import { openDefect } from './foldDefects';
 import { WHOLE_SHOWER } from './requirements';
@@ -113,6 +113,7 @@ function endOf(test: FloodTest, check: FloodCheck | null, e: EntryOf<'flood-ende
     by: e.author.name,
     verdict: stated,
     stated,
+    calculation: e.body.calculation ?? null,
     figures: figures ?? null,
     words: words ?? '',
   };
@@ -122,6 +123,22 @@ function endOf(test: FloodTest, check: FloodCheck | null, e: EntryOf<'flood-ende
   if (!judged?.ok) return { ...end, verdict: 'undecided' };
   const { verdict, netLossMmPerDay, lowMmPerDay, highMmPerDay, failBoundMmPerDay, reasons } = judged.value;
   return { ...end, verdict, figures: { netLossMmPerDay, lowMmPerDay, highMmPerDay, failBoundMmPerDay, reasons } };
+}
+
+/**
+ * The verdict of an ended test computed again from its own entries, to hold against the stated one; null when there is
+ * nothing to compare: broken off, of the first version, judged by another calculation, or already judged anew.
+ */
+export function judgedAnew(state: ShowerState, test: FloodTest): FloodEnd['verdict'] | null {
+  const check = asked(state)?.check;
+  if (!check || !test.end || test.end.stated === 'aborted' || test.end.calculation !== FLOOD_CALCULATION) return null;
+  if (test.end.stated !== test.end.verdict) return null;
+  const input = verdictInput(
+    test,
+    check.places.map((p) => p.id),
+  );
+  const judged = input && floodVerdict(input);
+  return judged?.ok ? judged.value.verdict : 'undecided';
 }
 
 function end(state: ShowerState, test: FloodTest, e: EntryOf<'flood-ended'>): void {

@@ -82,7 +82,7 @@ function row(kind: (typeof KINDS)[number], leak: number | null): string {
 const rows = KINDS.flatMap((kind) => LEAKS.map((leak) => row(kind, leak)));
 writeSection(
   'The flood verdict against known truth',
-  `Made by \`npm run calibrate\`: ${RUNS} seeded series a row, evaporation 1 to 3.5 mm a day, the pan's ratio drawn (sd 0.075), a logger's scatter 0.15 mm with a correlation time of 1 h, the smallest leak to exclude 1.0 mm a day. In percent. The last two columns are the rules of thumb: "any drop fails" (1/16 in or more) and "up to 1/8 in a day is evaporation".
+  `Made by \`npm run calibrate\`: ${RUNS} seeded series a row, evaporation 1 to 3.5 mm a day, the pan's ratio drawn (sd 0.075), a logger's scatter 0.15 mm with a correlation time of 1 h, the smallest leak to exclude 1.0 mm a day. In percent. The last two columns are the rules of thumb: "any drop fails" (1/16 in or more) and "up to 1/8 in a day is evaporation". A figure near 95 has a standard error of 0.5. A single size of leak lies above or below it with marks, since rounding has no randomness of its own: what counts is the row over all sizes.
 
 | test | leak, mm a day | interval holds the truth | pass | undecided | fail | "any drop" fails | "over 1/8 in" fails |
 |---|---|---|---|---|---|---|---|

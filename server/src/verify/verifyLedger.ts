@@ -1,7 +1,11 @@
 import { canonicalText, ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
 import type { Entry } from '@careful-seam/core/entries/entry';
+import { judgedAnew } from '@careful-seam/core/proof/foldFlood';
+import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/foldShower';
+import type { ShowerState } from '@careful-seam/core/proof/state';
 import type { DataSource } from 'typeorm';
 import { photoPath, readPhoto } from '../photos/photoStore';
+import { loadRuleBooks } from '../showers/loadShower';
 import { EntryEntity, type EntryRow, PhotoEntity, ShowerEntity } from '../store/entities';
 
 /** One thing that is not as it was written, named. */
@@ -60,8 +64,28 @@ function entryFaults(
   return faults;
 }
 
+/** Floods whose stated verdict does not follow from the very entries that it names, by the calculation that it names. */
+function floodFaults(rows: readonly EntryRow[], find: FindRuleBook): string[] {
+  let state: ShowerState;
+  try {
+    state = foldShower(
+      rows.map((r) => JSON.parse(r.text) as Entry),
+      find,
+    );
+  } catch {
+    return [];
+  }
+  return [...state.earlierFloods, ...(state.flood ? [state.flood] : [])].flatMap((test) => {
+    const judged = judgedAnew(state, test);
+    return judged === null || judged === test.end?.stated
+      ? []
+      : [`its flood ended as "${test.end?.stated}", and its readings say "${judged}"`];
+  });
+}
+
 async function verifyShower(
   store: DataSource,
+  find: FindRuleBook,
   shower: { id: string; name: string; headSeq: number; headHash: string | null },
   findings: Finding[],
 ): Promise<number> {
@@ -77,6 +101,7 @@ async function verifyShower(
     prev = row.ledgerHash;
     devices.set(row.deviceId, row.hash);
   });
+  for (const what of floodFaults(rows, find)) findings.push({ where: `shower ${shower.name} (${shower.id})`, what });
   if (shower.headHash !== prev || shower.headSeq !== rows.length)
     findings.push({ where: `shower ${shower.name} (${shower.id})`, what: 'its head is not its last entry' });
   return rows.length;
@@ -86,8 +111,9 @@ async function verifyShower(
 export async function verifyLedger(store: DataSource, photoFolder: string): Promise<Verification> {
   const findings: Finding[] = [];
   const showers = await store.getRepository(ShowerEntity).find({ order: { id: 'ASC' } });
+  const find = await loadRuleBooks(store);
   let entries = 0;
-  for (const shower of showers) entries += await verifyShower(store, shower, findings);
+  for (const shower of showers) entries += await verifyShower(store, find, shower, findings);
   const photos = await store.getRepository(PhotoEntity).find();
   for (const photo of photos) {
     const bytes = await readPhoto(photoFolder, photo.hash).catch(() => null);

@@ -9,6 +9,7 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
 import { DeviationSheet, PendingDeviation } from './DeviationSheet';
+import { FastenerCount } from './FastenerCount';
 import { LookKeys } from './LookKeys';
 import { ReadingPad, sideToMeasure } from './ReadingPad';
 import { SeamStrip } from './SeamStrip';
@@ -144,6 +145,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
             </li>
           ))}
         </ul>
+        <FastenerCount state={state} requirements={requirements} />
         {defects.map((d) => (
           <DefectLine
             key={d.id}

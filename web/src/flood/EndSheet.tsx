@@ -1,6 +1,6 @@
 import { floodAdvice, floodSentence, inputOf } from '@careful-seam/contract/flood/floodSentences';
-import { findCalculation } from '@careful-seam/core/calc/registry';
 import { type FloodLook, type FloodTest, lowestRead } from '@careful-seam/core/flood/floodTest';
+import { FLOOD_CALCULATION } from '@careful-seam/core/flood/floodVerdict';
 import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -57,7 +57,7 @@ export function EndSheet({ shower, test, check, zone, onClose }: Props) {
       lowestLevelMm: lowestMm,
       verdict,
       inputs: [...test.inputs, ...looks.map((l) => l.id)],
-      calculation: `flood-verdict ${findCalculation('flood-verdict')!.version}`,
+      calculation: FLOOD_CALCULATION,
       ...(figures ? { figures } : {}),
       ...(words.trim() ? { words: words.trim() } : {}),
     };

@@ -37,8 +37,7 @@ export function FloodChart({ input, verdict, words }: Props) {
         fontSize: 14,
       };
       const narrow = box.current.clientWidth < 560;
-      const option = floodChart(t, input, verdict, pens, unit);
-      chart.setOption(narrow ? { ...option, grid: { left: 52, right: 16, top: 58, bottom: 42 } } : option);
+      chart.setOption(floodChart(t, input, verdict, pens, unit, narrow));
       const watch = new ResizeObserver(() => chart.resize());
       watch.observe(box.current);
       remove = () => {

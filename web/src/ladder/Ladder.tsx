@@ -37,6 +37,30 @@ function Rung({ word }: { word: string }) {
   );
 }
 
+/** The same choice where there is no room for the ladder: one field, the stages from the bottom up. */
+export function StagePicker({ state, chosen, onChoose }: Props) {
+  const { t } = useTranslation();
+  const stages = [...(state.rules?.method.stages ?? [])]
+    .filter((s) => s.checks.length > 0)
+    .sort((a, b) => a.order - b.order);
+  return (
+    <label className="flex items-center gap-2">
+      <span className="text-soft text-sm">{t('stage.label')}</span>
+      <select className="field font-semibold text-base" value={chosen ?? ''} onChange={(e) => onChoose(e.target.value)}>
+        {stages.map((s) => {
+          const word = state.stages.get(s.key)?.word ?? 'open';
+          const left = word === 'held' || word === 'contested' ? blockersOf(state, s.key).length : 0;
+          return (
+            <option key={s.key} value={s.key}>
+              {s.label} · {left > 0 ? t('ladder.left', { count: left }) : t(`stageWord.${word}`)}
+            </option>
+          );
+        })}
+      </select>
+    </label>
+  );
+}
+
 /** The stages as a ladder climbed from the bottom. Rungs the rule book asks nothing of are thin and say so. */
 export function Ladder({ state, chosen, onChoose }: Props) {
   const { t } = useTranslation();

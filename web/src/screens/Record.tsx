@@ -132,8 +132,8 @@ export function RecordScreen() {
     }).format(new Date(iso));
   const { byState, totalMm } = ledger.figures;
   return (
-    <div className="grid h-full grid-rows-[auto_1fr]">
-      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap">
+    <div className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto">
+      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
         <Link to={`/showers/${id}`} className="key flex items-center">
           {t('record.back')}
         </Link>
@@ -166,7 +166,7 @@ export function RecordScreen() {
       </header>
       <main className="grid min-h-0 grid-cols-[1fr_440px] max-lg:grid-cols-1">
         <div className="flex min-h-0 flex-col p-3">
-          <div className="min-h-0 flex-1">
+          <div className="min-h-0 flex-1 max-lg:h-80 max-lg:flex-none">
             <ShowerMap model={model} lines={ledger.lines} marks={marks} chosen={null} />
           </div>
           <Legend />

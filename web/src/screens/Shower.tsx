@@ -12,7 +12,7 @@ import { ElementCard } from '../card/ElementCard';
 import { StageCard } from '../card/StageCard';
 import { DefectSheet } from '../defect/DefectSheet';
 import { RedoSheet } from '../defect/RedoSheet';
-import { Ladder } from '../ladder/Ladder';
+import { Ladder, StagePicker } from '../ladder/Ladder';
 import { Legend } from '../map/Legend';
 import { type MarkState, ShowerMap } from '../map/ShowerMap';
 import { Missing } from '../shell/Missing';
@@ -136,7 +136,7 @@ export function Shower() {
   const span = (axis: 0 | 1) => Math.max(...size.map((p) => p[axis])) - Math.min(...size.map((p) => p[axis]));
   return (
     <div className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto">
-      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap">
+      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
         <Link to="/" className="key flex items-center">
           {t('shower.day')}
         </Link>
@@ -150,7 +150,7 @@ export function Shower() {
             {state.rules.book.title}
           </p>
         </div>
-        <div className="flex-1 px-2">
+        <div className="flex-1 px-2 max-md:order-last max-md:basis-full max-md:px-0">
           <Figures shower={shower} stage={stage} />
         </div>
         <SyncMark />
@@ -159,7 +159,7 @@ export function Shower() {
         </Link>
       </header>
       <main className="grid min-h-0 grid-cols-[176px_1fr_412px] max-lg:grid-cols-1">
-        <div className="border-edge border-r p-2 max-lg:border-r-0">
+        <div className="border-edge border-r p-2 max-lg:hidden">
           <Ladder
             state={state}
             chosen={stage}
@@ -169,8 +169,18 @@ export function Shower() {
             }}
           />
         </div>
-        <div className="flex min-h-0 flex-col p-3">
-          <div className="min-h-0 flex-1">
+        <div className="px-3 pt-2 lg:hidden">
+          <StagePicker
+            state={state}
+            chosen={stage}
+            onChoose={(key) => {
+              setStage(key);
+              setElement(null);
+            }}
+          />
+        </div>
+        <div className="flex min-h-0 flex-col p-3 max-lg:pb-0">
+          <div className="min-h-0 flex-1 max-lg:h-80 max-lg:flex-none">
             <ShowerMap
               model={model}
               lines={ledger.lines}
@@ -182,7 +192,7 @@ export function Shower() {
             />
           </div>
           <div className="flex items-center gap-3">
-            <div className="flex-1">
+            <div className="flex-1 max-md:hidden">
               <Legend />
             </div>
             <Undo shower={shower} />

@@ -168,8 +168,8 @@ export function NewShower() {
   });
 
   return (
-    <form className="grid h-full grid-rows-[auto_1fr]" onSubmit={(e) => void submit(e)}>
-      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5">
+    <form className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto" onSubmit={(e) => void submit(e)}>
+      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
         <Link to="/" className="key flex items-center">
           {t('shower.day')}
         </Link>
@@ -244,7 +244,7 @@ export function NewShower() {
           {GROUPS.map((group) => (
             <fieldset key={group.key} className="border-hair border-t pt-1">
               <legend className="sr-only">{t(`new.group.${group.key}`)}</legend>
-              <div className="grid grid-cols-4 gap-2">
+              <div className="grid grid-cols-4 gap-2 max-sm:grid-cols-2">
                 {group.names.map((name) => (
                   <label key={name} className="flex flex-col justify-end text-sm">
                     <span className="text-soft leading-tight">{names[name]}</span>
@@ -280,7 +280,7 @@ export function NewShower() {
         <div className="flex min-h-0 flex-col p-3">
           {drawn.model ? (
             <>
-              <div className="min-h-0 flex-1">
+              <div className="min-h-0 flex-1 max-lg:h-80 max-lg:flex-none">
                 <ShowerMap model={drawn.model} lines={lines} marks={new Map()} chosen={null} />
               </div>
               <p className="text-center" data-testid="seam-total">
