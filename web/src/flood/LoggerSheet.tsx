@@ -15,6 +15,7 @@ import { Sheet } from '../shell/Sheet';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
 import { floodWork } from './floodWork';
+import { round, seriesBody } from './loggerSeries';
 import { TimeField } from './TimeField';
 
 interface Props {
@@ -24,7 +25,6 @@ interface Props {
   onClose: () => void;
 }
 
-const READINGS_AT_MOST = 25_000;
 const ZONES = Intl.supportedValuesOf('timeZone');
 
 function Select<T extends string | number>({
@@ -100,40 +100,6 @@ function Clock({
       />
     </div>
   );
-}
-
-/** Keeps at most so many readings, evenly taken. */
-function thinned<T>(readings: readonly T[]): T[] {
-  const step = Math.ceil(readings.length / READINGS_AT_MOST);
-  return readings.filter((_, i) => i % step === 0);
-}
-
-const round = (x: number, places: number): number => Math.round(x * 10 ** places) / 10 ** places;
-
-/** The series as an entry's body: levels shifted so that the first reading after the start stands at the water line. */
-function seriesBody(
-  test: FloodTest,
-  of: 'water' | 'pan',
-  readings: LoggerSeries['water'],
-  file: string,
-  resolutionMm: number,
-) {
-  const kept = thinned(readings);
-  const first = kept.find((r) => r.atMs >= test.startMs) ?? kept[0]!;
-  const shift = (of === 'water' ? test.filledToMm : 0) - first.levelMm;
-  const levels = kept.map((r) => round(r.levelMm + shift, 3));
-  return {
-    levelMm: levels.reduce((low, l) => Math.min(low, l), levels[0]!),
-    instrument: 'logger',
-    of,
-    resolutionMm,
-    series: {
-      startAt: new Date(kept[0]!.atMs).toISOString(),
-      minutes: kept.map((r) => round((r.atMs - kept[0]!.atMs) / 60_000, 4)),
-      levelMm: levels,
-      file: file.slice(0, 200),
-    },
-  };
 }
 
 function Preview({ series, test, zone }: { series: LoggerSeries; test: FloodTest; zone: string }) {
