@@ -82,7 +82,7 @@ test('on a phone every screen fits its width, meets WCAG 2.2 AA and keeps 48 px'
   await signIn(page, 'ines');
   await sound();
   await page.getByText('3B hall').click();
-  await page.getByLabel('Stage', { exact: true }).selectOption({ value: 'membrane' });
+  await page.getByRole('combobox', { name: 'Stage' }).selectOption({ value: 'membrane' });
   await sound();
   await open(page, 'Foot of wall B');
   await sound();

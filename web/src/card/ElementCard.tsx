@@ -83,7 +83,11 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
   const requirements = state.requirements.filter((r) => r.stage.key === stage && r.element === element);
   const judgements = requirements.map((r) => judge(state, r));
   const measured = requirements.filter((r) => r.check.kind === 'measured');
-  const pad = measured.length > 0 ? measured.filter((r) => r.check.id === measured[0]!.check.id) : [];
+  const measuredChecks = [...new Map(measured.map((r) => [r.check.id, r.check])).values()];
+  const [checkChosen, setCheck] = useState<string | null>(null);
+  const unmet = judgements.find((j) => j.requirement.check.kind === 'measured' && !j.satisfied)?.requirement.check.id;
+  const padCheck = checkChosen ?? unmet ?? measuredChecks[0]?.id;
+  const pad = measured.filter((r) => r.check.id === padCheck);
   const now = pad.length > 0 ? sideToMeasure(state, pad, side) : null;
   const defects = [...state.defects.values()].filter(
     (d) => d.closedAt === null && d.places.some((p) => p.element === element),
@@ -168,9 +172,24 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
               {t('deviation.open')}
             </button>
           )}
+          {mayInspect && measuredChecks.length > 1 && (
+            <fieldset className="flex gap-1" aria-label={t('card.which')}>
+              {measuredChecks.map((c) => (
+                <button
+                  type="button"
+                  key={c.id}
+                  className="key flex-1 px-1 text-sm leading-tight"
+                  aria-pressed={c.id === padCheck}
+                  onClick={() => setCheck(c.id)}
+                >
+                  {c.label}
+                </button>
+              ))}
+            </fieldset>
+          )}
           {mayInspect && pad.length > 0 && (
             <ReadingPad
-              key={`${element} ${stage}`}
+              key={`${element} ${stage} ${padCheck}`}
               showerId={showerId}
               state={state}
               requirements={pad}

@@ -32,7 +32,7 @@ export function readPad(text: string, unit: ShownUnit): number | null {
 function EighthRule({ mm, empty, onEighth }: { mm: number; empty: boolean; onEighth: (eighth: number) => void }) {
   const sixteenths = Math.round(mm / SIXTEENTH_MM) % 16;
   return (
-    <div className="relative">
+    <div className="relative max-sm:-mx-3">
       <div className="grid grid-cols-8 border border-edge bg-rule text-rule-ink">
         {Array.from({ length: 8 }, (_, k) => k).map((k) => (
           <button
