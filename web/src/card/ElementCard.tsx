@@ -113,6 +113,11 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
               : t('card.whole')}
           </p>
         </div>
+        {mayAsk && open.length > 0 && pending.length === 0 && (
+          <button type="button" className="key max-w-32 px-2 text-sm leading-tight" onClick={() => setAsking(true)}>
+            {t('deviation.open')}
+          </button>
+        )}
         <button type="button" className="key" onClick={onClose}>
           {t('card.back')}
         </button>
@@ -165,14 +170,9 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
       {pending.map((d) => (
         <PendingDeviation key={d.id} showerId={showerId} deviation={d} />
       ))}
-      {(mayInspect || mayAsk) && (
+      {mayInspect && (
         <div className="flex flex-none flex-col gap-2">
-          {mayAsk && open.length > 0 && pending.length === 0 && (
-            <button type="button" className="key text-sm" onClick={() => setAsking(true)}>
-              {t('deviation.open')}
-            </button>
-          )}
-          {mayInspect && measuredChecks.length > 1 && (
+          {measuredChecks.length > 1 && (
             <fieldset className="flex gap-1" aria-label={t('card.which')}>
               {measuredChecks.map((c) => (
                 <button
@@ -187,7 +187,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
               ))}
             </fieldset>
           )}
-          {mayInspect && pad.length > 0 && (
+          {pad.length > 0 && (
             <ReadingPad
               key={`${element} ${stage} ${padCheck}`}
               showerId={showerId}
@@ -198,7 +198,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
               brief={defects.length > 0}
             />
           )}
-          {mayInspect && judgements.length > 0 && (
+          {judgements.length > 0 && (
             <LookKeys
               key={element}
               showerId={showerId}

@@ -183,6 +183,11 @@ export function RecordScreen() {
                   </li>
                 ))}
             </ul>
+            {ledger.figures.waterMm > 0.5 && (
+              <p className="font-semibold text-water">
+                {showLength(ledger.figures.waterMm, unit)} {t('line.water')}
+              </p>
+            )}
             <p className="text-soft text-sm">{t('record.proves')}</p>
           </section>
           <section>
@@ -195,7 +200,9 @@ export function RecordScreen() {
                     ? t('record.releasedBy', { name: release.by, at: when(release.observedAt) })
                     : word === 'contested'
                       ? t('record.contested')
-                      : t('ladder.left', { count: blockersOf(state, s.key).length });
+                      : blockersOf(state, s.key).length === 0
+                        ? t('record.shown')
+                        : t('ladder.left', { count: blockersOf(state, s.key).length });
                 return (
                   <li key={s.key} className={word === 'released' ? '' : 'text-hold'}>
                     <span className="font-semibold">{s.label}</span>: {text}
