@@ -1,6 +1,6 @@
 import { type Page, test } from '@playwright/test';
 import { open, signIn } from '../acting';
-import { endDry, openFlood, takeFile } from '../floodActing';
+import { endDry, openFlood, takeFile } from '../waterActing';
 
 const FOLDER = 'docs/screenshots';
 /** Views that are shown in the light theme alone: there are fewer than twenty pictures. */

@@ -75,6 +75,8 @@ function presentWindows(
   const { key } = stage;
   if (floodCheckOf(state.rules!.method)?.stage.key === key && state.flood?.running)
     return [{ kind: 'ready', stage: key, fromMs: plannedEndMs(state.flood), toMs: null }];
+  if (floodCheckOf(state.rules!.method)?.stage.key === key && state.flood?.end)
+    return [{ kind: 'ready', stage: key, fromMs: Date.parse(state.flood.end.at), toMs: null }];
   const readyAt = waitOf(state, stage);
   if (readyAt !== null)
     return [

@@ -377,6 +377,10 @@ describe('the day of a shower', () => {
       toMs: CLOCK + 74 * HOUR_MS,
     });
     expect(wet.readByMs).toBe(CLOCK + 76 * HOUR_MS);
+    u.write('flood-ended', { lowestLevelMm: 76, verdict: 'aborted' });
+    const ended = showerDay(fold(u.entries), morning);
+    expect(ended.readByMs).toBeNull();
+    expect(ended.windows.at(-1)).toMatchObject({ kind: 'ready', fromMs: Date.parse(u.entries.at(-1)!.observedAt) });
   });
 });
 

@@ -1,7 +1,8 @@
+// Ends the four demo floods: runs after the tests that look at them while the water stands (files run in the order of their names).
 import { execFileSync } from 'node:child_process';
 import { expect, type Page, test } from '@playwright/test';
 import { signIn } from './acting';
-import { endDry, openFlood, takeFile } from './floodActing';
+import { endDry, openFlood, takeFile } from './waterActing';
 
 const key = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
 const verdict = (page: Page) => page.getByTestId('flood-verdict');
