@@ -1,7 +1,7 @@
-import type { FloodTest } from '@careful-seam/core/flood/floodTest';
 import { FLOOD_REASONS, type FloodVerdict, floodVerdict } from '@careful-seam/core/flood/floodVerdict';
 import type { FloodVerdictInput } from '@careful-seam/core/flood/floodVerdictInput';
 import { showerModel } from '@careful-seam/core/geometry/showerModel';
+import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';

@@ -1,8 +1,8 @@
-import { type FloodTest, verdictInput } from '@careful-seam/core/flood/floodTest';
 import type { FloodReason, FloodVerdict } from '@careful-seam/core/flood/floodVerdict';
 import { type FloodVolume, floodVolume } from '@careful-seam/core/flood/floodVolume';
 import { leakSize } from '@careful-seam/core/flood/leakSize';
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
+import { type FloodTest, verdictInput } from '@careful-seam/core/proof/floodTest';
 import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
 import { momentWords, type ShownUnit } from '../texts/sentences';
 import type { Words } from '../texts/words';

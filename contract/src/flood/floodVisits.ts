@@ -1,4 +1,4 @@
-import { type FloodTest, plannedEndMs } from '@careful-seam/core/flood/floodTest';
+import { type FloodTest, plannedEndMs } from '@careful-seam/core/proof/floodTest';
 import type { FloodVisit } from '../files/floodCalendar';
 import type { Words } from '../texts/words';
 

@@ -1,5 +1,4 @@
 import { z } from 'zod';
-import { FLOOD_EVENTS } from '../flood/series';
 import { ShowerGeometry } from '../geometry/showerGeometry';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { SEVERITIES } from '../rules/ruleBook';
@@ -48,6 +47,9 @@ export type LookAnswer = (typeof LOOK_ANSWERS)[number];
 export const CHECK_VERDICTS = ['pass', 'fail', 'undecided', 'unseen'] as const;
 export type CheckVerdict = (typeof CHECK_VERDICTS)[number];
 
+/** What breaks a series of levels: water added, the plug moved, the logger without power, something stepped into the water. */
+export const FLOOD_EVENTS = ['refill', 'plug-moved', 'power-cut', 'step'] as const;
+export type FloodEventKind = (typeof FLOOD_EVENTS)[number];
 export const MOISTURE_ANSWERS = ['dry', 'wet', 'could-not-see', 'not-applicable'] as const;
 export type MoistureAnswer = (typeof MOISTURE_ANSWERS)[number];
 export const MOISTURE_MOMENTS = ['start', 'leaving', 'end'] as const;

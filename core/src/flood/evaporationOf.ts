@@ -1,7 +1,6 @@
 import normalQuantile from '@stdlib/stats-base-dists-normal-quantile';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { ACTIVITY_RANGE, AIR_SPEED_SPREAD_MS, evaporationMmPerHour } from './evaporation';
-import type { FloodVerdict } from './floodVerdict';
 import type { ClimateReading, FloodVerdictInput } from './floodVerdictInput';
 import { loggerRate } from './loggerRate';
 import { markRate } from './markRate';
@@ -19,8 +18,16 @@ const KEPT = 160;
 const LOGGED_AT_LEAST = 12;
 const DAY = 24;
 
+/** Evaporation as it was taken off, mm per day; null where it is not known. */
+export interface EvaporationTaken {
+  from: 'pan' | 'climate' | 'nothing';
+  mmPerDay: number | null;
+  lowMmPerDay: number;
+  highMmPerDay: number | null;
+}
+
 export interface Evaporation {
-  from: FloodVerdict['evaporation']['from'];
+  from: EvaporationTaken['from'];
   /** mm per hour to take off, values of equal weight; null: only known to be at least zero. */
   taken: number[] | null;
   /** Loss less pan, read at the same times, in place of the loss itself. */
@@ -28,7 +35,7 @@ export interface Evaporation {
   timesDiffer: boolean;
   /** Half-width at 95 % that no longer test makes smaller, mm per day. */
   systematicMmPerDay: number;
-  shown: FloodVerdict['evaporation'];
+  shown: EvaporationTaken;
 }
 
 const ratios = (): number[] =>
@@ -40,7 +47,7 @@ const products = (a: readonly number[], b: readonly number[]): number[] =>
     KEPT,
   );
 
-function shownFor(from: 'pan' | 'climate', values: readonly number[]): FloodVerdict['evaporation'] {
+function shownFor(from: 'pan' | 'climate', values: readonly number[]): EvaporationTaken {
   const sorted = [...values].sort((a, b) => a - b);
   const at = (p: number) => sorted[Math.min(sorted.length - 1, Math.floor(p * sorted.length))]! * DAY;
   return { from, mmPerDay: at(0.5), lowMmPerDay: at(0.025), highMmPerDay: at(0.975) };

@@ -1,5 +1,5 @@
 import { done, type Outcome, refuse } from '../outcome/outcome';
-import { evaporationOf } from './evaporationOf';
+import { type EvaporationTaken, evaporationOf } from './evaporationOf';
 import type { FloodVerdictInput } from './floodVerdictInput';
 import { hoursStillNeeded } from './hoursStillNeeded';
 import { loggerRate } from './loggerRate';
@@ -58,12 +58,7 @@ export interface FloodVerdict {
   hoursRun: number;
   /** Loss of level as read, evaporation still in it. */
   lossMmPerDay: number | null;
-  evaporation: {
-    from: 'pan' | 'climate' | 'nothing';
-    mmPerDay: number | null;
-    lowMmPerDay: number;
-    highMmPerDay: number | null;
-  };
+  evaporation: EvaporationTaken;
   formula: string;
 }
 

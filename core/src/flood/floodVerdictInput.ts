@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FLOOD_EVENTS } from './series';
+import { FLOOD_EVENTS } from '../entries/entry';
 
 /** Water and the air over it. Air speed in m/s at the surface; relative humidity 0 to 1. */
 export const Climate = z.object({

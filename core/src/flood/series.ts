@@ -1,3 +1,4 @@
+import type { FloodEventKind } from '../entries/entry';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 
 /** A level read at a time: hours since the start of the test, mm above the drain rim (or any fixed mark), up positive. */
@@ -5,9 +6,6 @@ export interface LevelReading {
   atHours: number;
   levelMm: number;
 }
-
-export const FLOOD_EVENTS = ['refill', 'plug-moved', 'power-cut', 'step'] as const;
-export type FloodEventKind = (typeof FLOOD_EVENTS)[number];
 
 /** Something that broke the series: water added, the plug moved, the logger without power, something stepped into the water. */
 export interface FloodEvent {

@@ -1,4 +1,4 @@
-import { plannedEndMs } from '../flood/floodTest';
+import { plannedEndMs } from '../proof/floodTest';
 import { judgeStage } from '../proof/judge';
 import { currentStage } from '../proof/seamLine';
 import type { ShowerState } from '../proof/state';

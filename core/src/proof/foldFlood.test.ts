@@ -1,5 +1,4 @@
 import { describe, expect, it } from 'vitest';
-import { verdictInput } from '../flood/floodTest';
 import { FLOOD_CALCULATION, floodVerdict } from '../flood/floodVerdict';
 import { showerDay } from '../plan/dayWindows';
 import { floodCheckOf } from '../rules/ruleBook';
@@ -17,6 +16,7 @@ import {
   type Tablet,
   tablet,
 } from '../tests/sampleTablet';
+import { verdictInput } from './floodTest';
 import { judgedAnew } from './foldFlood';
 import { atMoment } from './foldShower';
 import { judge, judgeStage } from './judge';

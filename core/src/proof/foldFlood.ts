@@ -1,7 +1,7 @@
 import type { EntryOf } from '../entries/entry';
-import { type FloodEnd, type FloodTest, lowestRead, verdictInput } from '../flood/floodTest';
 import { FLOOD_CALCULATION, floodVerdict } from '../flood/floodVerdict';
 import { type FloodCheck, floodCheckOf } from '../rules/ruleBook';
+import { type FloodEnd, type FloodTest, lowestRead, verdictInput } from './floodTest';
 import { openDefect } from './foldDefects';
 import { WHOLE_SHOWER } from './requirements';
 import { begin } from './stageState';

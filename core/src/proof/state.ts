@@ -1,8 +1,8 @@
 import type { Body, CheckVerdict, EntryOf, LookAnswer, PhotoUse, Place } from '../entries/entry';
-import type { FloodTest } from '../flood/floodTest';
 import type { ShowerModel } from '../geometry/showerModel';
 import type { Check, Method, RuleBook, Severity, Stage } from '../rules/ruleBook';
 import type { Seam } from '../seams/seam';
+import type { FloodTest } from './floodTest';
 import type { Stretch } from './intervals';
 
 export const STAGE_WORDS = ['open', 'held', 'released', 'contested'] as const;

@@ -12,8 +12,8 @@ import {
 import { elementName } from '@careful-seam/contract/texts/names';
 import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
 import type { Words } from '@careful-seam/contract/texts/words';
-import type { FloodTest } from '@careful-seam/core/flood/floodTest';
 import { floodVerdict } from '@careful-seam/core/flood/floodVerdict';
+import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import { waterProof } from '@careful-seam/core/proof/waterProof';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';

@@ -1,5 +1,5 @@
-import type { FloodTest } from '@careful-seam/core/flood/floodTest';
-import { FLOOD_EVENTS, type FloodEventKind } from '@careful-seam/core/flood/series';
+import { FLOOD_EVENTS, type FloodEventKind } from '@careful-seam/core/entries/entry';
+import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Sheet } from '../shell/Sheet';

@@ -1,6 +1,6 @@
 import { smallLength } from '@careful-seam/contract/flood/floodSentences';
 import { momentWords } from '@careful-seam/contract/texts/sentences';
-import type { FloodTest } from '@careful-seam/core/flood/floodTest';
+import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
 import { useTranslation } from 'react-i18next';

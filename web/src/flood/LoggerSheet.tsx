@@ -8,7 +8,7 @@ import {
 } from '@careful-seam/contract/files/loggerCsv';
 import { smallLength } from '@careful-seam/contract/flood/floodSentences';
 import { momentWords } from '@careful-seam/contract/texts/sentences';
-import type { FloodTest } from '@careful-seam/core/flood/floodTest';
+import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Sheet } from '../shell/Sheet';

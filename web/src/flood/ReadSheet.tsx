@@ -1,4 +1,4 @@
-import type { FloodTest } from '@careful-seam/core/flood/floodTest';
+import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';

@@ -1,4 +1,4 @@
-import type { FloodTest } from '@careful-seam/core/flood/floodTest';
+import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import type { TFunction } from 'i18next';
 import { DateTime } from 'luxon';
 import { useId } from 'react';

@@ -1,5 +1,5 @@
 import { readBody } from '@careful-seam/core/entries/entry';
-import type { FloodTest } from '@careful-seam/core/flood/floodTest';
+import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import { describe, expect, it } from 'vitest';
 import { READINGS_AT_MOST, seriesBody } from './loggerSeries';
 

@@ -1,5 +1,5 @@
 import type { LoggerSeries } from '@careful-seam/contract/files/loggerCsv';
-import type { FloodTest } from '@careful-seam/core/flood/floodTest';
+import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 
 type LevelAt = LoggerSeries['water'][number];
 

@@ -9,8 +9,8 @@ import {
   weightWords,
 } from '@careful-seam/contract/flood/floodSentences';
 import { momentWords } from '@careful-seam/contract/texts/sentences';
-import { type FloodTest, plannedEndMs } from '@careful-seam/core/flood/floodTest';
 import type { FloodVerdict } from '@careful-seam/core/flood/floodVerdict';
+import { type FloodTest, plannedEndMs } from '@careful-seam/core/proof/floodTest';
 import { judgeStage } from '@careful-seam/core/proof/judge';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import { type FloodCheck, floodCheckOf } from '@careful-seam/core/rules/ruleBook';

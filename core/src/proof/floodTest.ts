@@ -1,7 +1,6 @@
-import type { EntryOf, MoistureAnswer, MoistureMoment } from '../entries/entry';
-import type { Stretch } from '../proof/intervals';
-import type { FloodVerdictInput } from './floodVerdictInput';
-import type { FloodEventKind } from './series';
+import type { EntryOf, FloodEventKind, MoistureAnswer, MoistureMoment } from '../entries/entry';
+import type { FloodVerdictInput } from '../flood/floodVerdictInput';
+import type { Stretch } from './intervals';
 
 export interface FloodLevel {
   entry: string;
