@@ -26,7 +26,7 @@ export const FLOOD_CALCULATIONS: readonly Calculation[] = [
     'evaporation',
     'Fall of an open water surface by evaporation',
     ASHRAE,
-    Climate.extend({ activity: z.number().positive().max(5) }),
+    Climate.extend({ activity: z.number().positive().max(5).default(1) }),
     z.object({ mmPerHour: z.number() }),
     ({ activity, ...climate }) => done({ mmPerHour: evaporationMmPerHour(climate, activity) }),
   ),

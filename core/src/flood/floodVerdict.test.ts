@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { floodPlan } from './floodPlan';
 import { type FloodVerdict, floodVerdict } from './floodVerdict';
-import type { FloodVerdictInput } from './floodVerdictInput';
+import { FloodVerdictInput } from './floodVerdictInput';
 import { fitLine } from './loggerRate';
 import { markRate } from './markRate';
 import { quantile } from './rate';
@@ -111,6 +111,14 @@ test('fail is asked first: moisture fails whatever the level does; a loss beyond
   );
   expect([losing.verdict, losing.reasons[0], losing.hoursStillNeeded]).toEqual(['fail', 'loss-beyond-doubt', 0]);
   expect(losing.failBoundMmPerDay).toBeGreaterThan(0);
+});
+
+test('moisture fails a test without any reading, and an event is understood by either of its names', () => {
+  expect(verdictOf(marks([], { moistureFound: true })).verdict).toBe('fail');
+  expect(verdictOf(marks([])).reasons).toContain('too-few-readings');
+  const named = (event: object) => FloodVerdictInput.parse({ ...marks([]), events: [{ atHours: 3, ...event }] }).events;
+  expect(named({ event: 'refill' })).toEqual(named({ kind: 'refill' }));
+  expect(FloodVerdictInput.safeParse({ ...marks([]), events: [{ atHours: 3 }] }).success).toBe(false);
 });
 
 test('a tight shower under a logger passes with a pan, is undecided before its time, and never passes without a smallest leak', () => {

@@ -18,16 +18,18 @@ const Readings = z.array(z.object({ atHours: z.number(), levelMm: z.number() }))
 /** The full step of a gauge, mm. */
 const resolutionMm = z.number().positive().max(50);
 
+const eventBase = { atHours: z.number().min(0), of: z.enum(['water', 'pan']).optional() };
+/** Something that broke the series; `event` is taken for `kind`, as the entries call it. */
+const FloodEvent = z.union([
+  z.object({ ...eventBase, kind: z.enum(FLOOD_EVENTS) }),
+  z.object({ ...eventBase, event: z.enum(FLOOD_EVENTS) }).transform(({ event, ...rest }) => ({ ...rest, kind: event })),
+]);
+
 export const FloodVerdictInput = z.object({
   method: z.enum(['marks', 'logger']),
-  readings: Readings.min(1),
+  readings: Readings,
   resolutionMm,
-  events: z
-    .array(
-      z.object({ atHours: z.number().min(0), kind: z.enum(FLOOD_EVENTS), of: z.enum(['water', 'pan']).optional() }),
-    )
-    .max(200)
-    .optional(),
+  events: z.array(FloodEvent).max(200).optional(),
   pan: z.object({ readings: Readings, resolutionMm }).optional(),
   climate: z.union([Climate, z.array(ClimateReading).min(1).max(1000)]).optional(),
   /** The smallest leak that a pass must exclude; null: the firm has set none, and nothing can pass. */

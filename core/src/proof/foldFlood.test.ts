@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { orderAtOf } from '../entries/order';
 import { FLOOD_CALCULATION, floodVerdict } from '../flood/floodVerdict';
 import { showerDay } from '../plan/dayWindows';
 import { floodCheckOf } from '../rules/ruleBook';
@@ -366,8 +367,9 @@ describe('the day of a shower', () => {
     const waiting = showerDay(fold(u.entries), morning).windows;
     expect(waiting.map((w) => w.kind)).toEqual(['cure', 'ready']);
     expect(waiting[0]!.toMs! - waiting[0]!.fromMs).toBe(24 * HOUR_MS);
-    pass(u, 'cure');
+    u.hears([{ ...u.entries[0]!, orderAt: orderAtOf(CLOCK + 40 * HOUR_MS, 0) }]);
     u.write('stage-released', releaseBody('cure'));
+    expect(fold(u.entries).stages.get('cure')!.word).toBe('released');
     const state = atMoment(fold(u.entries), CLOCK + 60 * HOUR_MS);
     expect(showerDay(state, morning).windows.at(-1)!.kind).toBe('ready');
     fill(u, CLOCK + 50 * HOUR_MS, [[0, 0]], 0);
