@@ -32,6 +32,15 @@ function useSummary(shower: LocalShower) {
   }, [shower]);
 }
 
+/** Days already worked out: only a shower that changed is worked out again. */
+const known = new WeakMap<LocalShower['state'], ShowerDay>();
+
+function dayOf(state: LocalShower['state'], zone: string): ShowerDay {
+  const day = known.get(state) ?? showerDay(state, crewMorning(zone));
+  known.set(state, day);
+  return day;
+}
+
 interface Row {
   shower: LocalShower;
   day: ShowerDay;
@@ -111,7 +120,7 @@ export function Rounds() {
   const zone = list[0]?.state.created?.body.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
   const parts = dayParts(nowMs, zone, wide > 500);
   const rows: Row[] = useMemo(
-    () => list.map((shower) => ({ shower, zone, day: showerDay(shower.state, crewMorning(zone)) })),
+    () => list.map((shower) => ({ shower, zone, day: dayOf(shower.state, zone) })),
     [showers, zone],
   );
   const jobs = new Map<string, Row[]>();

@@ -162,14 +162,27 @@ export const useStore = create<Store>((set, get) => ({
   },
 }));
 
-async function runSync(db: Database, personId: string): Promise<void> {
+/** Folds several showers and shows them at once: the screens are drawn anew once, not for each. */
+async function refreshAll(db: Database, ids: Iterable<string>): Promise<void> {
   const { setState: set, getState: get } = useStore;
+  const folded: [string, LocalShower][] = [];
+  for (const id of ids) {
+    const local = await fold(db, get().books, id);
+    if (local) folded.push([id, local]);
+  }
+  // What was entered meanwhile is newer than what was folded here.
+  const newer = folded.filter(([id, s]) => s.entries.length >= (get().showers.get(id)?.entries.length ?? 0));
+  if (newer.length > 0) set({ showers: new Map([...get().showers, ...newer]) });
+}
+
+async function runSync(db: Database, personId: string): Promise<void> {
+  const { setState: set } = useStore;
   try {
     const report = await syncOnce(db, personId);
     const kept = await readKept(db);
     set({ books: await readBooks(db), crews: kept.crews, connection: 'online', lastSyncAt: Date.now(), failure: null });
     if (report.skewMs !== null) set({ skewMs: report.skewMs });
-    for (const id of report.changed) await get().refresh(id);
+    await refreshAll(db, report.changed);
   } catch (error) {
     if (isOffline(error)) set({ connection: 'offline' });
     else if (error instanceof ApiError && error.code === 'not-signed-in') set({ connection: 'signed-out' });
