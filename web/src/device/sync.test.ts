@@ -127,7 +127,7 @@ describe('a round of sync', () => {
     expect([report.skewMs, server.ledger.length]).toEqual([-3, 3]);
     await syncOnce(two, 'b');
     expect((await entriesOf(two, SHOWER)).length).toBe(3);
-    expect(await two.get('books', `${BOOK.id}@1`)).toEqual(BOOK);
+    expect(await two.get('books', `${BOOK.id}@${BOOK.version}`)).toEqual(BOOK);
     expect(waiting(await entriesOf(one, SHOWER), 'a')).toEqual([]);
   });
 
