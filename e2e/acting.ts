@@ -15,7 +15,8 @@ export async function signIn(page: Page, who: string): Promise<void> {
   await page.getByLabel('Sign-in name').fill(who);
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByText('3B hall')).toBeVisible();
+  // A fresh tablet fetches every shower first.
+  await expect(page.getByText('3B hall')).toBeVisible({ timeout: 30_000 });
 }
 
 /** Makes an alcove through the form and opens it. */

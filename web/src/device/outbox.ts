@@ -120,14 +120,17 @@ export async function takeBack(db: Database, entry: StoredEntry): Promise<void> 
   await tx.done;
 }
 
-/** Takes in entries pulled from the server: new ones are added, own ones acknowledged; the clock moves on. */
+/**
+ * Takes in entries pulled from the server: new ones are added, own ones acknowledged; the clock moves on. All in one
+ * transaction, none waiting for the one before it.
+ */
 export async function takeIn(db: Database, showerId: string, pulled: readonly PulledEntry[]): Promise<void> {
   if (pulled.length === 0) return;
   const tx = db.transaction(['entries', 'showers'], 'readwrite');
   const shower = (await tx.objectStore('showers').get(showerId)) ?? emptyShower(showerId);
   for (const { text, hash, ledgerSeq, ledgerHash } of pulled) {
     const entry = JSON.parse(text) as Entry;
-    await tx.objectStore('entries').put({
+    void tx.objectStore('entries').put({
       id: entry.id,
       showerId,
       authorId: entry.author.id,
