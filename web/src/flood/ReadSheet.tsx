@@ -8,6 +8,9 @@ import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
 import { TimeField, timeProblem } from './TimeField';
 
+/** Two readings closer than this were taken at the same moment. */
+const SAME_MOMENT_HOURS = 0.1 / 3600;
+
 interface Props {
   showerId: string;
   test: FloodTest;
@@ -33,28 +36,21 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
   const [rise, setRise] = useState<{ byMm: number; levelMm: number } | null>(null);
   const withPan = test.panResolutionMm !== null || test.levels.some((l) => l.of === 'pan');
 
-  const keep = async (levelMm: number, refilled: boolean) => {
+  const keep = (levelMm: number, refilled: boolean) => {
     const atMs = at ?? Date.now();
     const event = { event: 'refill' as const, of, at: new Date(atMs - 1000).toISOString(), levelMm };
-    await writeAll(showerId, [
+    const typed = `${above ? '+' : '-'}${text}`.slice(0, 40);
+    const body = { levelMm, instrument: 'mark', of, typed, readAt: new Date(atMs).toISOString() };
+    const written = writeAll(showerId, [
       ...(refilled ? [{ kind: 'flood-event' as const, body: event }] : []),
-      {
-        kind: 'flood-reading',
-        body: {
-          levelMm,
-          instrument: 'mark',
-          of,
-          typed: `${above ? '+' : '-'}${text}`.slice(0, 40),
-          readAt: new Date(atMs).toISOString(),
-        },
-      },
+      { kind: 'flood-reading', body },
     ]);
-    if (of === 'water' && withPan) {
-      setOf('pan');
-      setText('');
-      setAbove(false);
-      setRise(null);
-    } else onClose();
+    if (of === 'pan' || !withPan) return void written.then(onClose);
+    // On to the pan at once: what is typed next must not be lost to this reading's writing.
+    setOf('pan');
+    setText('');
+    setAbove(false);
+    setRise(null);
   };
   const check = () => {
     const read = parseLength(text, unit, t('flood.read.value'));
@@ -64,7 +60,7 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
     if (wrongTime) return setProblem(wrongTime);
     const atHours = ((at ?? Date.now()) - test.startMs) / 3_600_000;
     const mine = test.levels.filter((l) => l.of === of);
-    if (mine.some((l) => Math.abs(l.atHours - atHours) < 1 / 3600)) return setProblem(t('flood.read.doubled'));
+    if (mine.some((l) => Math.abs(l.atHours - atHours) < SAME_MOMENT_HOURS)) return setProblem(t('flood.read.doubled'));
     setProblem(null);
     const levelMm = firstMark(test, of) + (above ? read.value.mm : -read.value.mm);
     const before = mine
@@ -73,7 +69,7 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
       .at(-1);
     const step = (of === 'pan' ? test.panResolutionMm : null) ?? test.resolutionMm;
     if (before && levelMm - before.levelMm > step * 1.01) return setRise({ byMm: levelMm - before.levelMm, levelMm });
-    void keep(levelMm, false);
+    keep(levelMm, false);
   };
   return (
     <Sheet title={t('flood.read.title')} onClose={onClose}>
@@ -121,7 +117,7 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
       {rise && (
         <div role="alert" className="flex flex-col gap-2 border-hold border-l-4 pl-3">
           <p className="font-semibold text-hold">{t('flood.read.rose', { by: showLength(rise.byMm, unit) })}</p>
-          <button type="button" className="key" onClick={() => void keep(rise.levelMm, true)}>
+          <button type="button" className="key" onClick={() => keep(rise.levelMm, true)}>
             {t('flood.read.added')}
           </button>
           <button type="button" className="key" onClick={() => setRise(null)}>
