@@ -1,5 +1,6 @@
 import { FLOOD_REASONS, type FloodVerdict, floodVerdict } from '@careful-seam/core/flood/floodVerdict';
 import type { FloodVerdictInput } from '@careful-seam/core/flood/floodVerdictInput';
+import { waterIn } from '@careful-seam/core/flood/waterIn';
 import { showerModel } from '@careful-seam/core/geometry/showerModel';
 import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
@@ -8,7 +9,7 @@ import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { describe, expect, it } from 'vitest';
 import { makeWords } from '../texts/words';
 import { type ChartPens, floodChart } from './floodChart';
-import { airWords, floodAdvice, floodSentence, smallLength, volumeWords, waterIn, weightWords } from './floodSentences';
+import { airWords, floodAdvice, floodSentence, smallLength, volumeWords, weightWords } from './floodSentences';
 
 const { t } = makeWords('en');
 const built = showerModel(sampleShower({}));

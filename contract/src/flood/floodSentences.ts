@@ -1,14 +1,12 @@
 import type { FloodReason, FloodVerdict } from '@careful-seam/core/flood/floodVerdict';
-import { type FloodVolume, floodVolume } from '@careful-seam/core/flood/floodVolume';
 import { leakSize } from '@careful-seam/core/flood/leakSize';
+import { waterIn } from '@careful-seam/core/flood/waterIn';
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
-import { type FloodTest, verdictInput } from '@careful-seam/core/proof/floodTest';
+import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
+import { LB_PER_KG, US_GALLON_L } from '@careful-seam/core/units/measures';
 import { momentWords, type ShownUnit } from '../texts/sentences';
 import type { Words } from '../texts/words';
-
-const US_GALLON_L = 3.785411784;
-const LB_PER_KG = 2.2046226218;
 
 /** A small change of level: tenths of a millimetre, or hundredths of an inch. */
 export function smallLength(mm: number, unit: ShownUnit): string {
@@ -23,18 +21,6 @@ export const volumeWords = (litres: number, unit: ShownUnit): string =>
 /** Kilograms, or pounds. */
 export const weightWords = (kg: number, unit: ShownUnit): string =>
   unit === 'mm' ? `${Math.round(kg)} kg` : `${Math.round(kg * LB_PER_KG)} lb`;
-
-/** The water of a shower filled to a height over its drain, or null when its floor holds none. */
-export function waterIn(model: ShowerModel, depthAtDrainMm: number): FloodVolume | null {
-  const { footprint, drain, perimeterRiseMm } = model.geometry;
-  const found = floodVolume({
-    footprint,
-    drain: { xMm: drain.xMm, yMm: drain.yMm },
-    perimeterRiseMm: perimeterRiseMm ?? 0,
-    depthAtDrainMm,
-  });
-  return found.ok ? found.value : null;
-}
 
 export interface FloodTelling {
   model: ShowerModel;
@@ -124,9 +110,4 @@ export function airWords(t: Words, verdict: FloodVerdict, unit: ShownUnit): stri
   const { from, mmPerDay, lowMmPerDay, highMmPerDay } = verdict.evaporation;
   const show = (mm: number | null) => smallLength(mm ?? 0, unit);
   return t(`flood.air.${from}`, { mid: show(mmPerDay), low: show(lowMmPerDay), high: show(highMmPerDay) });
-}
-
-/** What a test's verdict is computed from now; at its end with the places that must have been seen. */
-export function inputOf(test: FloodTest, check: FloodCheck, ending: boolean) {
-  return verdictInput(test, ending ? check.places.map((p) => p.id) : []);
 }

@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { air } from '../air/air';
 import { evaporationMmPerHour } from '../flood/evaporation';
-import { fillTime, floorLoad } from '../flood/fill';
+import { fillTime } from '../flood/fillTime';
 import { FloodPlanInput, floodPlan } from '../flood/floodPlan';
 import { FLOOD_REASONS, floodVerdict } from '../flood/floodVerdict';
 import { Climate, FloodVerdictInput } from '../flood/floodVerdictInput';
 import { FloodVolumeInput, floodVolume } from '../flood/floodVolume';
+import { floorLoad } from '../flood/floorLoad';
 import { leakSize } from '../flood/leakSize';
 import { done } from '../outcome/outcome';
 import { type Calculation, calculation, mm, positiveMm } from './calculation';

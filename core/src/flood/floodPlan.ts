@@ -38,6 +38,8 @@ export interface FloodPlan {
 const DAY = 24;
 /** What a still pan loses in a day in a closed bathroom, mm: used before anything was read [common practice, no source]. */
 const USUAL_EVAPORATION_MM_PER_DAY = 2.5;
+/** A closed bathroom in still air, used before anything was read [common practice, no source]. */
+export const USUAL_CLIMATE: Climate = { waterC: 20, airC: 22, relativeHumidity: 0.5, airSpeedMs: 0.05 };
 /** Scatter of a level logger at rest, mm, and how long it holds [common practice, no source]. */
 const USUAL_SCATTER_MM = 0.15;
 const USUAL_CORRELATION_HOURS = 1;

@@ -1,7 +1,6 @@
 import { done, type Outcome } from '../outcome/outcome';
+import { US_CUP_L } from '../units/measures';
 
-/** A US cup in litres: a sixteenth of 3.785411784 L. */
-const US_CUP_L = 3.785411784 / 16;
 const GRAVITY_MS2 = 9.80665;
 /** Discharge coefficient of a sharp-edged hole (Torricelli with contraction). */
 const DISCHARGE = 0.6;

@@ -67,6 +67,7 @@ export function splitAtEvents(
   return segments.filter((s) => s !== undefined && s.hours.length > 0);
 }
 
+/** Hours round a break in which readings are left out: none for marks, which a person takes when the water is still. */
 export const settleFor = (method: 'marks' | 'logger'): number => (method === 'logger' ? SETTLE_HOURS : 0);
 
 /** Marks that rise by more than one step: each may be off by half a step, so that one step alone says nothing. */

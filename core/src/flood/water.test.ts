@@ -1,8 +1,9 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
 import { evaporationMmPerHour } from './evaporation';
-import { fillTime, floorLoad } from './fill';
+import { fillTime } from './fillTime';
 import { floodVolume } from './floodVolume';
+import { floorLoad } from './floorLoad';
 import { leakSize } from './leakSize';
 
 const IN = 25.4;

@@ -1,5 +1,6 @@
 import { plannedEndMs } from '../proof/floodTest';
 import { judgeStage } from '../proof/judge';
+import { waitingUntilMs } from '../proof/judgeWater';
 import { currentStage } from '../proof/seamLine';
 import type { ShowerState } from '../proof/state';
 import { floodCheckOf, type Stage } from '../rules/ruleBook';
@@ -48,13 +49,6 @@ function pastWindows(
   return [crew, { kind: 'ready', stage: stage.key, fromMs: work, toMs: released }];
 }
 
-function waitOf(state: ShowerState, stage: Stage): number | null {
-  const waits = judgeStage(state, stage.key).filter(
-    (j) => j.requirement.check.kind === 'wait' && j.verdict === 'undecided',
-  );
-  return waits.length > 0 ? Math.max(...waits.map((j) => j.readyAtMs ?? 0)) : null;
-}
-
 /** Water windows of all flood tests, the running one to its planned end. */
 function waterWindows(state: ShowerState, stage: string): DayWindow[] {
   const tests = [...state.earlierFloods, ...(state.flood ? [state.flood] : [])];
@@ -77,7 +71,7 @@ function presentWindows(
     return [{ kind: 'ready', stage: key, fromMs: plannedEndMs(state.flood), toMs: null }];
   if (floodCheckOf(state.rules!.method)?.stage.key === key && state.flood?.end)
     return [{ kind: 'ready', stage: key, fromMs: Date.parse(state.flood.end.at), toMs: null }];
-  const readyAt = waitOf(state, stage);
+  const readyAt = waitingUntilMs(judgeStage(state, stage.key));
   if (readyAt !== null)
     return [
       { kind: 'cure', stage: key, fromMs: sinceMs, toMs: readyAt },

@@ -1,5 +1,6 @@
 import type { EntryOf, FloodEventKind, MoistureAnswer, MoistureMoment } from '../entries/entry';
 import type { FloodVerdictInput } from '../flood/floodVerdictInput';
+import type { FloodCheck } from '../rules/ruleBook';
 import type { Stretch } from './intervals';
 
 export interface FloodLevel {
@@ -136,6 +137,11 @@ export function verdictInput(test: FloodTest, places: readonly string[]): FloodV
     moistureFound: test.looks.some(isWet),
     placeNotSeen: places.some((p) => !placeSeen(ended.get(p))),
   };
+}
+
+/** The same with the places that the rule book names: they must have been seen once the test ends, not while it runs. */
+export function inputOf(test: FloodTest, check: FloodCheck, ending: boolean): FloodVerdictInput | null {
+  return verdictInput(test, ending ? check.places.map((p) => p.id) : []);
 }
 
 /** Hour at which the planned time is run, ms since 1970. */

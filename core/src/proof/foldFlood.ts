@@ -1,14 +1,13 @@
 import type { EntryOf } from '../entries/entry';
 import { FLOOD_CALCULATION, floodVerdict } from '../flood/floodVerdict';
 import { type FloodCheck, floodCheckOf } from '../rules/ruleBook';
-import { type FloodEnd, type FloodTest, lowestRead, verdictInput } from './floodTest';
+import { type FloodEnd, type FloodTest, inputOf, lowestRead, verdictInput } from './floodTest';
 import { openDefect } from './foldDefects';
 import { WHOLE_SHOWER } from './requirements';
 import { begin } from './stageState';
 import type { ShowerState } from './state';
+import { FLOOD_MARGIN_MM } from './waterProof';
 
-/** A flood proves what lies at least this far below its lowest water line. */
-const FLOOD_MARGIN_MM = 5;
 const MS_PER_HOUR = 3_600_000;
 /** The full step of a mark on tape, a sixteenth of an inch [common practice, no source]. */
 export const MARK_STEP_MM = 25.4 / 16;
@@ -133,10 +132,7 @@ export function judgedAnew(state: ShowerState, test: FloodTest): FloodEnd['verdi
   const check = asked(state)?.check;
   if (!check || !test.end || test.end.stated === 'aborted' || test.end.calculation !== FLOOD_CALCULATION) return null;
   if (test.end.stated !== test.end.verdict) return null;
-  const input = verdictInput(
-    test,
-    check.places.map((p) => p.id),
-  );
+  const input = inputOf(test, check, true);
   const judged = input && floodVerdict(input);
   return judged?.ok ? judged.value.verdict : 'undecided';
 }

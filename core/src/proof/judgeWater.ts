@@ -1,6 +1,6 @@
 import type { CheckVerdict } from '../entries/entry';
 import type { WaitCheck } from '../rules/ruleBook';
-import type { ShowerState } from './state';
+import type { Judgement, ShowerState } from './state';
 
 const MS_PER_HOUR = 3_600_000;
 
@@ -43,6 +43,12 @@ export function judgeWait(state: ShowerState, check: WaitCheck, beforeWater: boo
   if (filledMs !== null && filledMs < readyAtMs && lastWorkBefore(times as number[], filledMs))
     return { verdict: 'fail', readyAtMs };
   return { verdict: state.clockMs >= readyAtMs ? 'pass' : 'undecided', readyAtMs };
+}
+
+/** When the last wait of a stage that is not over yet will be, ms since 1970; null when nothing is waited for. `judgements` are the stage's. */
+export function waitingUntilMs(judgements: readonly Judgement[]): number | null {
+  const waits = judgements.filter((j) => j.requirement.check.kind === 'wait' && j.verdict === 'undecided');
+  return waits.length > 0 ? Math.max(...waits.map((j) => j.readyAtMs ?? 0)) : null;
 }
 
 /** Work after the flood asks for a wait and a flood of its own; it does not make the earlier flood too early. */

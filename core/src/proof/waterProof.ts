@@ -12,6 +12,9 @@ export function stretchBelow(seam: Seam, heightMm: number): Stretch | null {
     : { fromMm: seam.lengthMm * (1 - share), toMm: seam.lengthMm };
 }
 
+/** A flood proves what lies at least this far below its lowest water line, mm: waves and the meniscus reach no further [common practice, no source]. */
+export const FLOOD_MARGIN_MM = 5;
+
 export interface WaterProof {
   /** Seams wholly or partly under water, with the mm that are. */
   under: { seam: Seam; wetMm: number }[];

@@ -1,5 +1,5 @@
-import { waterIn } from '@careful-seam/contract/flood/floodSentences';
 import { RECORD_FORMAT_VERSION, type ShowerRecord } from '@careful-seam/contract/record/record';
+import { waterIn } from '@careful-seam/core/flood/waterIn';
 import { blockersOf } from '@careful-seam/core/proof/release';
 import { buildLedger, type Ledger } from '@careful-seam/core/proof/seamLine';
 import { allEvidence, type Evidence, type ShowerState } from '@careful-seam/core/proof/state';

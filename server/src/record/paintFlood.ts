@@ -3,17 +3,17 @@ import {
   airWords,
   floodAdvice,
   floodSentence,
-  inputOf,
   smallLength,
   volumeWords,
-  waterIn,
   weightWords,
 } from '@careful-seam/contract/flood/floodSentences';
 import { elementName } from '@careful-seam/contract/texts/names';
 import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
 import type { Words } from '@careful-seam/contract/texts/words';
 import { floodVerdict } from '@careful-seam/core/flood/floodVerdict';
+import { waterIn } from '@careful-seam/core/flood/waterIn';
 import type { FloodTest } from '@careful-seam/core/proof/floodTest';
+import { inputOf } from '@careful-seam/core/proof/floodTest';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import { waterProof } from '@careful-seam/core/proof/waterProof';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';

@@ -1,6 +1,6 @@
-import { floodAdvice, floodSentence, inputOf } from '@careful-seam/contract/flood/floodSentences';
+import { floodAdvice, floodSentence } from '@careful-seam/contract/flood/floodSentences';
 import { FLOOD_CALCULATION } from '@careful-seam/core/flood/floodVerdict';
-import { type FloodLook, type FloodTest, lowestRead } from '@careful-seam/core/proof/floodTest';
+import { type FloodLook, type FloodTest, inputOf, lowestRead } from '@careful-seam/core/proof/floodTest';
 import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';

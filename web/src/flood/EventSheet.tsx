@@ -2,6 +2,7 @@ import { FLOOD_EVENTS, type FloodEventKind } from '@careful-seam/core/entries/en
 import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { Choice } from '../shell/Choice';
 import { Sheet } from '../shell/Sheet';
 import { useStore } from '../state/store';
 import { TimeField, timeProblem } from './TimeField';
@@ -53,13 +54,12 @@ export function EventSheet({ showerId, test, zone, askedMs, onClose }: Props) {
         ))}
       </fieldset>
       {test.panResolutionMm !== null && (
-        <fieldset className="grid grid-cols-2 gap-1" aria-label={t('flood.read.of')}>
-          {(['water', 'pan'] as const).map((key) => (
-            <button type="button" key={key} className="key" aria-pressed={of === key} onClick={() => setOf(key)}>
-              {t(`flood.of.${key}`)}
-            </button>
-          ))}
-        </fieldset>
+        <Choice
+          label={t('flood.read.of')}
+          value={of}
+          options={(['water', 'pan'] as const).map((key) => ({ key, label: t(`flood.of.${key}`) }))}
+          onChoose={setOf}
+        />
       )}
       <TimeField label={t('flood.eventAt')} zone={zone} atMs={at} onAt={setAt} />
       <label>

@@ -1,15 +1,13 @@
-import { volumeWords, waterIn, weightWords } from '@careful-seam/contract/flood/floodSentences';
-import { fillTime, floorLoad } from '@careful-seam/core/flood/fill';
+import { volumeWords, weightWords } from '@careful-seam/contract/flood/floodSentences';
+import { fillTime, USUAL_LITRES_PER_MINUTE } from '@careful-seam/core/flood/fillTime';
+import { floorLoad } from '@careful-seam/core/flood/floorLoad';
+import { waterIn } from '@careful-seam/core/flood/waterIn';
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
-import { lowestCurbMm, waterProof } from '@careful-seam/core/proof/waterProof';
+import { FLOOD_MARGIN_MM, lowestCurbMm, waterProof } from '@careful-seam/core/proof/waterProof';
 import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../state/preferences';
-
-/** A garden hose or a shower head: 2.5 US gallons a minute [common practice, no source]. */
-const LITRES_PER_MINUTE = 2.5 * 3.785411784;
-const MARGIN_MM = 5;
 
 /** What a water line means: water, weight, both depths, freeboard, inches that it would prove. */
 export function FloodFigures({ model, check, levelMm }: { model: ShowerModel; check: FloodCheck; levelMm: number }) {
@@ -19,8 +17,8 @@ export function FloodFigures({ model, check, levelMm }: { model: ShowerModel; ch
   const curb = lowestCurbMm(model);
   if (!water) return null;
   const load = floorLoad(water);
-  const fill = fillTime({ volumeL: water.volumeL, litresPerMinute: LITRES_PER_MINUTE });
-  const proof = waterProof(model, levelMm - MARGIN_MM);
+  const fill = fillTime({ volumeL: water.volumeL, litresPerMinute: USUAL_LITRES_PER_MINUTE });
+  const proof = waterProof(model, levelMm - FLOOD_MARGIN_MM);
   const rows = [
     [t('flood.atDrain'), showLength(levelMm, unit)],
     [t('flood.atThreshold'), showLength(water.depthAtThresholdMm, unit)],

@@ -6,16 +6,14 @@ import {
   type LoggerSeries,
   type LoggerTable,
 } from '@careful-seam/contract/files/loggerCsv';
-import { smallLength } from '@careful-seam/contract/flood/floodSentences';
-import { momentWords } from '@careful-seam/contract/texts/sentences';
 import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Sheet } from '../shell/Sheet';
-import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
 import { floodWork } from './floodWork';
-import { round, seriesBody } from './loggerSeries';
+import { LoggerPreview } from './LoggerPreview';
+import { seriesBody } from './loggerSeries';
 import { TimeField } from './TimeField';
 
 interface Props {
@@ -98,61 +96,6 @@ function Clock({
         options={[...new Set([zone, 'UTC', ...ZONES])].map((key) => ({ key, label: key }))}
         onPick={(picked) => onMapping({ ...mapping, clock: { ...clock, zone: picked } })}
       />
-    </div>
-  );
-}
-
-function Preview({ series, test, zone }: { series: LoggerSeries; test: FloodTest; zone: string }) {
-  const { t } = useTranslation();
-  const { unit } = usePreferences();
-  const last = series.water.at(-1)!;
-  const before = series.water.filter((r) => r.atMs < test.startMs).length;
-  const fall = series.water[0]!.levelMm - last.levelMm;
-  const lines = [
-    t('flood.file.found', {
-      count: series.water.length,
-      from: momentWords(series.water[0]!.atMs, zone),
-      to: momentWords(last.atMs, zone),
-      every: round(series.everyMinutes, 1),
-    }),
-    t('flood.file.fall', { fall: smallLength(fall, unit) }),
-    ...(series.longestGapHours > Math.max(0.5, (series.everyMinutes / 60) * 4)
-      ? [t('flood.file.gap', { hours: round(series.longestGapHours, 1) })]
-      : []),
-    ...(before > 0 ? [t('flood.file.before', { count: before })] : []),
-  ];
-  return (
-    <div data-testid="logger-preview">
-      <table className="w-full text-left text-sm">
-        <thead>
-          <tr className="text-soft">
-            <th className="font-normal">{t('flood.file.time')}</th>
-            <th className="font-normal">{t('flood.of.water')}</th>
-            {series.pan.length > 0 && <th className="font-normal">{t('flood.of.pan')}</th>}
-          </tr>
-        </thead>
-        <tbody>
-          {series.water.slice(0, 4).map((r, i) => (
-            <tr key={r.atMs}>
-              <td>{momentWords(r.atMs, zone)}</td>
-              <td className="font-bold">{round(r.levelMm, 2)} mm</td>
-              {series.pan.length > 0 && <td className="font-bold">{round(series.pan[i]!.levelMm, 2)} mm</td>}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {lines.map((line) => (
-        <p key={line}>{line}</p>
-      ))}
-      {series.leftOut > 0 && (
-        <p className="text-hold">
-          {t('flood.file.leftOut', { count: series.leftOut })}{' '}
-          {series.problems
-            .slice(0, 3)
-            .map((p) => t(`flood.file.problem.${p.kind}`, { row: p.row, cell: p.cell }))
-            .join(' ')}
-        </p>
-      )}
     </div>
   );
 }
@@ -292,7 +235,7 @@ export function LoggerSheet({ showerId, test, zone, onClose }: Props) {
         </>
       )}
       {busy && <p className="text-soft">{t('flood.computing')}</p>}
-      {series && <Preview series={series} test={test} zone={zone} />}
+      {series && <LoggerPreview series={series} test={test} zone={zone} />}
       {series && !usable && (
         <p role="alert" className="text-hold">
           {t('flood.file.allBefore')}

@@ -1,12 +1,12 @@
 import { smallLength } from '@careful-seam/contract/flood/floodSentences';
-import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
-import type { FloodPlanInput } from '@careful-seam/core/flood/floodPlan';
+import { type FloodPlanInput, USUAL_CLIMATE } from '@careful-seam/core/flood/floodPlan';
 import { lowestCurbMm } from '@careful-seam/core/proof/waterProof';
 import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { LengthField } from '../card/LengthField';
+import { Choice } from '../shell/Choice';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, newId, useStore } from '../state/store';
 import { FloodFigures, waterLineProblem } from './FloodFigures';
@@ -18,39 +18,8 @@ const STEPS = {
   logger: [0.05, 0.1, 0.5, 1],
 } as const;
 
-const stepWords = (mm: number, unit: ShownUnit): string =>
-  mm >= 0.7 && mm !== 1 ? showLength(mm, 'in', 32) : unit === 'in' && mm !== 1 ? `${mm} mm` : `${mm} mm`;
-
-function Choice<T extends string | number>({
-  label,
-  value,
-  options,
-  onChoose,
-}: {
-  label: string;
-  value: T;
-  options: readonly { key: T; label: string }[];
-  onChoose: (key: T) => void;
-}) {
-  return (
-    <fieldset>
-      <legend className="text-soft text-sm">{label}</legend>
-      <div className="flex flex-wrap gap-1">
-        {options.map((o) => (
-          <button
-            type="button"
-            key={o.key}
-            className="key flex-1 px-2"
-            aria-pressed={value === o.key}
-            onClick={() => onChoose(o.key)}
-          >
-            {o.label}
-          </button>
-        ))}
-      </div>
-    </fieldset>
-  );
-}
+/** A step of a gauge as it is printed on it: binary inches for tapes, millimetres for the rest. */
+const stepWords = (mm: number): string => (Number.isInteger(mm * 100) ? `${mm} mm` : showLength(mm, 'in', 32));
 
 function PlanWords({ plan, smallest }: { plan: ReturnType<typeof useFloodPlan>; smallest: number | null }) {
   const { t } = useTranslation();
@@ -115,7 +84,7 @@ export function PrepareFlood({
     plannedHours,
     resolutionMm: stepMm,
     panResolutionMm: withPan ? stepMm : null,
-    climate: withPan ? null : { waterC: 20, airC: 22, relativeHumidity: 0.5, airSpeedMs: 0.05 },
+    climate: withPan ? null : USUAL_CLIMATE,
     smallestLeakMmPerDay: check.smallestLeakMmPerDay,
   };
   const found = useFloodPlan(plan);
@@ -177,7 +146,7 @@ export function PrepareFlood({
             <Choice
               label={t('flood.step')}
               value={stepMm}
-              options={STEPS[method].map((key) => ({ key, label: stepWords(key, unit) }))}
+              options={STEPS[method].map((key) => ({ key, label: stepWords(key) }))}
               onChoose={setStep}
             />
             <Choice

@@ -26,7 +26,7 @@ export function ProvedList({ state, belowMm, proved }: Props) {
     return looked.length > 0 ? t('flood.how.looked') : t('flood.how.nothing');
   };
   return (
-    <div className="grid gap-x-6 sm:grid-cols-2" data-testid="proved">
+    <div className="flex flex-col gap-2" data-testid="proved">
       <section>
         <h3 className="font-bold">
           {t(proved ? 'flood.proved' : 'flood.wouldProve', {
@@ -38,7 +38,7 @@ export function ProvedList({ state, belowMm, proved }: Props) {
           {found.under.map(({ seam, wetMm }) => (
             <li key={seam.id} className="flex justify-between gap-2 border-hair border-b">
               <span>{elementName(t, model, seam.id)}</span>
-              <span className="font-semibold">{showLength(wetMm, unit)}</span>
+              <span className="flex-none font-semibold">{showLength(wetMm, unit)}</span>
             </li>
           ))}
         </ul>
@@ -50,7 +50,7 @@ export function ProvedList({ state, belowMm, proved }: Props) {
             <li key={seam.id} className="border-hair border-b">
               <span className="flex justify-between gap-2">
                 <span>{elementName(t, model, seam.id)}</span>
-                <span className="font-semibold">{showLength(dryMm, unit)}</span>
+                <span className="flex-none font-semibold">{showLength(dryMm, unit)}</span>
               </span>
               <span className="block text-soft text-xs">{how(seam.id)}</span>
             </li>

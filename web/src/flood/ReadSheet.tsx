@@ -3,6 +3,7 @@ import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { FractionPad } from '../card/FractionPad';
+import { Choice } from '../shell/Choice';
 import { Sheet } from '../shell/Sheet';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
@@ -74,22 +75,19 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
   return (
     <Sheet title={t('flood.read.title')} onClose={onClose}>
       {withPan && (
-        <fieldset className="grid grid-cols-2 gap-1" aria-label={t('flood.read.of')}>
-          {(['water', 'pan'] as const).map((key) => (
-            <button type="button" key={key} className="key" aria-pressed={of === key} onClick={() => setOf(key)}>
-              {t(`flood.of.${key}`)}
-            </button>
-          ))}
-        </fieldset>
+        <Choice
+          label={t('flood.read.of')}
+          value={of}
+          options={(['water', 'pan'] as const).map((key) => ({ key, label: t(`flood.of.${key}`) }))}
+          onChoose={setOf}
+        />
       )}
-      <fieldset className="grid grid-cols-2 gap-1" aria-label={t('flood.read.side')}>
-        <button type="button" className="key" aria-pressed={!above} onClick={() => setAbove(false)}>
-          {t('flood.read.below')}
-        </button>
-        <button type="button" className="key" aria-pressed={above} onClick={() => setAbove(true)}>
-          {t('flood.read.above')}
-        </button>
-      </fieldset>
+      <Choice
+        label={t('flood.read.side')}
+        value={above ? 'above' : 'below'}
+        options={(['below', 'above'] as const).map((key) => ({ key, label: t(`flood.read.${key}`) }))}
+        onChoose={(key) => setAbove(key === 'above')}
+      />
       <label>
         <span className="text-soft text-sm">{t('flood.read.value')}</span>
         <span className="flex items-baseline gap-1">

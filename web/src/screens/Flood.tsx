@@ -3,16 +3,17 @@ import {
   airWords,
   floodAdvice,
   floodSentence,
-  inputOf,
   volumeWords,
-  waterIn,
   weightWords,
 } from '@careful-seam/contract/flood/floodSentences';
 import { momentWords } from '@careful-seam/contract/texts/sentences';
 import type { FloodVerdict } from '@careful-seam/core/flood/floodVerdict';
-import { type FloodTest, plannedEndMs } from '@careful-seam/core/proof/floodTest';
+import { waterIn } from '@careful-seam/core/flood/waterIn';
+import { type FloodTest, inputOf, plannedEndMs } from '@careful-seam/core/proof/floodTest';
 import { judgeStage } from '@careful-seam/core/proof/judge';
+import { waitingUntilMs } from '@careful-seam/core/proof/judgeWater';
 import type { ShowerState } from '@careful-seam/core/proof/state';
+import { FLOOD_MARGIN_MM } from '@careful-seam/core/proof/waterProof';
 import { type FloodCheck, floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
 import { type ReactNode, useMemo, useState } from 'react';
@@ -36,17 +37,13 @@ import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
 
 type SheetName = 'read' | 'file' | 'event' | 'climate' | 'moisture' | 'end';
-const MARGIN_MM = 5;
 
 /** A sentence when the wait before the water is not over, or the stage below not released; null when all is ready. */
 function useEarly(state: ShowerState, stageOrder: number): string | null {
   const { t } = useTranslation();
   const below = state.rules!.method.stages.filter((s) => s.order < stageOrder && s.checks.length > 0 && s.holdPoint);
-  const waits = below
-    .flatMap((s) => judgeStage(state, s.key))
-    .filter((j) => j.requirement.check.kind === 'wait' && j.verdict === 'undecided');
-  const readyAtMs = Math.max(...waits.map((j) => j.readyAtMs ?? 0));
-  if (waits.length > 0) return t('flood.early', { at: momentWords(readyAtMs, state.created?.body.timeZone) });
+  const readyAtMs = waitingUntilMs(below.flatMap((s) => judgeStage(state, s.key)));
+  if (readyAtMs !== null) return t('flood.early', { at: momentWords(readyAtMs, state.created?.body.timeZone) });
   const held = below.filter((s) => state.stages.get(s.key)?.word !== 'released');
   return held.length > 0 ? t('flood.notReleased', { stages: held.map((s) => s.label).join(', ') }) : null;
 }
@@ -151,7 +148,7 @@ function FloodTestView({
   const asked = verdict?.questions[0] ?? null;
   const water = waterIn(model, test.filledToMm);
   const word = test.end?.verdict ?? null;
-  const belowMm = test.provedBelowMm ?? test.waterLineMm - MARGIN_MM;
+  const belowMm = test.provedBelowMm ?? test.waterLineMm - FLOOD_MARGIN_MM;
   const close = () => setSheet(null);
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_400px] max-lg:h-auto max-lg:grid-cols-1">
@@ -166,7 +163,7 @@ function FloodTestView({
           busy={found.busy}
           word={word}
         />
-        <div className={`min-h-0 flex-1 max-lg:flex-none ${input && verdict ? 'max-lg:h-80' : ''}`}>
+        <div className={input && verdict ? 'min-h-0 flex-1 max-lg:h-80 max-lg:flex-none' : 'hidden'}>
           {input && verdict ? (
             <FloodChart
               input={input}
@@ -175,7 +172,7 @@ function FloodTestView({
             />
           ) : null}
         </div>
-        <div className="h-36 flex-none">
+        <div className={input && verdict ? 'h-36 flex-none' : 'h-36 lg:min-h-0 lg:flex-1'}>
           <WaterBand model={model} levelMm={test.waterLineMm} provedBelowMm={test.provedBelowMm} />
         </div>
       </div>

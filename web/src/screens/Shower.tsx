@@ -53,6 +53,11 @@ function Figures({ shower, stage }: { shower: LocalShower; stage: string }) {
   return (
     <p data-testid="figures">
       <span className="font-bold">{t('shower.ofSeam', { total: showLength(figures.totalMm, unit) })}</span>{' '}
+      {figures.waterMm > 0.5 && (
+        <span className="mr-3 text-water">
+          {showLength(figures.waterMm, unit).replace(/ in$| mm$/, '')} {t('line.water')}
+        </span>
+      )}
       {parts.map((s) => (
         <span key={s} className={`mr-3 ${s === 'defect' ? 'text-hold' : 'text-soft'}`}>
           {showLength(figures.byState[s], unit).replace(/ in$| mm$/, '')} {t(`line.${s}`)}

@@ -4,38 +4,8 @@ import { useNavigate } from 'react-router';
 import { ShowersFiles } from '../files/ShowersFiles';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
+import { Choice } from './Choice';
 import { Sheet } from './Sheet';
-
-function Choice<T extends string>({
-  label,
-  value,
-  options,
-  onChoose,
-}: {
-  label: string;
-  value: T;
-  options: readonly { key: T; label: string }[];
-  onChoose: (key: T) => void;
-}) {
-  return (
-    <fieldset className="flex flex-col gap-1">
-      <legend className="text-soft text-sm">{label}</legend>
-      <div className="grid grid-cols-2 gap-1.5">
-        {options.map((o) => (
-          <button
-            type="button"
-            key={o.key}
-            className="key"
-            aria-pressed={value === o.key}
-            onClick={() => onChoose(o.key)}
-          >
-            {o.label}
-          </button>
-        ))}
-      </div>
-    </fieldset>
-  );
-}
 
 /** This person's tablet: unit, theme, shortcuts, sign-out. */
 export function Settings() {

@@ -114,10 +114,9 @@ export const useStore = create<Store>((set, get) => ({
   sync: async () => {
     const { db, person } = get();
     if (!db || !person) return;
-    if (syncing) {
-      await syncing;
-      return;
-    }
+    // What was written while a round ran goes out with the next one, at once.
+    if (syncing) await syncing;
+    if (syncing) return syncing;
     syncing = runSync(db, person.id).finally(() => {
       syncing = null;
     });

@@ -1,20 +1,7 @@
-import { done, type Outcome } from '../outcome/outcome';
-
-/** Minutes to run a volume of water in. */
-export function fillTime({
-  volumeL,
-  litresPerMinute,
-}: {
-  volumeL: number;
-  litresPerMinute: number;
-}): Outcome<{ minutes: number }> {
-  return done({ minutes: volumeL / litresPerMinute });
-}
+import { FT2_PER_M2, LB_PER_KG } from '../units/measures';
 
 /** lb/ft² that framed floors of dwellings are commonly designed to carry beside their own weight [IRC R301.5, value from memory]. */
-export const FLOOR_LIVE_LOAD_LB_FT2 = 40;
-const LB_PER_KG = 2.2046226218;
-const FT2_PER_M2 = 10.7639104167;
+const FLOOR_LIVE_LOAD_LB_FT2 = 40;
 
 export interface FloorLoad {
   lbPerFt2: number;
@@ -22,7 +9,7 @@ export interface FloorLoad {
   shareOfLiveLoad: number;
 }
 
-/** Weight of the water against the floor it stands on. It informs; whether a floor may carry it is for a licensed engineer. */
+/** Weight of the water (kg over m²) against the floor it stands on. It informs; whether a floor may carry it is for a licensed engineer. */
 export function floorLoad({ massKg, wettedM2 }: { massKg: number; wettedM2: number }): FloorLoad {
   const lbPerFt2 = wettedM2 > 0 ? (massKg * LB_PER_KG) / (wettedM2 * FT2_PER_M2) : 0;
   return { lbPerFt2, shareOfLiveLoad: lbPerFt2 / FLOOR_LIVE_LOAD_LB_FT2 };
