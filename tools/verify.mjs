@@ -1,4 +1,5 @@
 // npm run verify: walks every entry and picture of the running (or freshly started) private database.
+// npm run verify -- --head HASH proves a printed head; -- --record FILE [--key FILE] checks a record without any database.
 import { spawnSync } from 'node:child_process';
 import { join, resolve } from 'node:path';
 import { clusterFolder, startCluster } from './cluster.mjs';
@@ -7,8 +8,9 @@ import { build, installPackages, PROJECT, say } from './prepare.mjs';
 const DATA = resolve(process.env.CAREFUL_SEAM_DATA ?? join(PROJECT, 'data'));
 installPackages();
 build();
-const cluster = process.env.DATABASE_URL ? null : await startCluster({ folder: clusterFolder(DATA), say });
-const url = process.env.DATABASE_URL || cluster.url('careful_seam');
+const offline = process.argv.includes('--record');
+const cluster = process.env.DATABASE_URL || offline ? null : await startCluster({ folder: clusterFolder(DATA), say });
+const url = process.env.DATABASE_URL || cluster?.url('careful_seam') || '';
 const env = { ...process.env, DATABASE_URL: url, PHOTO_FOLDER: process.env.PHOTO_FOLDER ?? join(DATA, 'photos') };
 const result = spawnSync(process.execPath, [join(PROJECT, 'dist/server/verify.js'), ...process.argv.slice(2)], {
   env,

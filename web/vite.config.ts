@@ -1,9 +1,36 @@
 import tailwind from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
+
+/** The application is kept on the tablet whole: it opens without a network, and a newer one waits until it is asked for. */
+const shell = VitePWA({
+  registerType: 'prompt',
+  injectRegister: false,
+  manifest: {
+    name: 'Careful Seam',
+    short_name: 'Careful Seam',
+    description: 'Inspection of shower waterproofing, seam by seam',
+    display: 'standalone',
+    start_url: '/',
+    background_color: '#f6f1e5',
+    theme_color: '#f6f1e5',
+    icons: [
+      { src: '/icon-192.png', sizes: '192x192', type: 'image/png' },
+      { src: '/icon-512.png', sizes: '512x512', type: 'image/png', purpose: 'any maskable' },
+    ],
+  },
+  workbox: {
+    globPatterns: ['**/*.{html,js,css,svg,png}', 'assets/*latin-wght-normal*.woff2'],
+    maximumFileSizeToCacheInBytes: 4_000_000,
+    navigateFallback: '/index.html',
+    navigateFallbackDenylist: [/^\/(api|health|ready)/],
+    cleanupOutdatedCaches: true,
+  },
+});
 
 export default defineConfig({
-  plugins: [react(), tailwind()],
+  plugins: [react(), tailwind(), shell],
   build: { outDir: '../dist/web', emptyOutDir: true, target: 'es2022', chunkSizeWarningLimit: 900 },
   server: { proxy: { '/api': 'http://127.0.0.1:4310' } },
   logLevel: 'warn',

@@ -4,6 +4,7 @@ import type { Edge, ShowerGeometry } from '@careful-seam/core/geometry/showerGeo
 import type { FindRuleBook } from '@careful-seam/core/proof/foldShower';
 import { drawSeamPicture } from '@careful-seam/instruments/simulatedCamera';
 import { v5 } from 'uuid';
+import { demoRuleBook } from './demoRuleBook';
 import { type DemoWriter, demoWriter, passStage, placeOf, release, workDone } from './writer';
 
 const IN = 25.4;
@@ -67,7 +68,8 @@ export interface DemoJob {
 export function begin(w: DemoWriter, { name, job, crew, size, method = 'bonded-sheet' }: DemoJob): void {
   w.write('inspector', 'shower-created', { name, job, crewId: `crew-${crew}`, timeZone: 'America/Chicago' });
   w.write('inspector', 'geometry-set', { version: 1, geometry: dimensions({ name, ...size }) });
-  w.write('inspector', 'rules-pinned', { ruleBook: 'firm-rule-book', version: 2, method });
+  const book = demoRuleBook();
+  w.write('inspector', 'rules-pinned', { ruleBook: book.id, version: book.version, method });
 }
 
 export function climb(w: DemoWriter, crew: DemoJob['crew'], upTo: string, day: string): void {

@@ -35,6 +35,6 @@ export async function loadDemoFirm({ store, photoFolder, now }: Services): Promi
   const passwordHash = await hashPassword(DEMO_PASSWORD);
   await store
     .getRepository(UserEntity)
-    .insert(PEOPLE.map(({ key: _key, ...p }) => ({ ...p, passwordHash, disabled: false })));
+    .insert(PEOPLE.map(({ key: _key, ...p }) => ({ ...p, passwordHash, disabled: false, email: null })));
   return true;
 }

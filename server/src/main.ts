@@ -1,6 +1,9 @@
 import { createServer } from 'node:http';
 import { resolve } from 'node:path';
 import { loadDemoFirm } from './demoFirm';
+import { currentEpoch } from './firm/epoch';
+import { mailServer } from './mail/outbox';
+import { startRounds } from './rounds';
 import { openStore } from './store/dataSource';
 import { shipRuleBook } from './store/shipRuleBook';
 import { createApp } from './web/createApp';
@@ -14,9 +17,12 @@ async function main(): Promise<void> {
     throw new Error('DATABASE_URL is not set. Start with "npm start", or point it to a PostgreSQL 15 or newer.');
   const photoFolder = resolve(process.env.PHOTO_FOLDER ?? 'data/photos');
   const store = await openStore(url);
-  const services = { store, photoFolder, now: () => new Date() };
+  const mail = mailServer(process.env);
+  const services = { store, photoFolder, now: () => new Date(), mail };
   if (process.env.DEMO !== 'off') await loadDemoFirm(services);
   await shipRuleBook(store);
+  await currentEpoch(store, new Date());
+  const stopRounds = startRounds(services, logger);
   const generous = process.env.RATE_LIMITS === 'off' ? { limits: { signIn: 100_000, usual: 1_000_000 } } : {};
   const app = createApp({
     ...services,
@@ -34,6 +40,7 @@ async function main(): Promise<void> {
   });
   server.listen(port, host, () => console.log(`SERVING http://${host}:${port}`));
   const stop = () => {
+    stopRounds();
     server.close(() => void store.destroy().then(() => process.exit(0)));
     server.closeIdleConnections();
     setTimeout(() => process.exit(0), 5000).unref();

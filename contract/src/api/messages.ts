@@ -15,7 +15,6 @@ export const SessionAnswer = z.object({ person: Person, expiresAt: z.iso.datetim
 
 export const Crew = z.object({ id: z.string(), name: z.string() });
 export type Crew = z.infer<typeof Crew>;
-export const CrewList = z.object({ crews: z.array(Crew) });
 
 export const ShowerRow = z.object({
   id: z.uuid(),
@@ -25,6 +24,10 @@ export const ShowerRow = z.object({
   headSeq: z.number().int(),
   headHash: z.string().nullable(),
   updatedAt: z.string(),
+  /** Who looks at it; null: whoever comes. */
+  inspectorId: z.string().nullable(),
+  /** ISO day of the next planned visit, or null. */
+  visitOn: z.string().nullable(),
 });
 export type ShowerRow = z.infer<typeof ShowerRow>;
 export const ShowerList = z.object({ showers: z.array(ShowerRow) });

@@ -87,6 +87,9 @@ export const ShowerRecord = z.object({
       at: z.string(),
       redoneAt: z.string().nullable(),
       closedAt: z.string().nullable(),
+      cause: z.object({ family: z.string(), confidence: z.string(), words: z.string() }).nullable(),
+      escape: z.object({ family: z.string(), words: z.string() }).nullable(),
+      answers: z.array(z.object({ words: z.string(), by: z.string(), at: z.string() })),
       pictures: z.array(z.string()),
     }),
   ),
@@ -119,6 +122,8 @@ export const ShowerRecord = z.object({
     }),
   ),
   signatures: z.array(z.object({ name: z.string(), by: z.string(), at: z.string(), ledgerHash: z.string() })),
+  /** The firm's signature (RFC 8032) over the canonical JSON of all the rest; there once a person signed. */
+  firmSignature: z.object({ algorithm: z.literal('Ed25519'), publicKey: z.string(), signature: z.string() }).optional(),
   deference: z.array(z.string()),
   cautions: z.array(z.string()),
   entries: z.array(

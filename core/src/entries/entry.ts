@@ -76,6 +76,20 @@ const FloodFigures = z.object({
   reasons: z.array(z.string().max(60)).max(40),
 });
 
+/** How sure the cause of a defect is. */
+export const CAUSE_CONFIDENCES = ['suspected', 'shown-by-test', 'admitted'] as const;
+export type CauseConfidence = (typeof CAUSE_CONFIDENCES)[number];
+
+/** The two questions that every defect ends with; families and escapes are the rule book's ids. */
+const causeAnswers = {
+  /** What went wrong. */
+  cause: z
+    .object({ family: key, confidence: z.enum(CAUSE_CONFIDENCES), words: z.string().max(2000).optional() })
+    .optional(),
+  /** Why the check before it did not catch it. */
+  escape: z.object({ family: key, words: z.string().max(2000).optional() }).optional(),
+};
+
 const deviationKey = {
   stage: key,
   check: key,
@@ -145,11 +159,30 @@ export const BODIES = {
     words: z.string().max(2000),
     photos: z.array(PhotoUse).max(12),
     about: id.optional(),
+    /** Since version 2: the stage that it was made in, an earlier defect that it repeats, and the first thoughts on why. */
+    stageMade: key.optional(),
+    repeats: id.optional(),
+    ...causeAnswers,
   }),
-  'defect-assigned': z.object({ defect: id, crewId: key, due: z.iso.date().optional() }),
+  'defect-assigned': z.object({
+    defect: id,
+    crewId: key,
+    due: z.iso.date().optional(),
+    /** Since version 2: the end of that day on site, what to do, and whether it was looked at and sent back. */
+    dueAt: instant.optional(),
+    words: z.string().max(2000).optional(),
+    again: z.boolean().optional(),
+  }),
   'defect-answered': z.object({ defect: id, words, photos: z.array(PhotoUse).max(12) }),
   redo: z.object({ stage: key, places: z.array(Place).min(1).max(60), reason: words, defect: id.optional() }),
-  'defect-closed': z.object({ defect: id, words: z.string().max(2000).optional() }),
+  'defect-closed': z.object({
+    defect: id,
+    words: z.string().max(2000).optional(),
+    /** Since version 2: the two answers, what it cost to put right, and pictures of how it is now. */
+    ...causeAnswers,
+    cost: z.object({ hours: z.number().min(0).max(1000), materials: z.number().min(0).max(1_000_000) }).optional(),
+    photos: z.array(PhotoUse).max(12).optional(),
+  }),
   'deviation-asked': z.object({ ...deviationKey, reason: words }),
   'deviation-decided': z.object({ asked: id, accepted: z.boolean(), reason: words }),
   'stage-released': z.object({
@@ -235,6 +268,9 @@ export type Body<K extends EntryKind> = z.infer<(typeof BODIES)[K]>;
 
 /** Kinds whose body has grown since their first version; older bodies are read as they are: all that is new may be missing. */
 const GROWN: Partial<Record<EntryKind, number>> = {
+  'defect-found': 2,
+  'defect-assigned': 2,
+  'defect-closed': 2,
   'flood-started': 2,
   'flood-reading': 2,
   'flood-event': 2,

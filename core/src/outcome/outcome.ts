@@ -16,6 +16,7 @@ export const PROBLEM_CODES = [
   'entry-invalid',
   'version-too-new',
   'chain-broken',
+  'id-taken',
 ] as const;
 export type ProblemCode = (typeof PROBLEM_CODES)[number];
 

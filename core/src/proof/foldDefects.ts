@@ -13,7 +13,14 @@ export function openDefect(
     id: e.id,
     observedAt: e.observedAt,
     author: e.author.name,
-    assignedTo: null,
+    assignments: [],
+    cause: null,
+    escape: null,
+    stageMade: null,
+    repeats: null,
+    cost: null,
+    photosAfter: [],
+    closedBy: null,
     answers: [],
     redoneAt: null,
     closedAt: null,
@@ -31,13 +38,36 @@ export function orphan(state: ShowerState, e: Entry, target: string, withdrawn: 
 export function addDefectFound(state: ShowerState, e: EntryOf<'defect-found'>, withdrawn: ReadonlySet<string>): void {
   begin(state, e.body.stage);
   const { about, stage, place, kind, severity, words, photos } = e.body;
-  if (about === undefined) {
+  if (about === undefined)
     openDefect(state, e, { stage, check: null, places: [place], kind, severity, words, photos, valueMm: null });
-    return;
-  }
-  const defect = state.defects.get(about);
-  if (!defect) return orphan(state, e, about, withdrawn);
-  Object.assign(defect, { kind, severity, words, photos: [...defect.photos, ...photos] });
+  const defect = state.defects.get(about ?? e.id);
+  if (!defect) return orphan(state, e, about!, withdrawn);
+  if (about !== undefined) Object.assign(defect, { kind, severity, words, photos: [...defect.photos, ...photos] });
+  Object.assign(defect, {
+    cause: e.body.cause ?? defect.cause,
+    escape: e.body.escape ?? defect.escape,
+    stageMade: e.body.stageMade ?? defect.stageMade,
+    repeats: e.body.repeats ?? defect.repeats,
+  });
+}
+
+function assign(defect: Defect, e: EntryOf<'defect-assigned'>): void {
+  const { crewId, dueAt, words = '', again = false } = e.body;
+  const dueAtMs = dueAt === undefined ? null : Date.parse(dueAt);
+  defect.assignments.push({ crewId, dueAtMs, words, again, by: e.author.name, observedAt: e.observedAt });
+  // Sent back: what was built again did not put it right.
+  if (again) defect.redoneAt = null;
+}
+
+function close(defect: Defect, e: EntryOf<'defect-closed'>): void {
+  Object.assign(defect, {
+    closedAt: e.observedAt,
+    closedBy: e.author.name,
+    cause: e.body.cause ?? defect.cause,
+    escape: e.body.escape ?? defect.escape,
+    cost: e.body.cost ?? null,
+    photosAfter: e.body.photos ?? [],
+  });
 }
 
 /** Assigned, answered or closed. */
@@ -48,8 +78,8 @@ export function onDefect(
 ): void {
   const defect = state.defects.get(e.body.defect);
   if (!defect) return orphan(state, e, e.body.defect, withdrawn);
-  if (e.kind === 'defect-assigned') defect.assignedTo = e.body.crewId;
-  else if (e.kind === 'defect-closed') defect.closedAt = e.observedAt;
+  if (e.kind === 'defect-assigned') assign(defect, e);
+  else if (e.kind === 'defect-closed') close(defect, e);
   else
     defect.answers.push({
       words: e.body.words,

@@ -30,6 +30,7 @@ function emptyState(): ShowerState {
     stages: new Map(),
     releases: [],
     redos: [],
+    provedAgain: new Map(),
     redone: new Map(),
     covered: new Map(),
     flood: null,

@@ -126,8 +126,14 @@ export function applyRedo(state: ShowerState, redo: EntryOf<'redo'>): void {
   const order = state.rules?.method.stages.find((s) => s.key === redo.body.stage)?.order;
   if (!model || order === undefined) return;
   const concerned = new Set([redo.body.stage]);
+  const taken: Pick<Evidence, 'stage' | 'check' | 'element' | 'side'>[] = [];
+  state.provedAgain.set(redo.id, taken);
   for (const place of redo.body.places) {
-    for (const e of allEvidence(state)) if (touch(state, model, place, order, e)) concerned.add(e.stage);
+    for (const e of allEvidence(state)) {
+      if (!touch(state, model, place, order, e)) continue;
+      concerned.add(e.stage);
+      taken.push({ stage: e.stage, check: e.check, element: e.element, side: e.side });
+    }
     redoInWater(state, model, place);
     rememberStretch(state, place, order);
     for (const d of state.deviations.values()) if (d.asked.place.element === place.element) d.ended = true;

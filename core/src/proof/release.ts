@@ -1,14 +1,12 @@
+import { isOpen, isOverdue } from './defectLife';
 import { judgeStage } from './judge';
 import { allEvidence, type Blocker, type Defect, type ShowerState } from './state';
-
-/** True until the defect was looked at again and closed. */
-export const isOpen = (defect: Defect): boolean => defect.closedAt === null;
 
 function holds(state: ShowerState, defect: Defect, stageOrder: number, stageKey: string): boolean {
   if (!isOpen(defect) || defect.severity === 'note') return false;
   if (defect.stage === stageKey) return true;
   const made = state.rules?.method.stages.find((s) => s.key === defect.stage)?.order ?? 0;
-  return defect.severity === 'stop' && made < stageOrder;
+  return (defect.severity === 'stop' || isOverdue(defect, state.clockMs)) && made < stageOrder;
 }
 
 /**

@@ -1,7 +1,7 @@
 import type { Seam } from '../seams/seam';
+import { isOpen } from './defectLife';
 import { clip, type Stretch, subtract, totalMm, union } from './intervals';
 import { judge } from './judge';
-import { isOpen } from './release';
 import type { Judgement, ShowerState } from './state';
 import { outsideWater, stretchBelow } from './waterProof';
 

@@ -33,6 +33,17 @@ export interface Evidence {
   place: Place;
 }
 
+export interface DefectAssignment {
+  crewId: string;
+  /** End of the day it is due, ms since 1970, or null. */
+  dueAtMs: number | null;
+  words: string;
+  /** It was looked at and sent back. */
+  again: boolean;
+  by: string;
+  observedAt: string;
+}
+
 export interface Defect {
   id: string;
   stage: string;
@@ -45,7 +56,17 @@ export interface Defect {
   observedAt: string;
   author: string;
   valueMm: number | null;
-  assignedTo: string | null;
+  /** Oldest first; the last one counts. */
+  assignments: DefectAssignment[];
+  cause: Body<'defect-found'>['cause'] | null;
+  escape: Body<'defect-found'>['escape'] | null;
+  stageMade: string | null;
+  /** An earlier defect that a person linked it to. */
+  repeats: string | null;
+  cost: Body<'defect-closed'>['cost'] | null;
+  /** Pictures of how it was when it was closed. */
+  photosAfter: PhotoUse[];
+  closedBy: string | null;
   answers: { words: string; photos: PhotoUse[]; author: string; observedAt: string }[];
   redoneAt: string | null;
   closedAt: string | null;
@@ -141,6 +162,8 @@ export interface ShowerState {
   stages: Map<string, StageState>;
   releases: Release[];
   redos: EntryOf<'redo'>[];
+  /** Redo's entry → what it took the proof from: to be shown again. */
+  provedAgain: Map<string, Pick<Evidence, 'stage' | 'check' | 'element' | 'side'>[]>;
   /** Element → stretches built again, with the order of the stage that was redone: measured anew there. */
   redone: Map<string, (Stretch & { stageOrder: number })[]>;
   /** Element → stretches that a later layer covered before their checks were satisfied. Never taken back. */

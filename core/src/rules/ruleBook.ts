@@ -109,10 +109,35 @@ export const RuleBook = z.object({
   title: z.string().min(1),
   deference: z.array(z.string()).min(1),
   defectKinds: z.array(z.object({ id: z.string(), label: z.string(), stages: z.array(z.string()) })),
+  /** Families of causes, and why the check before did not catch it. Empty in books before version 3. */
+  causes: z.array(Named).default([]),
+  escapes: z.array(Named).default([]),
+  /** This book's own English texts in other languages: language → English text → that text. */
+  texts: z.record(z.string(), z.record(z.string(), z.string())).default({}),
   methods: z.array(z.object({ key: z.string(), label: z.string(), stages: z.array(Stage).min(1) })),
 });
 export type RuleBook = z.infer<typeof RuleBook>;
 export type Method = RuleBook['methods'][number];
+
+/** A text of the book in a language; in English where the firm has not translated it. */
+export function bookText(book: RuleBook, language: string, text: string): string {
+  return book.texts[language]?.[text] ?? text;
+}
+
+/** Every text of a book that a person reads: what a translation must hold, each once. */
+export function textsOf(book: RuleBook): string[] {
+  const checks = book.methods.flatMap((m) => m.stages.flatMap((s) => s.checks));
+  const named = [
+    ...book.defectKinds,
+    ...book.causes,
+    ...book.escapes,
+    ...book.methods,
+    ...checks.flatMap((c) => (c.kind === 'flood' ? [...c.preparation, ...c.places] : [])),
+  ];
+  const stages = book.methods.flatMap((m) => m.stages.flatMap((s) => [s.label, ...(s.caution ? [s.caution] : [])]));
+  const whys = checks.flatMap((c) => [c.label, c.why, ...(c.kind === 'flood' ? c.preparation.map((p) => p.why) : [])]);
+  return [...new Set([book.title, ...book.deference, ...named.map((n) => n.label), ...stages, ...whys])];
+}
 
 /** The method with that key, or null. */
 export function findMethod(book: RuleBook, key: string): Method | null {

@@ -1,13 +1,13 @@
 import type { Person } from '@careful-seam/contract/api/messages';
 import { type ImportAnswer, SHOWERS_FORMAT_VERSION, type ShowersFile } from '@careful-seam/contract/files/showersFile';
 import { canonicalText, sha256Hex } from '@careful-seam/core/entries/chain';
+import { photosNeeded } from '@careful-seam/core/entries/photosNeeded';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { type DataSource, In } from 'typeorm';
 import { appendEntries, readText } from '../ledger/appendEntries';
 import { Refusal } from '../people/refusal';
 import { keepPhoto, readPhoto } from '../photos/photoStore';
 import { loadShower } from '../showers/loadShower';
-import { photosNeeded } from '../showers/photosNeeded';
 import { CrewEntity, EntryEntity, PhotoEntity, RuleBookEntity, type ShowerTableRow } from '../store/entities';
 
 async function picturesOf(

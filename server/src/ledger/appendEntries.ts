@@ -1,7 +1,8 @@
 import type { Person, PushAnswer } from '@careful-seam/contract/api/messages';
 import { mayWrite } from '@careful-seam/contract/api/roles';
-import { canonicalText, continuesChain, ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
+import { canonicalText, ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
 import { type Entry, readBody, readEntry } from '@careful-seam/core/entries/entry';
+import { admitEntry } from '@careful-seam/core/ledger/admitEntry';
 import type { DataSource, QueryRunner } from 'typeorm';
 import { Refusal } from '../people/refusal';
 
@@ -13,6 +14,8 @@ export interface AppendContext {
   signing?: boolean;
   /** From a file of whole showers: entries keep their authors, and the manager who takes it in answers for it. */
   importing?: boolean;
+  /** A manager hands in what this author wrote and can't send any more; the rights are the author's. */
+  handingIn?: boolean;
 }
 
 interface Head {
@@ -64,10 +67,10 @@ function checkRights(
   entry: Entry,
   crewId: string,
   head: Head | null,
-  { person, signing, importing }: AppendContext,
+  { person, signing, importing, handingIn }: AppendContext,
 ): void {
   if (importing) return;
-  if (entry.author.id !== person.id) {
+  if (entry.author.id !== person.id && !handingIn) {
     throw new Refusal(
       'forbidden',
       'author',
@@ -87,7 +90,7 @@ function checkRights(
     entry.kind === 'correction' &&
     person.role !== 'manager' &&
     head?.targetAuthor &&
-    head.targetAuthor !== person.id
+    head.targetAuthor !== entry.author.id
   ) {
     throw new Refusal('forbidden', 'body.target', 'You can correct your own entries only. Ask a manager.');
   }
@@ -118,6 +121,10 @@ async function createShower(runner: QueryRunner, entry: Entry, context: AppendCo
     'INSERT INTO shower (id, name, job, crew_id, updated_at) VALUES ($1,$2,$3,$4,$5) ON CONFLICT DO NOTHING',
     [entry.showerId, name, job, crewId, context.now],
   );
+  await runner.query(`INSERT INTO job (name, address, time_zone) VALUES ($1, '', $2) ON CONFLICT DO NOTHING`, [
+    job,
+    entry.body.timeZone,
+  ]);
 }
 
 type Taken = PushAnswer['taken'][number];
@@ -133,25 +140,18 @@ async function appendOne(runner: QueryRunner, showerId: string, text: string, co
   }
   const hash = sha256Hex(text);
   if (head.sameId !== hash) checkRights(entry, head.crewId!, head, context);
-  if (head.sameId !== null) {
-    if (head.sameId !== hash)
-      throw new Refusal(
-        'id-taken',
-        'id',
-        'An entry with this id but other content is already stored. Nothing was changed.',
-      );
+  const admitted = admitEntry(entry, hash, {
+    sameIdHash: head.sameId,
+    lastOfDevice: head.lastDeviceSeq === null ? null : { deviceSeq: head.lastDeviceSeq, hash: head.lastDeviceHash! },
+  });
+  if (!admitted.ok) throw Refusal.of(admitted.problem);
+  if (admitted.value === 'known')
     return {
       id: entry.id,
       ledgerSeq: head.sameSeq!,
       ledgerHash: head.sameLedgerHash!,
       receivedAt: head.sameReceivedAt!.toISOString(),
     };
-  }
-  const chained = continuesChain(
-    entry,
-    head.lastDeviceSeq === null ? null : { deviceSeq: head.lastDeviceSeq, hash: head.lastDeviceHash! },
-  );
-  if (!chained.ok) throw Refusal.of(chained.problem);
   checkCorrection(entry, head);
   return insert(runner, entry, text, hash, head, context);
 }

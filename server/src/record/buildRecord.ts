@@ -57,7 +57,10 @@ function defectsOf(state: ShowerState): ShowerRecord['defects'] {
     at: d.observedAt,
     redoneAt: d.redoneAt,
     closedAt: d.closedAt,
-    pictures: [...d.photos, ...d.answers.flatMap((a) => a.photos)].map((p) => p.hash),
+    cause: d.cause ? { family: d.cause.family, confidence: d.cause.confidence, words: d.cause.words ?? '' } : null,
+    escape: d.escape ? { family: d.escape.family, words: d.escape.words ?? '' } : null,
+    answers: d.answers.map((a) => ({ words: a.words, by: a.author, at: a.observedAt })),
+    pictures: [...d.photos, ...d.answers.flatMap((a) => a.photos), ...d.photosAfter].map((p) => p.hash),
   }));
 }
 

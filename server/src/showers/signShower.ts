@@ -1,11 +1,11 @@
 import type { Person, PushAnswer } from '@careful-seam/contract/api/messages';
+import { photosNeeded } from '@careful-seam/core/entries/photosNeeded';
 import { type DataSource, In } from 'typeorm';
 import { appendEntries, readText } from '../ledger/appendEntries';
 import { Refusal } from '../people/refusal';
 import { checkPassword } from '../people/sessions';
 import { PhotoEntity, UserEntity } from '../store/entities';
 import { loadShower, visibleShower } from './loadShower';
-import { photosNeeded } from './photosNeeded';
 
 export interface Signing {
   person: Person;

@@ -8,6 +8,7 @@ export interface UserRow {
   role: 'inspector' | 'manager' | 'crew-lead';
   crewId: string | null;
   disabled: boolean;
+  email: string | null;
 }
 export const UserEntity = new EntitySchema<UserRow>({
   name: 'firm_user',
@@ -19,6 +20,7 @@ export const UserEntity = new EntitySchema<UserRow>({
     role: { type: 'text' },
     crewId: { type: 'text', name: 'crew_id', nullable: true },
     disabled: { type: 'boolean', default: false },
+    email: { type: 'text', nullable: true },
   },
   uniques: [{ name: 'firm_user_sign_in', columns: ['signIn'] }],
 });
@@ -32,16 +34,19 @@ export const CrewEntity = new EntitySchema<CrewRow>({
   columns: { id: { type: 'text', primary: true, primaryKeyConstraintName: 'crew_pk' }, name: { type: 'text' } },
 });
 
+/** A signed-in person, or somebody who came by a crew's link: one of the two is set. */
 export interface SessionRow {
   tokenHash: string;
-  userId: string;
+  userId: string | null;
+  linkId: string | null;
   expiresAt: Date;
 }
 export const SessionEntity = new EntitySchema<SessionRow>({
   name: 'session',
   columns: {
     tokenHash: { type: 'text', name: 'token_hash', primary: true, primaryKeyConstraintName: 'session_pk' },
-    userId: { type: 'uuid', name: 'user_id' },
+    userId: { type: 'uuid', name: 'user_id', nullable: true },
+    linkId: { type: 'uuid', name: 'link_id', nullable: true },
     expiresAt: { type: 'timestamptz', name: 'expires_at' },
   },
 });
@@ -54,6 +59,10 @@ export interface ShowerTableRow {
   headSeq: number;
   headHash: string | null;
   updatedAt: Date;
+  /** Who looks at it; null: whoever comes. */
+  inspectorId: string | null;
+  /** ISO day of the next visit, as the office plans it, or null. */
+  visitOn: string | null;
 }
 export const ShowerEntity = new EntitySchema<ShowerTableRow>({
   name: 'shower',
@@ -65,8 +74,13 @@ export const ShowerEntity = new EntitySchema<ShowerTableRow>({
     headSeq: { type: 'integer', name: 'head_seq', default: 0 },
     headHash: { type: 'text', name: 'head_hash', nullable: true },
     updatedAt: { type: 'timestamptz', name: 'updated_at' },
+    inspectorId: { type: 'uuid', name: 'inspector_id', nullable: true },
+    visitOn: { type: 'date', name: 'visit_on', nullable: true },
   },
   indices: [
+    { name: 'shower_by_visit', columns: ['visitOn'], where: '"visit_on" IS NOT NULL' },
+    { name: 'shower_search', synchronize: false },
+    { name: 'shower_by_job', columns: ['job'] },
     { name: 'shower_by_crew', columns: ['crewId', 'updatedAt'] },
     { name: 'shower_by_update', columns: ['updatedAt'] },
   ],
@@ -112,6 +126,7 @@ export const EntryEntity = new EntitySchema<EntryRow>({
     { name: 'entry_ledger_place', columns: ['showerId', 'ledgerSeq'] },
     { name: 'entry_device_place', columns: ['showerId', 'deviceId', 'deviceSeq'] },
   ],
+  indices: [{ name: 'entry_by_ledger_hash', columns: ['ledgerHash'] }],
 });
 
 export interface PhotoRow {
@@ -148,4 +163,179 @@ export const RuleBookEntity = new EntitySchema<RuleBookRow>({
   },
 });
 
-export const ENTITIES = [UserEntity, CrewEntity, SessionEntity, ShowerEntity, EntryEntity, PhotoEntity, RuleBookEntity];
+export interface JobRow {
+  name: string;
+  address: string;
+  /** IANA zone of the site. */
+  timeZone: string;
+}
+export const JobEntity = new EntitySchema<JobRow>({
+  name: 'job',
+  columns: {
+    name: { type: 'text', primary: true, primaryKeyConstraintName: 'job_pk' },
+    address: { type: 'text' },
+    timeZone: { type: 'text', name: 'time_zone' },
+  },
+});
+
+export interface LinkRow {
+  id: string;
+  kind: 'crew' | 'record' | 'password';
+  codeHash: string;
+  label: string;
+  crewId: string | null;
+  showerId: string | null;
+  userId: string | null;
+  createdBy: string;
+  createdAt: Date;
+  expiresAt: Date;
+  revokedAt: Date | null;
+  lastUsedAt: Date | null;
+  uses: number;
+}
+export const LinkEntity = new EntitySchema<LinkRow>({
+  name: 'access_link',
+  columns: {
+    id: { type: 'uuid', primary: true, primaryKeyConstraintName: 'access_link_pk' },
+    kind: { type: 'text' },
+    codeHash: { type: 'text', name: 'code_hash' },
+    label: { type: 'text' },
+    crewId: { type: 'text', name: 'crew_id', nullable: true },
+    showerId: { type: 'uuid', name: 'shower_id', nullable: true },
+    userId: { type: 'uuid', name: 'user_id', nullable: true },
+    createdBy: { type: 'uuid', name: 'created_by' },
+    createdAt: { type: 'timestamptz', name: 'created_at' },
+    expiresAt: { type: 'timestamptz', name: 'expires_at' },
+    revokedAt: { type: 'timestamptz', name: 'revoked_at', nullable: true },
+    lastUsedAt: { type: 'timestamptz', name: 'last_used_at', nullable: true },
+    uses: { type: 'integer', default: 0 },
+  },
+  uniques: [{ name: 'access_link_code', columns: ['codeHash'] }],
+});
+
+export interface FirmSettingRow {
+  id: number;
+  data: unknown;
+}
+export const FirmSettingEntity = new EntitySchema<FirmSettingRow>({
+  name: 'firm_setting',
+  columns: {
+    id: { type: 'integer', primary: true, primaryKeyConstraintName: 'firm_setting_pk' },
+    data: { type: 'jsonb' },
+  },
+});
+
+export interface MailRow {
+  id: string;
+  recipient: string;
+  subject: string;
+  words: string;
+  madeAt: Date;
+  /** When it left by SMTP; null while it waits, and always in the simulated outbox. */
+  sentAt: Date | null;
+  problem: string | null;
+  tries: number;
+}
+export const MailEntity = new EntitySchema<MailRow>({
+  name: 'mail',
+  columns: {
+    id: { type: 'uuid', primary: true, primaryKeyConstraintName: 'mail_pk' },
+    recipient: { type: 'text' },
+    subject: { type: 'text' },
+    words: { type: 'text' },
+    madeAt: { type: 'timestamptz', name: 'made_at' },
+    sentAt: { type: 'timestamptz', name: 'sent_at', nullable: true },
+    problem: { type: 'text', nullable: true },
+    tries: { type: 'integer', default: 0 },
+  },
+  indices: [{ name: 'mail_by_time', columns: ['madeAt'] }],
+});
+
+export interface AuditRow {
+  id: string;
+  at: Date;
+  whoId: string;
+  who: string;
+  did: string;
+  about: string;
+  detail: object;
+}
+export const AuditEntity = new EntitySchema<AuditRow>({
+  name: 'audit',
+  columns: {
+    id: { type: 'uuid', primary: true, primaryKeyConstraintName: 'audit_pk' },
+    at: { type: 'timestamptz' },
+    whoId: { type: 'text', name: 'who_id' },
+    who: { type: 'text' },
+    did: { type: 'text' },
+    about: { type: 'text' },
+    detail: { type: 'jsonb' },
+  },
+  indices: [{ name: 'audit_by_time', columns: ['at'] }],
+});
+
+export interface AnchorRow {
+  seq: number;
+  day: string;
+  /** Canonical JSON: the anchor before it and every head that moved since. */
+  text: string;
+  hash: string;
+}
+export const AnchorEntity = new EntitySchema<AnchorRow>({
+  name: 'anchor',
+  columns: {
+    seq: { type: 'integer', primary: true, primaryKeyConstraintName: 'anchor_pk' },
+    day: { type: 'date' },
+    text: { type: 'text' },
+    hash: { type: 'text' },
+  },
+  uniques: [{ name: 'anchor_day', columns: ['day'] }],
+});
+
+export interface FirmKeyRow {
+  id: string;
+  publicKey: string;
+  privateKey: string;
+  madeAt: Date;
+}
+export const FirmKeyEntity = new EntitySchema<FirmKeyRow>({
+  name: 'firm_key',
+  columns: {
+    id: { type: 'text', primary: true, primaryKeyConstraintName: 'firm_key_pk' },
+    publicKey: { type: 'text', name: 'public_key' },
+    privateKey: { type: 'text', name: 'private_key' },
+    madeAt: { type: 'timestamptz', name: 'made_at' },
+  },
+});
+
+export interface EpochRow {
+  id: string;
+  openedAt: Date;
+  why: string;
+}
+export const EpochEntity = new EntitySchema<EpochRow>({
+  name: 'server_epoch',
+  columns: {
+    id: { type: 'uuid', primary: true, primaryKeyConstraintName: 'server_epoch_pk' },
+    openedAt: { type: 'timestamptz', name: 'opened_at' },
+    why: { type: 'text' },
+  },
+});
+
+export const ENTITIES = [
+  UserEntity,
+  CrewEntity,
+  SessionEntity,
+  ShowerEntity,
+  EntryEntity,
+  PhotoEntity,
+  RuleBookEntity,
+  JobEntity,
+  LinkEntity,
+  FirmSettingEntity,
+  MailEntity,
+  AuditEntity,
+  AnchorEntity,
+  FirmKeyEntity,
+  EpochEntity,
+];

@@ -37,4 +37,57 @@ class FirstTables1763900000000 implements MigrationInterface {
   }
 }
 
-export const MIGRATIONS = [FirstTables1763900000000];
+/**
+ * The office: jobs, visits, links, settings, mail, the audit, daily anchors, the firm's key and the epoch of the server.
+ * What stands stays: the audit and the anchors are only ever added to, as the entries are.
+ */
+class Office1763950000000 implements MigrationInterface {
+  name = 'Office1763950000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      ALTER TABLE firm_user ADD COLUMN email text;
+      ALTER TABLE session ALTER COLUMN user_id DROP NOT NULL, ADD COLUMN link_id uuid;
+      ALTER TABLE shower ADD COLUMN inspector_id uuid, ADD COLUMN visit_on date;
+      CREATE INDEX shower_by_visit ON shower (visit_on) WHERE visit_on IS NOT NULL;
+      CREATE INDEX shower_search ON shower USING gin (to_tsvector('simple', name || ' ' || job));
+      CREATE INDEX shower_by_job ON shower (job);
+      CREATE INDEX entry_by_ledger_hash ON entry (ledger_hash);
+      CREATE TABLE job (name text NOT NULL CONSTRAINT job_pk PRIMARY KEY, address text NOT NULL, time_zone text NOT NULL);
+      INSERT INTO job (name, address, time_zone)
+        SELECT DISTINCT ON (s.job) s.job, '', coalesce(e.body->>'timeZone', 'UTC')
+        FROM shower s LEFT JOIN entry e ON e.shower_id = s.id AND e.kind = 'shower-created' ORDER BY s.job, e.ledger_seq;
+      CREATE TABLE access_link (
+        id uuid NOT NULL CONSTRAINT access_link_pk PRIMARY KEY, kind text NOT NULL, code_hash text NOT NULL CONSTRAINT access_link_code UNIQUE,
+        label text NOT NULL, crew_id text, shower_id uuid, user_id uuid, created_by uuid NOT NULL, created_at timestamptz NOT NULL,
+        expires_at timestamptz NOT NULL, revoked_at timestamptz, last_used_at timestamptz, uses integer NOT NULL DEFAULT 0);
+      CREATE TABLE firm_setting (id integer NOT NULL CONSTRAINT firm_setting_pk PRIMARY KEY, data jsonb NOT NULL);
+      CREATE TABLE mail (
+        id uuid NOT NULL CONSTRAINT mail_pk PRIMARY KEY, recipient text NOT NULL, subject text NOT NULL, words text NOT NULL,
+        made_at timestamptz NOT NULL, sent_at timestamptz, problem text, tries integer NOT NULL DEFAULT 0);
+      CREATE INDEX mail_by_time ON mail (made_at);
+      CREATE TABLE audit (
+        id uuid NOT NULL CONSTRAINT audit_pk PRIMARY KEY, at timestamptz NOT NULL, who_id text NOT NULL, who text NOT NULL,
+        did text NOT NULL, about text NOT NULL, detail jsonb NOT NULL);
+      CREATE INDEX audit_by_time ON audit (at);
+      CREATE TABLE anchor (
+        seq integer NOT NULL CONSTRAINT anchor_pk PRIMARY KEY, day date NOT NULL CONSTRAINT anchor_day UNIQUE, text text NOT NULL, hash text NOT NULL);
+      CREATE TABLE firm_key (id text NOT NULL CONSTRAINT firm_key_pk PRIMARY KEY, public_key text NOT NULL, private_key text NOT NULL, made_at timestamptz NOT NULL);
+      CREATE TABLE server_epoch (id uuid NOT NULL CONSTRAINT server_epoch_pk PRIMARY KEY, opened_at timestamptz NOT NULL, why text NOT NULL);
+      CREATE FUNCTION written_stands() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN RAISE EXCEPTION '% is append-only', TG_TABLE_NAME; END $$;
+      CREATE TRIGGER audit_stands BEFORE UPDATE OR DELETE ON audit FOR EACH ROW EXECUTE FUNCTION written_stands();
+      CREATE TRIGGER anchor_stands BEFORE UPDATE OR DELETE ON anchor FOR EACH ROW EXECUTE FUNCTION written_stands();
+    `);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      DROP TABLE job, access_link, firm_setting, mail, audit, anchor, firm_key, server_epoch;
+      DROP FUNCTION written_stands();
+      DROP INDEX entry_by_ledger_hash;
+      ALTER TABLE shower DROP COLUMN inspector_id, DROP COLUMN visit_on;
+      DELETE FROM session WHERE user_id IS NULL;
+      ALTER TABLE session ALTER COLUMN user_id SET NOT NULL, DROP COLUMN link_id;
+      ALTER TABLE firm_user DROP COLUMN email;`);
+  }
+}
+
+export const MIGRATIONS = [FirstTables1763900000000, Office1763950000000];

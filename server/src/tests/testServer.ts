@@ -51,11 +51,12 @@ export async function testServer(limits?: { signIn: number; usual: number }): Pr
   const passwordHash = await hashPassword(PASSWORD);
   await store
     .getRepository(UserEntity)
-    .insert(Object.values(PEOPLE).map((p) => ({ ...p, passwordHash, disabled: false })));
+    .insert(Object.values(PEOPLE).map((p) => ({ ...p, passwordHash, disabled: false, email: null })));
   const app = createApp({
     store,
     photoFolder,
     now: () => new Date(),
+    mail: null,
     logger: makeLogger('silent'),
     webFolder: null,
     limits: limits ?? { signIn: 1000, usual: 100_000 },

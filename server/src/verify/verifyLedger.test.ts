@@ -16,7 +16,7 @@ import { PASSWORD, push, type TestServer, testServer, testTablet } from '../test
 import { verifyLedger } from './verifyLedger';
 
 let server: TestServer;
-const services = () => ({ store: server.store, photoFolder: server.photoFolder, now: () => new Date() });
+const services = () => ({ store: server.store, photoFolder: server.photoFolder, now: () => new Date(), mail: null });
 beforeAll(async () => {
   server = await testServer();
   const users = await server.store.getRepository(UserEntity).find();

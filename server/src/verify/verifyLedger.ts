@@ -4,9 +4,10 @@ import { judgedAnew } from '@careful-seam/core/proof/foldFlood';
 import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/foldShower';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import type { DataSource } from 'typeorm';
+import { AnchorText } from '../ledger/anchors';
 import { photoPath, readPhoto } from '../photos/photoStore';
 import { loadRuleBooks } from '../showers/loadShower';
-import { EntryEntity, type EntryRow, PhotoEntity, ShowerEntity } from '../store/entities';
+import { AnchorEntity, EntryEntity, type EntryRow, PhotoEntity, ShowerEntity } from '../store/entities';
 
 /** One thing that is not as it was written, named. */
 export interface Finding {
@@ -107,6 +108,32 @@ async function verifyShower(
   return rows.length;
 }
 
+/** Anchors that were changed, do not follow each other, or name a head that the ledger does not have. */
+async function anchorFaults(store: DataSource): Promise<Finding[]> {
+  const findings: Finding[] = [];
+  let previous: string | null = null;
+  for (const row of await store.getRepository(AnchorEntity).find({ order: { seq: 'ASC' } })) {
+    const where = `anchor ${row.seq} of ${row.day}`;
+    const read = AnchorText.safeParse(JSON.parse(row.text));
+    if (!read.success || sha256Hex(row.text) !== row.hash)
+      findings.push({ where, what: 'its text does not have its hash' });
+    else if (read.data.previous !== previous) findings.push({ where, what: 'it does not follow the anchor before it' });
+    else {
+      const lost: { id: string }[] = await store.query(
+        `SELECT a.head->>0 AS id FROM jsonb_array_elements($1::jsonb) AS a(head)
+        LEFT JOIN entry e ON e.shower_id = (a.head->>0)::uuid AND e.ledger_seq = (a.head->>1)::int AND e.ledger_hash = a.head->>2
+        WHERE e.id IS NULL`,
+        [JSON.stringify(read.data.heads)],
+      );
+      findings.push(
+        ...lost.map(({ id }) => ({ where, what: `the head it names of shower ${id} is not in the ledger` })),
+      );
+    }
+    previous = row.hash;
+  }
+  return findings;
+}
+
 /** Walks every entry and every picture and names each one that changed. */
 export async function verifyLedger(store: DataSource, photoFolder: string): Promise<Verification> {
   const findings: Finding[] = [];
@@ -125,6 +152,7 @@ export async function verifyLedger(store: DataSource, photoFolder: string): Prom
   const orphans: { id: string }[] = await store.query(
     'SELECT e.id FROM entry e LEFT JOIN shower s ON s.id = e.shower_id WHERE s.id IS NULL',
   );
+  findings.push(...(await anchorFaults(store)));
   findings.push(...orphans.map(({ id }) => ({ where: `entry ${id}`, what: 'belongs to no shower' })));
   return { showers: showers.length, entries, photos: photos.length, findings };
 }

@@ -21,6 +21,9 @@ const BY_ROLE = { inspector: 'ines', manager: 'maren', 'crew-lead': 'pavel' } as
 const concrete = (path: string) =>
   path
     .replace(':id', v4())
+    .replace(':code', 'guessed')
+    .replace(':crew', 'heron')
+    .replace(':job', 'none')
     .replace(':hash', 'a'.repeat(64))
     .replace(':book', 'firm-rule-book')
     .replace(':version', '1')

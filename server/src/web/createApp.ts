@@ -8,8 +8,9 @@ import { rateLimit } from 'express-rate-limit';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
+import { type Deed, NOBODY, writeAudit } from '../audit/audit';
 import { Refusal } from '../people/refusal';
-import { findSession, personOf } from '../people/sessions';
+import { findSession } from '../people/sessions';
 import { COOKIE, PARSERS, type Route, type Services } from './route';
 import { ROUTES } from './routes';
 
@@ -50,9 +51,19 @@ async function whoCalls(route: Route, req: Request, res: Response, services: Ser
   const token: unknown = req.cookies[COOKIE];
   const session = typeof token === 'string' ? await findSession(services.store, token, services.now()) : null;
   if (!session) throw new Refusal('not-signed-in', 'session', 'Sign in first. What you typed is kept on this tablet.');
-  if (!route.roles.includes(session.user.role)) throw new Refusal('forbidden', 'role', 'Your role may not do this.');
+  if (!route.roles.includes(session.person.role)) throw new Refusal('forbidden', 'role', 'Your role may not do this.');
   res.locals.expiresAt = session.expiresAt.toISOString();
-  return personOf(session.user);
+  return session.person;
+}
+
+/** Writes down who did it; a handler may say about what, and who, when nobody is signed in. */
+async function note(did: Deed, req: Request, res: Response, { store, now }: AppOptions): Promise<void> {
+  const { person, about, who } = res.locals as {
+    person: Person | null;
+    about?: string;
+    who?: Pick<Person, 'id' | 'name'>;
+  };
+  await writeAudit(store, { who: who ?? person ?? NOBODY, did, about: about ?? req.path }, now());
 }
 
 function mount(app: Express, route: Route, options: AppOptions, limit: ReturnType<typeof limiter>): void {
@@ -62,9 +73,10 @@ function mount(app: Express, route: Route, options: AppOptions, limit: ReturnTyp
   };
   const answer = async (req: Request, res: Response) => {
     const json = await route.answer({ req, res, person: res.locals.person as Person, services: options });
+    if (route.did) await note(route.did, req, res, options);
     if (json !== undefined) res.set('Cache-Control', 'no-store').json(json);
   };
-  const parser = route.body ? [PARSERS[route.body]] : [];
+  const parser = route.body && route.body !== 'stream' ? [PARSERS[route.body]] : [];
   app[route.method](route.path, limit, admit, ...parser, answer);
 }
 

@@ -8,33 +8,26 @@ import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { readingsCsv } from '../files/readingsCsv';
 import { readShowersFile, writeShowersFile } from '../files/showersFile';
 import { Refusal } from '../people/refusal';
-import { readPhoto } from '../photos/photoStore';
-import { buildRecord } from '../record/buildRecord';
 import { type LoadedShower, loadShower, visibleShower } from '../showers/loadShower';
 import { ShowerEntity } from '../store/entities';
+import { printRecord, signedRecord } from './recordFiles';
 import { type Call, param, type Route, read, uuidParam } from './route';
 
 async function loaded({ req, person, services }: Call): Promise<LoadedShower> {
   return loadShower(services.store, await visibleShower(services.store, person, uuidParam(req)), services.now());
 }
 
-async function recordJson(call: Call): Promise<unknown> {
+/** Says in the audit which shower it was about. */
+async function named(call: Call): Promise<LoadedShower> {
   const shower = await loaded(call);
-  call.res.attachment(`record-${shower.row.id}.json`);
-  return buildRecord(shower, call.services.now());
+  call.res.locals.about = `${shower.row.name}, ${shower.row.job}`;
+  return shower;
 }
 
-async function recordPdf(call: Call): Promise<unknown> {
-  const { req, res, services } = call;
-  const shower = await loaded(call);
-  const { paintRecord } = await import('../record/paintRecord');
-  const unit = req.query.unit === 'mm' ? 'mm' : 'in';
-  const pdf = await paintRecord(buildRecord(shower, services.now()), shower.state, {
-    unit,
-    picture: (hash) => readPhoto(services.photoFolder, hash).catch(() => null),
-  });
-  res.attachment(`record-${shower.row.id}.pdf`).type('application/pdf').send(pdf);
-  return undefined;
+async function recordJson(call: Call): Promise<unknown> {
+  const shower = await named(call);
+  call.res.attachment(`record-${shower.row.id}.json`);
+  return signedRecord(shower, call.services);
 }
 
 async function csv(call: Call): Promise<unknown> {
@@ -86,6 +79,7 @@ export const FILE_ROUTES: readonly Route[] = [
     path: '/api/showers/:id/record.json',
     summary: 'The record of a shower as data',
     gives: ShowerRecord,
+    did: 'record-read',
     answer: recordJson,
   },
   {
@@ -93,7 +87,8 @@ export const FILE_ROUTES: readonly Route[] = [
     path: '/api/showers/:id/record.pdf',
     summary: 'The record of a shower, printed',
     gives: 'application/pdf',
-    answer: recordPdf,
+    did: 'record-read',
+    answer: async (call) => printRecord(call, await named(call)),
   },
   {
     ...shower,
@@ -115,6 +110,7 @@ export const FILE_ROUTES: readonly Route[] = [
     path: '/api/showers/:id/shower.json',
     summary: 'A shower with all its entries and pictures',
     gives: ShowersFile,
+    did: 'file-out',
     answer: showerFile,
   },
   {
@@ -123,6 +119,7 @@ export const FILE_ROUTES: readonly Route[] = [
     path: '/api/jobs/:job/showers.json',
     summary: 'All showers of a job with their entries and pictures',
     gives: ShowersFile,
+    did: 'file-out',
     answer: jobFile,
   },
   {
@@ -134,6 +131,7 @@ export const FILE_ROUTES: readonly Route[] = [
     body: 'file',
     takes: ShowersFile,
     gives: ImportAnswer,
+    did: 'file-in',
     answer: takeIn,
   },
 ];

@@ -3,12 +3,16 @@ import type { Role } from '@careful-seam/contract/api/roles';
 import express, { type Request, type Response } from 'express';
 import type { DataSource } from 'typeorm';
 import type { z } from 'zod';
+import type { Deed } from '../audit/audit';
+import type { MailServer } from '../mail/outbox';
 import { Refusal } from '../people/refusal';
 
 export interface Services {
   store: DataSource;
   photoFolder: string;
   now: () => Date;
+  /** Null: mail stays in the simulated outbox. */
+  mail: MailServer | null;
 }
 
 export interface Call {
@@ -29,11 +33,14 @@ export interface Route {
   summary: string;
   roles: readonly Role[] | 'anyone';
   limit: 'sign-in' | 'usual';
-  body?: 'json' | 'file' | 'bytes';
+  /** `stream`: the handler reads the request itself. */
+  body?: 'json' | 'file' | 'bytes' | 'stream';
   /** Schema of what it takes, where it takes JSON. */
   takes?: z.ZodType;
   /** Schema of what it gives, or the media type of the file that it gives. */
   gives: z.ZodType | string;
+  /** What the audit writes down when it was answered; `res.locals.about` says about what, else the path does. */
+  did?: Deed;
   answer: (call: Call) => Promise<unknown>;
 }
 
@@ -48,11 +55,20 @@ export function read<T extends z.ZodType>(schema: T, input: unknown): z.infer<T>
 
 export const param = (req: Request, name: string): string => String(req.params[name] ?? '');
 
-export function uuidParam(req: Request): string {
+export const isUuid = (id: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id);
+
+export function uuidParam(req: Request, what = 'shower'): string {
   const id = param(req, 'id');
-  if (!/^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id))
-    throw new Refusal('not-found', 'id', 'There is no such shower.');
+  if (!isUuid(id)) throw new Refusal('not-found', 'id', `There is no such ${what}.`);
   return id;
+}
+
+/** Server time less the device's, ms. */
+export const skewOf = (clock: string, now: Date): number => now.getTime() - Date.parse(clock);
+
+/** Sets the cookie of a session that was just opened. */
+export function setSessionCookie(req: Request, res: Response, token: string, expires: Date): void {
+  res.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', secure: req.secure, path: '/', expires });
 }
 
 /** Body parsers, set per route so that nothing else is read into memory. */

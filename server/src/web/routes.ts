@@ -1,5 +1,5 @@
+import { FirmAnswer } from '@careful-seam/contract/api/firm';
 import {
-  CrewList,
   PhotoTaken,
   PullAnswer,
   Push,
@@ -7,22 +7,33 @@ import {
   RuleBookAnswer,
   SessionAnswer,
   ShowerList,
+  ShowerRow,
   SignIn,
   SignRecord,
 } from '@careful-seam/contract/api/messages';
+import { FoundShowers } from '@careful-seam/contract/api/office';
 import { ROLES } from '@careful-seam/contract/api/roles';
 import { asAnswer, CALCULATIONS, runCalculation } from '@careful-seam/core/calc/registry';
 import type { Request } from 'express';
 import { z } from 'zod';
+import { NOBODY, writeAudit } from '../audit/audit';
+import { currentEpoch } from '../firm/epoch';
+import { readSettings } from '../firm/settings';
+import { FOUND_AT_MOST, findShowers, showerAnswer, showersForTablet } from '../jobs/jobs';
 import { appendEntries } from '../ledger/appendEntries';
+import { handInEntries } from '../ledger/handIn';
+import { noticeAssigned } from '../mail/holdNotice';
 import { Refusal } from '../people/refusal';
 import { checkPassword, closeSession, openSession, personOf } from '../people/sessions';
 import { keepPhoto, readPhoto } from '../photos/photoStore';
 import { visibleShower } from '../showers/loadShower';
 import { signShower } from '../showers/signShower';
-import { CrewEntity, EntryEntity, PhotoEntity, RuleBookEntity, ShowerEntity } from '../store/entities';
+import { CrewEntity, EntryEntity, PhotoEntity, RuleBookEntity } from '../store/entities';
 import { FILE_ROUTES } from './fileRoutes';
-import { type Call, COOKIE, param, type Route, read, uuidParam } from './route';
+import { LINK_ROUTES } from './linkRoutes';
+import { OFFICE_ROUTES } from './officeRoutes';
+import { PEOPLE_ROUTES } from './peopleRoutes';
+import { type Call, COOKIE, param, type Route, read, setSessionCookie, skewOf, uuidParam } from './route';
 
 const EVERY = ROLES;
 const SIGNING = ['inspector', 'manager'] as const;
@@ -35,22 +46,32 @@ function hashParam(req: Request): string {
   return hash;
 }
 
-const skewOf = (clock: string, now: Date): number => now.getTime() - Date.parse(clock);
-
 async function signIn({ req, res, services }: Call): Promise<unknown> {
   const { signIn: name, password } = read(SignIn, req.body);
-  const user = await checkPassword(services.store, name, password);
-  const { token, expiresAt } = await openSession(services.store, user, services.now());
-  res.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', secure: req.secure, path: '/', expires: expiresAt });
+  const now = services.now();
+  const user = await checkPassword(services.store, name, password).catch(async (error: unknown) => {
+    await writeAudit(services.store, { who: NOBODY, did: 'sign-in-failed', about: name }, now);
+    throw error;
+  });
+  const { token, expiresAt } = await openSession(services.store, user, now);
+  setSessionCookie(req, res, token, expiresAt);
+  res.locals.who = user;
+  res.locals.about = user.signIn;
   return { person: personOf(user), expiresAt: expiresAt.toISOString() };
 }
 
 async function listShowers({ person, services }: Call): Promise<unknown> {
-  const where = person.role === 'crew-lead' ? { crewId: person.crewId ?? '' } : {};
-  const rows = await services.store
-    .getRepository(ShowerEntity)
-    .find({ where, order: { updatedAt: 'DESC' }, take: 200 });
-  return { showers: rows.map((r) => ({ ...r, updatedAt: r.updatedAt.toISOString() })) };
+  const rows = await showersForTablet(services.store, person, services.now());
+  return { showers: rows.map(showerAnswer) };
+}
+
+async function oneShower({ req, person, services }: Call): Promise<unknown> {
+  return showerAnswer(await visibleShower(services.store, person, uuidParam(req)));
+}
+
+async function searchShowers({ req, person, services }: Call): Promise<unknown> {
+  const rows = await findShowers(services.store, person, String(req.query.q ?? ''));
+  return { showers: rows.slice(0, FOUND_AT_MOST).map(showerAnswer), more: rows.length > FOUND_AT_MOST };
 }
 
 async function pullEntries({ req, person, services }: Call): Promise<unknown> {
@@ -76,7 +97,24 @@ async function pullEntries({ req, person, services }: Call): Promise<unknown> {
 async function pushEntries({ req, person, services }: Call): Promise<unknown> {
   const push = read(Push, req.body);
   const now = services.now();
-  return appendEntries(services.store, uuidParam(req), push.entries, { person, now, skewMs: skewOf(push.clock, now) });
+  const skewMs = skewOf(push.clock, now);
+  const answer = await appendEntries(services.store, uuidParam(req), push.entries, { person, now, skewMs });
+  const given = answer.taken.filter((_taken, i) => push.entries[i]!.includes('"kind":"defect-assigned"'));
+  await noticeAssigned(
+    services.store,
+    given.map((taken) => taken.id),
+    now,
+  );
+  return answer;
+}
+
+async function handIn({ req, res, services }: Call): Promise<unknown> {
+  const push = read(Push, req.body);
+  const now = services.now();
+  const skewMs = skewOf(push.clock, now);
+  const { author, ...answer } = await handInEntries(services.store, uuidParam(req), push.entries, { now, skewMs });
+  res.locals.about = `${answer.taken.length} entries of ${author.name}`;
+  return answer;
 }
 
 async function sign({ req, person, services }: Call): Promise<unknown> {
@@ -155,6 +193,7 @@ const API_ROUTES: readonly Route[] = [
     body: 'json',
     takes: SignIn,
     gives: SessionAnswer,
+    did: 'signed-in',
     answer: signIn,
   },
   {
@@ -180,10 +219,12 @@ const API_ROUTES: readonly Route[] = [
   {
     ...usual,
     method: 'get',
-    path: '/api/crews',
-    summary: 'The crews of the firm',
-    gives: CrewList,
+    path: '/api/firm',
+    summary: 'The firm: its settings and crews, and the epoch of this server',
+    gives: FirmAnswer,
     answer: async ({ services }) => ({
+      epoch: await currentEpoch(services.store, services.now()),
+      settings: await readSettings(services.store),
       crews: await services.store.getRepository(CrewEntity).find({ order: { name: 'ASC' } }),
     }),
   },
@@ -194,6 +235,22 @@ const API_ROUTES: readonly Route[] = [
     summary: 'Showers, newest change first',
     gives: ShowerList,
     answer: listShowers,
+  },
+  {
+    ...usual,
+    method: 'get',
+    path: '/api/showers/search',
+    summary: 'Showers whose name or job has words that begin like those typed (query: q)',
+    gives: FoundShowers,
+    answer: searchShowers,
+  },
+  {
+    ...usual,
+    method: 'get',
+    path: '/api/showers/:id',
+    summary: 'One shower: its row',
+    gives: ShowerRow,
+    answer: oneShower,
   },
   {
     ...usual,
@@ -214,6 +271,18 @@ const API_ROUTES: readonly Route[] = [
     answer: pushEntries,
   },
   {
+    ...usual,
+    method: 'post',
+    roles: ['manager'],
+    path: '/api/showers/:id/hand-in',
+    summary: 'Hands in entries of one person who can not send them any more',
+    body: 'json',
+    takes: Push,
+    gives: PushAnswer,
+    did: 'handed-in',
+    answer: handIn,
+  },
+  {
     method: 'post',
     path: '/api/showers/:id/sign',
     summary: 'Signs the record',
@@ -222,6 +291,7 @@ const API_ROUTES: readonly Route[] = [
     body: 'json',
     takes: SignRecord,
     gives: PushAnswer,
+    did: 'record-signed',
     answer: sign,
   },
   {
@@ -288,4 +358,11 @@ const DESCRIPTION: Route = {
 };
 
 /** Every route of the server's API, with the roles that may call it. */
-export const ROUTES: readonly Route[] = [...API_ROUTES, ...FILE_ROUTES, DESCRIPTION];
+export const ROUTES: readonly Route[] = [
+  ...API_ROUTES,
+  ...PEOPLE_ROUTES,
+  ...LINK_ROUTES,
+  ...OFFICE_ROUTES,
+  ...FILE_ROUTES,
+  DESCRIPTION,
+];

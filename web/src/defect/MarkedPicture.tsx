@@ -1,7 +1,7 @@
 import type { PhotoMark } from '@careful-seam/core/entries/entry';
 import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { pictureUrl } from '../device/takePicture';
+import { pictureUrl } from '../device/pictures';
 import { useStore } from '../state/store';
 
 interface Props {

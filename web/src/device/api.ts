@@ -20,27 +20,43 @@ async function refusal(response: Response): Promise<ApiError> {
   return new ApiError(code, field, message);
 }
 
-export async function send(method: string, path: string, body?: BodyInit, type?: string): Promise<Response> {
-  const headers: Record<string, string> = { 'x-careful-seam': '1', ...(type ? { 'content-type': type } : {}) };
-  const response = await fetch(path, {
-    method,
-    headers,
-    credentials: 'same-origin',
-    ...(body === undefined ? {} : { body }),
-  }).catch(() => {
-    throw new ApiError('offline', '', 'No connection. What you enter is kept on this tablet.');
-  });
-  if (!response.ok) throw await refusal(response);
-  return response;
+/** The way to the server. `fetch` in the browser; a network in memory in the simulation. */
+export type Fetch = (path: string, init: RequestInit) => Promise<Response>;
+
+export interface Server {
+  send: (method: string, path: string, body?: BodyInit, type?: string) => Promise<Response>;
+  /** One JSON call; the answer is validated on this side too. */
+  call: <T extends z.ZodType>(schema: T, method: string, path: string, body?: unknown) => Promise<z.infer<T>>;
 }
 
-/** One JSON call; the answer is validated on this side too. */
-export async function call<T extends z.ZodType>(
-  schema: T,
-  method: string,
-  path: string,
-  body?: unknown,
-): Promise<z.infer<T>> {
-  const response = await send(method, path, body === undefined ? undefined : JSON.stringify(body), 'application/json');
-  return schema.parse(await response.json());
+/** The server behind a way to it. Every failure is an `ApiError`; nothing answered is "offline". */
+export function serverOver(fetchIt: Fetch): Server {
+  const send: Server['send'] = async (method, path, body, type) => {
+    const headers: Record<string, string> = { 'x-careful-seam': '1', ...(type ? { 'content-type': type } : {}) };
+    const response = await fetchIt(path, {
+      method,
+      headers,
+      credentials: 'same-origin',
+      ...(body === undefined ? {} : { body }),
+    }).catch(() => {
+      throw new ApiError('offline', '', 'No connection. What you enter is kept on this tablet.');
+    });
+    if (!response.ok) throw await refusal(response);
+    return response;
+  };
+  return {
+    send,
+    call: async (schema, method, path, body) => {
+      const response = await send(
+        method,
+        path,
+        body === undefined ? undefined : JSON.stringify(body),
+        'application/json',
+      );
+      return schema.parse(await response.json());
+    },
+  };
 }
+
+export const theServer = serverOver((path, init) => fetch(path, init));
+export const { send, call } = theServer;

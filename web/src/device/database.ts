@@ -1,3 +1,4 @@
+import type { FirmSettings } from '@careful-seam/contract/api/firm';
 import type { Crew, Person, ShowerRow } from '@careful-seam/contract/api/messages';
 import type { ChainEnd } from '@careful-seam/core/entries/writeEntry';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
@@ -33,41 +34,68 @@ export interface StoredPhoto {
   blob: Blob;
   widthPx: number;
   heightPx: number;
+  /** The server confirmed the hash. Only then may the bytes be removed from the tablet. */
   sent: boolean;
+  /** ms since 1970; missing on pictures of the first version. */
+  takenMs?: number;
+}
+
+/** A smaller copy of somebody else's picture, kept for the cellar. */
+interface SmallPicture {
+  hash: string;
+  blob: Blob;
 }
 
 export interface Kept {
   person: Person | null;
   devices: Record<string, string>;
   crews: Crew[];
+  settings: FirmSettings | null;
+  /** The server's epoch when it was last heard; another one means that it was restored. */
+  epoch: string | null;
+  /** Last answer from the server, ms since 1970. */
+  contactMs: number | null;
 }
 
 interface Schema extends DBSchema {
   entries: { key: string; value: StoredEntry; indexes: { byShower: string } };
   showers: { key: string; value: StoredShower };
   photos: { key: string; value: StoredPhoto };
+  small: { key: string; value: SmallPicture };
   books: { key: string; value: RuleBook };
   kept: { key: string; value: Kept };
 }
 export type Database = IDBPDatabase<Schema>;
 
-/** Opens the tablet's own store. The name is an argument so that tests have theirs. */
-export function openDatabase(name = 'careful-seam'): Promise<Database> {
-  return openDB<Schema>(name, 1, {
-    upgrade(db) {
-      db.createObjectStore('entries', { keyPath: 'id' }).createIndex('byShower', 'showerId');
-      db.createObjectStore('showers', { keyPath: 'id' });
-      db.createObjectStore('photos', { keyPath: 'hash' });
-      db.createObjectStore('books');
-      db.createObjectStore('kept');
+const VERSION = 2;
+
+/**
+ * Opens the tablet's own store; an older one is brought up to date with everything in it. `onOutdated` is called when
+ * a newer program opens it in another window: this one must let go. The name is an argument so that tests have theirs.
+ */
+export function openDatabase(name = 'careful-seam', onOutdated?: () => void): Promise<Database> {
+  return openDB<Schema>(name, VERSION, {
+    upgrade(db, from) {
+      if (from < 1) {
+        db.createObjectStore('entries', { keyPath: 'id' }).createIndex('byShower', 'showerId');
+        db.createObjectStore('showers', { keyPath: 'id' });
+        db.createObjectStore('photos', { keyPath: 'hash' });
+        db.createObjectStore('books');
+        db.createObjectStore('kept');
+      }
+      if (from < 2) db.createObjectStore('small', { keyPath: 'hash' });
+    },
+    blocking(_now, _wanted, event) {
+      (event.target as IDBDatabase | null)?.close();
+      onOutdated?.();
     },
   });
 }
 
-const NOTHING: Kept = { person: null, devices: {}, crews: [] };
+const NOTHING: Kept = { person: null, devices: {}, crews: [], settings: null, epoch: null, contactMs: null };
 
 export async function readKept(db: Database): Promise<Kept> {
-  return (await db.get('kept', 'kept')) ?? NOTHING;
+  return { ...NOTHING, ...(await db.get('kept', 'kept')) };
 }
 export async function writeKept(db: Database, change: Partial<Kept>): Promise<void> {
   const tx = db.transaction('kept', 'readwrite');

@@ -73,7 +73,7 @@ describe('the outbox', () => {
 
   it('marks what the server took, and stops a chain at what it refused', async () => {
     const [a, b, c] = await append(db, ports, [note('a'), note('b'), note('c')]);
-    await acknowledge(db, {
+    await acknowledge(db, SHOWER, {
       taken: [{ id: a!.id, ledgerSeq: 1, ledgerHash: 'h', receivedAt: '' }],
       refused: { id: b!.id, code: 'forbidden', field: 'kind', message: 'Not yours.' },
       skewMs: 0,
@@ -107,7 +107,7 @@ describe('the outbox', () => {
           );
           const [next] = waiting(await entriesOf(own, SHOWER), INES.id);
           seq += 1;
-          await acknowledge(own, {
+          await acknowledge(own, SHOWER, {
             taken: [{ id: next!.id, ledgerSeq: seq, ledgerHash: 'h', receivedAt: '' }],
             refused: null,
             skewMs: 0,

@@ -90,14 +90,27 @@ export function waiting(entries: readonly StoredEntry[], personId: string): Stor
   return stop < 0 ? mine : mine.slice(0, stop);
 }
 
-/** Writes down what the server said of a push. */
-export async function acknowledge(db: Database, answer: PushAnswer): Promise<void> {
-  const tx = db.transaction('entries', 'readwrite');
+/** Refusals that time heals: what is missing comes from another tablet, or from an earlier entry. */
+const PASSING = new Set(['not-found']);
+
+/**
+ * Writes down what the server said of a push to one shower. Where the places given follow on what this tablet has
+ * heard, nothing needs to be pulled.
+ */
+export async function acknowledge(db: Database, showerId: string, answer: PushAnswer): Promise<void> {
+  const tx = db.transaction(['entries', 'showers'], 'readwrite');
+  const shower = await tx.objectStore('showers').get(showerId);
+  let { cursor, headHash } = shower ?? emptyShower(showerId);
   for (const taken of answer.taken) {
     const entry = await tx.objectStore('entries').get(taken.id);
     if (entry) await tx.objectStore('entries').put({ ...entry, ledgerSeq: taken.ledgerSeq, refused: null });
+    if (taken.ledgerSeq === cursor + 1) {
+      cursor = taken.ledgerSeq;
+      headHash = taken.ledgerHash;
+    }
   }
-  if (answer.refused) {
+  if (shower) await tx.objectStore('showers').put({ ...shower, cursor, headHash });
+  if (answer.refused && !PASSING.has(answer.refused.code)) {
     const entry = await tx.objectStore('entries').get(answer.refused.id);
     const { code, field, message } = answer.refused;
     if (entry && entry.ledgerSeq === null)

@@ -1,7 +1,5 @@
+import { FirmAnswer } from '@careful-seam/contract/api/firm';
 import {
-  CrewList,
-  PHOTO_BYTES_AT_MOST,
-  PhotoTaken,
   PUSH_AT_MOST,
   PullAnswer,
   PushAnswer,
@@ -9,38 +7,37 @@ import {
   ShowerList,
   type ShowerRow,
 } from '@careful-seam/contract/api/messages';
-import { v4 } from 'uuid';
-import { ApiError, call, send } from './api';
-import { type Database, emptyShower, type StoredShower, writeKept } from './database';
-import { acknowledge, entriesOf, takeIn, waiting } from './outbox';
+import { ApiError, type Server } from './api';
+import { type Database, emptyShower } from './database';
+import { noteFirm } from './epoch';
+import { acknowledge, entriesOf, type Ports, takeIn, waiting } from './outbox';
 import { rechain } from './rechain';
+
+/** What a round needs from outside. */
+export interface Outside {
+  server: Server;
+  ports: Pick<Ports, 'newId' | 'nowMs'>;
+}
 
 /** What a round of sync found out. */
 export interface SyncReport {
   changed: Set<string>;
   skewMs: number | null;
+  /** The server was restored, and this tablet sent what it lacked. */
+  restored: boolean;
 }
 
-async function pushShower(db: Database, showerId: string, personId: string, report: SyncReport): Promise<void> {
-  for (;;) {
-    const next = waiting(await entriesOf(db, showerId), personId).slice(0, PUSH_AT_MOST);
-    if (next.length === 0) return;
-    const answer = await call(PushAnswer, 'POST', `/api/showers/${showerId}/entries`, {
-      clock: new Date().toISOString(),
-      entries: next.map((e) => e.text),
-    });
-    await acknowledge(db, answer);
-    report.skewMs = answer.skewMs;
-    report.changed.add(showerId);
-    if (answer.refused) return;
-  }
+interface Round extends Outside {
+  db: Database;
+  personId: string;
+  report: SyncReport;
 }
 
 /** Pulls what this tablet lacks of one shower. */
-async function pullShower(db: Database, showerId: string, report: SyncReport): Promise<void> {
+async function pullShower({ db, server, report }: Round, showerId: string): Promise<void> {
   for (;;) {
     const shower = (await db.get('showers', showerId)) ?? emptyShower(showerId);
-    const answer = await call(PullAnswer, 'GET', `/api/showers/${showerId}/entries?after=${shower.cursor}`);
+    const answer = await server.call(PullAnswer, 'GET', `/api/showers/${showerId}/entries?after=${shower.cursor}`);
     if (answer.entries.length > 0) {
       await takeIn(db, showerId, answer.entries);
       report.changed.add(showerId);
@@ -49,41 +46,53 @@ async function pullShower(db: Database, showerId: string, report: SyncReport): P
   }
 }
 
+/** Sends what waits, in the order of its chain; pulls when somebody else's entries came in between. */
+async function pushShower(round: Round, showerId: string): Promise<void> {
+  const { db, server, ports, personId, report } = round;
+  for (;;) {
+    const next = waiting(await entriesOf(db, showerId), personId).slice(0, PUSH_AT_MOST);
+    if (next.length === 0) return;
+    const answer = await server.call(PushAnswer, 'POST', `/api/showers/${showerId}/entries`, {
+      clock: new Date(ports.nowMs()).toISOString(),
+      entries: next.map((e) => e.text),
+    });
+    await acknowledge(db, showerId, answer);
+    report.skewMs = answer.skewMs;
+    report.changed.add(showerId);
+    const last = answer.taken.at(-1);
+    if (last && ((await db.get('showers', showerId))?.cursor ?? 0) < last.ledgerSeq) await pullShower(round, showerId);
+    if (answer.refused) return;
+  }
+}
+
 /**
  * A chain that the server can't continue belongs to a tablet that was copied or restored: what it still holds goes on
- * under a new device number, in the next round.
+ * under a new device number.
  */
-async function healChain(db: Database, showerId: string, personId: string, report: SyncReport): Promise<void> {
+async function healChain(round: Round, showerId: string): Promise<void> {
+  const { db, personId, ports, report } = round;
   const entries = await entriesOf(db, showerId);
   const broken = entries.some(
     (e) => e.authorId === personId && e.ledgerSeq === null && e.refused?.code === 'chain-broken',
   );
   if (!broken) return;
-  await rechain(db, showerId, personId, v4);
+  await pullShower(round, showerId);
+  await rechain(db, showerId, personId, ports.newId);
   report.changed.add(showerId);
-  await pushShower(db, showerId, personId, report);
+  await pushShower(round, showerId);
 }
 
 /** Writes down the server's row in one transaction: an entry appended meanwhile keeps its place in the chain. */
-async function noteRow(db: Database, row: ShowerRow): Promise<StoredShower> {
+async function noteRow(db: Database, row: ShowerRow): Promise<{ isNew: boolean; cursor: number }> {
   const tx = db.transaction('showers', 'readwrite');
   const known = (await tx.store.get(row.id)) ?? emptyShower(row.id);
   await tx.store.put({ ...known, row });
   await tx.done;
-  return known;
+  return { isNew: known.row === null, cursor: known.cursor };
 }
 
-async function pushPhotos(db: Database): Promise<void> {
-  for (const photo of await db.getAll('photos')) {
-    if (photo.sent || photo.blob.size > PHOTO_BYTES_AT_MOST) continue;
-    const response = await send('PUT', `/api/photos/${photo.hash}`, photo.blob, photo.blob.type);
-    PhotoTaken.parse(await response.json());
-    await db.put('photos', { ...photo, sent: true });
-  }
-}
-
-async function pullBooks(db: Database, showerIds: readonly string[]): Promise<void> {
-  const { book } = await call(RuleBookAnswer, 'GET', '/api/rule-books/newest');
+async function pullBooks({ db, server }: Round, showerIds: readonly string[]): Promise<void> {
+  const { book } = await server.call(RuleBookAnswer, 'GET', '/api/rule-books/newest');
   await db.put('books', book, `${book.id}@${book.version}`);
   for (const id of showerIds) {
     for (const entry of await entriesOf(db, id)) {
@@ -91,31 +100,33 @@ async function pullBooks(db: Database, showerIds: readonly string[]): Promise<vo
       const { body } = JSON.parse(entry.text) as { body: { ruleBook: string; version: number } };
       const key = `${body.ruleBook}@${body.version}`;
       if (await db.get('books', key)) continue;
-      const { book } = await call(RuleBookAnswer, 'GET', `/api/rule-books/${body.ruleBook}/${body.version}`);
-      await db.put('books', book, key);
+      const path = `/api/rule-books/${body.ruleBook}/${body.version}`;
+      await db.put('books', (await server.call(RuleBookAnswer, 'GET', path)).book, key);
     }
   }
 }
 
-/** One round: crews and list, then each shower's own entries out and others' in, rule books, pictures. */
-export async function syncOnce(db: Database, personId: string): Promise<SyncReport> {
-  const report: SyncReport = { changed: new Set(), skewMs: null };
-  const { crews } = await call(CrewList, 'GET', '/api/crews');
-  await writeKept(db, { crews });
-  const local = await db.getAllKeys('showers');
-  for (const id of local) await pushShower(db, id, personId, report);
-  const { showers } = await call(ShowerList, 'GET', '/api/showers');
+/**
+ * One round: the firm and the list, then what others wrote, then what waits here, then the rule books. Pictures go
+ * their own way, since they must not hold back what was typed.
+ */
+export async function syncOnce(db: Database, personId: string, outside: Outside): Promise<SyncReport> {
+  const report: SyncReport = { changed: new Set(), skewMs: null, restored: false };
+  const round: Round = { ...outside, db, personId, report };
+  const firm = await outside.server.call(FirmAnswer, 'GET', '/api/firm');
+  report.restored = await noteFirm(db, firm, outside.ports.nowMs());
+  const { showers } = await outside.server.call(ShowerList, 'GET', '/api/showers');
   for (const row of showers) {
-    const known = await noteRow(db, row);
-    if (known.row === null) report.changed.add(row.id);
-    if (known.cursor < row.headSeq) await pullShower(db, row.id, report);
+    const { isNew, cursor } = await noteRow(db, row);
+    if (isNew) report.changed.add(row.id);
+    if (cursor < row.headSeq) await pullShower(round, row.id);
   }
-  for (const row of showers) await healChain(db, row.id, personId, report);
-  await pullBooks(
-    db,
-    showers.map((s) => s.id),
-  );
-  await pushPhotos(db);
+  for (const id of await db.getAllKeys('showers')) {
+    await pushShower(round, id);
+    await healChain(round, id);
+  }
+  const changed = showers.map((s) => s.id).filter((id) => report.changed.has(id));
+  await pullBooks(round, changed);
   return report;
 }
 

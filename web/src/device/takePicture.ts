@@ -1,11 +1,26 @@
 import { sha256Hex } from '@careful-seam/core/entries/chain';
 import type { Database, StoredPhoto } from './database';
+import { withRoom } from './room';
 
 const LONG_SIDE_PX = 2560;
 const LARGEST_FILE = 60 * 1024 * 1024;
 
 /** Why a file can't become a picture: the text key that says so. */
-export type PictureRefusal = 'picture.empty' | 'picture.tooLarge' | 'picture.notAPicture';
+export type PictureRefusal =
+  | 'picture.empty'
+  | 'picture.tooLarge'
+  | 'picture.notAPicture'
+  | 'picture.heic'
+  | 'picture.tabletFull';
+
+/** Brands that a HEIC or HEIF file names in its first box (ISO/IEC 23008-12). */
+const HEIC_BRANDS = new Set(['heic', 'heix', 'hevc', 'heim', 'heis', 'mif1', 'msf1']);
+
+/** True for a file in the format that some phones save, and that this browser may not read. */
+export async function isHeic(file: Blob): Promise<boolean> {
+  const head = new TextDecoder('latin1').decode(await file.slice(4, 12).arrayBuffer());
+  return head.startsWith('ftyp') && HEIC_BRANDS.has(head.slice(4));
+}
 
 async function decode(file: Blob): Promise<ImageBitmap | null> {
   return createImageBitmap(file).catch(() => null);
@@ -22,7 +37,7 @@ export async function takePicture(
   if (file.size === 0) return { ok: false, why: 'picture.empty' };
   if (file.size > LARGEST_FILE) return { ok: false, why: 'picture.tooLarge' };
   const image = await decode(file);
-  if (!image) return { ok: false, why: 'picture.notAPicture' };
+  if (!image) return { ok: false, why: (await isHeic(file)) ? 'picture.heic' : 'picture.notAPicture' };
   const scale = Math.min(1, LONG_SIDE_PX / Math.max(image.width, image.height));
   const canvas = document.createElement('canvas');
   canvas.width = Math.round(image.width * scale);
@@ -31,15 +46,19 @@ export async function takePicture(
   const blob = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/jpeg', 0.86));
   if (!blob) return { ok: false, why: 'picture.notAPicture' };
   const hash = sha256Hex(new Uint8Array(await blob.arrayBuffer()));
-  const photo: StoredPhoto = { hash, blob, widthPx: canvas.width, heightPx: canvas.height, sent: false };
-  await db.put('photos', photo);
+  const photo: StoredPhoto = {
+    hash,
+    blob,
+    widthPx: canvas.width,
+    heightPx: canvas.height,
+    sent: false,
+    takenMs: Date.now(),
+  };
+  image.close();
+  try {
+    await withRoom(db, () => db.put('photos', photo));
+  } catch {
+    return { ok: false, why: 'picture.tabletFull' };
+  }
   return { ok: true, photo };
-}
-
-/** A picture for the screen: from this tablet, else from the server, else null while it is pending. */
-export async function pictureUrl(db: Database, hash: string): Promise<string | null> {
-  const own = await db.get('photos', hash);
-  if (own) return URL.createObjectURL(own.blob);
-  const response = await fetch(`/api/photos/${hash}?width=960`).catch(() => null);
-  return response?.ok ? URL.createObjectURL(await response.blob()) : null;
 }

@@ -10,6 +10,7 @@ import { SignIn } from '../screens/SignIn';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
 import { Sheet } from './Sheet';
+import { UpdateBar } from './UpdateBar';
 
 const SYNC_EVERY_MS = 5000;
 /** Waits run on while nothing is entered. */
@@ -93,5 +94,10 @@ export function App() {
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
   }, [theme]);
-  return <RouterProvider router={router} />;
+  return (
+    <>
+      <RouterProvider router={router} />
+      <UpdateBar />
+    </>
+  );
 }

@@ -1,22 +1,48 @@
 import { CLOCK_OFF_MS } from '@careful-seam/contract/api/messages';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import { countWaiting, useStore } from '../state/store';
+import { useStore, waitingEntries } from '../state/store';
+
+/** What other people wrote on this tablet: it waits for them, or for a manager who hands it in. */
+function OfOthers({ count }: { count: number }) {
+  const { t } = useTranslation();
+  const { person, handIn } = useStore();
+  const [problem, setProblem] = useState<string | null>(null);
+  const go = async () => {
+    try {
+      setProblem(await handIn());
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <p className="max-w-72 text-cure">
+      {t('sync.others', { count })}{' '}
+      {person?.role === 'manager' && (
+        <button type="button" className="key text-sm" onClick={() => void go()}>
+          {t('sync.handIn')}
+        </button>
+      )}
+      {problem && <span className="block text-hold">{t('sync.handInFailed', { message: problem })}</span>}
+    </p>
+  );
+}
 
 /** A small, honest mark: what waits on this tablet, and anything a person must know about the connection. */
 export function SyncMark() {
   const { t } = useTranslation();
-  const { showers, connection, skewMs, failure, setAside } = useStore();
-  const count = countWaiting(showers.values());
-  const refused =
-    [...showers.values()]
-      .flatMap((s) => s.entries)
-      .find((e) => e.refused !== null && !e.aside && e.ledgerSeq === null) ?? null;
+  const { showers, connection, skewMs, failure, setAside, person, picturesWaiting, room, restored } = useStore();
+  const waiting = waitingEntries(showers.values());
+  const others = waiting.filter((e) => e.authorId !== person?.id).length;
+  const count = waiting.length - others;
+  const refused = waiting.find((e) => e.refused !== null) ?? null;
   const hours = Math.round((Math.abs(skewMs) / 3_600_000) * 10) / 10;
   return (
     <div className="text-right text-sm leading-tight" aria-live="polite" data-testid="sync">
       <p className={count > 0 ? 'font-semibold text-cure' : 'text-soft'}>
         {count > 0 ? t('sync.waiting', { count }) : t('sync.allSent')}
+        {picturesWaiting > 0 && ` · ${t('sync.pictures', { count: picturesWaiting })}`}
       </p>
       {connection === 'offline' && <p className="text-soft">{failure ?? t('sync.offline')}</p>}
       {connection === 'signed-out' && (
@@ -24,6 +50,9 @@ export function SyncMark() {
           {t('sync.signedOut')}
         </Link>
       )}
+      {others > 0 && <OfOthers count={others} />}
+      {restored && <p className="max-w-72 text-cure">{t('sync.restored')}</p>}
+      {room?.nearlyFull && <p className="max-w-72 text-hold">{t('sync.nearlyFull')}</p>}
       {refused?.refused && (
         <p className="max-w-72 text-hold">
           {t('sync.refused', { message: refused.refused.message })}{' '}

@@ -1,3 +1,4 @@
+import type { FirmSettings } from '@careful-seam/contract/api/firm';
 import type { Crew, Person } from '@careful-seam/contract/api/messages';
 import { SessionAnswer } from '@careful-seam/contract/api/messages';
 import type { Body, Entry, EntryKind } from '@careful-seam/core/entries/entry';
@@ -6,7 +7,7 @@ import type { ShowerState } from '@careful-seam/core/proof/state';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { v4 } from 'uuid';
 import { create } from 'zustand';
-import { ApiError, call, send } from '../device/api';
+import { ApiError, call, send, theServer } from '../device/api';
 import {
   type Database,
   openDatabase,
@@ -15,8 +16,11 @@ import {
   type StoredShower,
   writeKept,
 } from '../device/database';
+import { handInOthers } from '../device/handIn';
 import { append, entriesOf, type Ports, type Writing } from '../device/outbox';
+import { fetchCopies, sendPictures } from '../device/pictures';
 import { rechain } from '../device/rechain';
+import { askForRoom, type Room, withRoom } from '../device/room';
 import { isOffline, syncOnce } from '../device/sync';
 
 /** One shower as the screens read it: the local fold, whatever the network does. */
@@ -33,6 +37,13 @@ interface Store {
   db: Database | null;
   person: Person | null;
   crews: Crew[];
+  settings: FirmSettings | null;
+  /** How the tablet's storage stands; null until it was asked. */
+  room: Room | null;
+  /** Pictures on this tablet that the server has not confirmed. */
+  picturesWaiting: number;
+  /** The server was restored, and this tablet sent it again what it lacked. */
+  restored: boolean;
   books: Map<string, RuleBook>;
   showers: Map<string, LocalShower>;
   connection: Connection;
@@ -47,6 +58,8 @@ interface Store {
   writeAll: (showerId: string, drafts: readonly { kind: EntryKind; body: unknown; id?: string }[]) => Promise<string[]>;
   /** Sets a refused entry aside, so that the ones after it go out. */
   setAside: (entry: StoredEntry) => Promise<void>;
+  /** A manager hands in what people wrote here who can't sign in any more. Gives the server's refusal, or null. */
+  handIn: () => Promise<string | null>;
   refresh: (showerId: string) => Promise<void>;
   /** Judges all showers at the present moment: waits run on. */
   tick: () => void;
@@ -78,6 +91,10 @@ export const useStore = create<Store>((set, get) => ({
   db: null,
   person: null,
   crews: [],
+  settings: null,
+  room: null,
+  picturesWaiting: 0,
+  restored: false,
   books: new Map(),
   showers: new Map(),
   connection: 'starting',
@@ -86,15 +103,17 @@ export const useStore = create<Store>((set, get) => ({
   failure: null,
 
   open: async () => {
-    const db = await openDatabase();
-    const { person, crews } = await readKept(db);
+    // A newer program opened the store in another window: this one starts again with it.
+    const db = await openDatabase(undefined, () => window.location.reload());
+    const { person, crews, settings } = await readKept(db);
     const books = await readBooks(db);
     const showers = new Map<string, LocalShower>();
     for (const id of await db.getAllKeys('showers')) {
       const local = await fold(db, books, String(id));
       if (local) showers.set(String(id), local);
     }
-    set({ db, person, crews, books, showers, connection: person ? 'starting' : 'signed-out' });
+    set({ db, person, crews, settings, books, showers, connection: person ? 'starting' : 'signed-out' });
+    void askForRoom(navigator.storage).then((room) => set({ room }));
     if (person) await get().sync();
   },
 
@@ -133,7 +152,10 @@ export const useStore = create<Store>((set, get) => ({
       if (kind === 'geometry-set') geometryVersion = (body as Body<'geometry-set'>).version;
       return { showerId, kind, body, person, geometryVersion, ...(id ? { id } : {}) } as Writing<EntryKind>;
     });
-    const stored = await append(db, ports, writings);
+    const stored = await withRoom(db, () => append(db, ports, writings)).catch((error: unknown) => {
+      set({ failure: error instanceof Error ? error.message : String(error) });
+      throw error;
+    });
     await get().refresh(showerId);
     void get().sync();
     return stored.map((e) => e.id);
@@ -145,6 +167,14 @@ export const useStore = create<Store>((set, get) => ({
     await rechain(db, entry.showerId, entry.authorId, newId, entry.id);
     await get().refresh(entry.showerId);
     void get().sync();
+  },
+
+  handIn: async () => {
+    const { db, person, showers } = get();
+    if (!db || !person) return null;
+    const problem = await handInOthers(db, theServer, person.id, [...showers.keys()], ports);
+    for (const id of showers.keys()) await get().refresh(id);
+    return problem;
   },
 
   refresh: async (showerId) => {
@@ -177,9 +207,11 @@ async function refreshAll(db: Database, ids: Iterable<string>): Promise<void> {
 async function runSync(db: Database, personId: string): Promise<void> {
   const { setState: set } = useStore;
   try {
-    const report = await syncOnce(db, personId);
-    const kept = await readKept(db);
-    set({ books: await readBooks(db), crews: kept.crews, connection: 'online', lastSyncAt: Date.now(), failure: null });
+    const report = await syncOnce(db, personId, { server: theServer, ports });
+    const { crews, settings } = await readKept(db);
+    set({ books: await readBooks(db), crews, settings, connection: 'online', lastSyncAt: Date.now(), failure: null });
+    if (report.restored) set({ restored: true });
+    void syncPictures(db, report.changed);
     if (report.skewMs !== null) set({ skewMs: report.skewMs });
     await refreshAll(db, report.changed);
   } catch (error) {
@@ -189,9 +221,27 @@ async function runSync(db: Database, personId: string): Promise<void> {
   }
 }
 
-/** Entries on this tablet that the server has not acknowledged. */
-export function countWaiting(showers: Iterable<LocalShower>): number {
-  let count = 0;
-  for (const s of showers) count += s.entries.filter((e) => e.ledgerSeq === null && !e.aside).length;
-  return count;
+let sendingPictures = false;
+
+/** Pictures go beside the entries, one round at a time; a failure waits for the next round. */
+async function syncPictures(db: Database, changed: Iterable<string>): Promise<void> {
+  const { setState: set } = useStore;
+  const count = async () => set({ picturesWaiting: (await db.getAll('photos')).filter((p) => !p.sent).length });
+  if (sendingPictures) return;
+  sendingPictures = true;
+  try {
+    await count();
+    if ((await sendPictures(db, theServer)) > 0) await count();
+    await fetchCopies(db, theServer, changed);
+  } catch (error) {
+    if (!isOffline(error)) set({ failure: error instanceof Error ? error.message : String(error) });
+  } finally {
+    sendingPictures = false;
+  }
 }
+
+/** Entries on this tablet that the server has not acknowledged, and that wait for nobody but the network. */
+export function waitingEntries(showers: Iterable<LocalShower>): StoredEntry[] {
+  return [...showers].flatMap((s) => s.entries.filter((e) => e.ledgerSeq === null && !e.aside));
+}
+export const countWaiting = (showers: Iterable<LocalShower>): number => waitingEntries(showers).length;

@@ -1,10 +1,11 @@
-import type { Entry } from '@careful-seam/core/entries/entry';
+import type { Entry } from './entry';
 
-/** Hashes of every picture that a shower's entries name. */
+/** Hashes of every picture that the entries name, each once. */
 export function photosNeeded(entries: readonly Entry[]): string[] {
   const hashes = entries.flatMap((e) => {
     if (e.kind === 'photo') return [e.body.photo.hash];
     if (e.kind === 'defect-found' || e.kind === 'defect-answered') return e.body.photos.map((p) => p.hash);
+    if (e.kind === 'defect-closed') return (e.body.photos ?? []).map((p) => p.hash);
     return [];
   });
   return [...new Set(hashes)];

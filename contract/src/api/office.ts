@@ -1,0 +1,135 @@
+import { z } from 'zod';
+import { ShowerRow } from './messages';
+import { ROLES } from './roles';
+
+/** What the office page and the server say to each other. Managers only, except where a route says otherwise. */
+const name = z.string().trim().min(1).max(120);
+const email = z.email().max(200).nullable();
+const signIn = z
+  .string()
+  .trim()
+  .toLowerCase()
+  .regex(/^[a-z0-9._-]{2,40}$/, 'use 2 to 40 small letters, digits, dots or dashes');
+
+export const PersonRow = z.object({
+  id: z.uuid(),
+  name: z.string(),
+  signIn: z.string(),
+  role: z.enum(ROLES),
+  crewId: z.string().nullable(),
+  email: z.string().nullable(),
+  disabled: z.boolean(),
+});
+export type PersonRow = z.infer<typeof PersonRow>;
+export const PeopleAnswer = z.object({ people: z.array(PersonRow) });
+export const NewPerson = z.object({ name, signIn, role: z.enum(ROLES), crewId: z.string().nullable(), email });
+export const ChangePerson = z.object({
+  name,
+  role: z.enum(ROLES),
+  crewId: z.string().nullable(),
+  email,
+  disabled: z.boolean(),
+});
+export const Inspectors = z.object({ inspectors: z.array(z.object({ id: z.uuid(), name: z.string() })) });
+
+/** A password needs this many characters; nothing else is asked of it. */
+export const PASSWORD_AT_LEAST = 10;
+export const SetPassword = z.object({
+  code: z.string().min(1).max(100),
+  password: z.string().min(PASSWORD_AT_LEAST, `use at least ${PASSWORD_AT_LEAST} characters`).max(200),
+});
+
+export const CrewName = z.object({ name });
+
+export const LINK_KINDS = ['crew', 'record', 'password'] as const;
+/** A crew's link lives at most this long, hours. */
+export const CREW_LINK_HOURS_AT_MOST = 7 * 24;
+export const NewLink = z.discriminatedUnion('kind', [
+  z.object({
+    kind: z.literal('crew'),
+    crewId: z.string().min(1),
+    label: name,
+    hours: z.number().min(1).max(CREW_LINK_HOURS_AT_MOST),
+    email,
+  }),
+  z.object({ kind: z.literal('record'), showerId: z.uuid(), label: name, days: z.number().min(1).max(365), email }),
+  z.object({ kind: z.literal('password'), userId: z.uuid() }),
+]);
+export type NewLink = z.infer<typeof NewLink>;
+/** The code is told once; only its hash is kept. `path` is the page that it opens. */
+export const MadeLink = z.object({ id: z.uuid(), path: z.string(), expiresAt: z.string(), mailed: z.boolean() });
+export type MadeLink = z.infer<typeof MadeLink>;
+export const LinkLine = z.object({
+  id: z.uuid(),
+  kind: z.enum(LINK_KINDS),
+  label: z.string(),
+  about: z.string(),
+  madeBy: z.string(),
+  createdAt: z.string(),
+  expiresAt: z.string(),
+  revokedAt: z.string().nullable(),
+  lastUsedAt: z.string().nullable(),
+  uses: z.number().int(),
+});
+export type LinkLine = z.infer<typeof LinkLine>;
+export const LinkList = z.object({ links: z.array(LinkLine) });
+export const LinkCode = z.object({ code: z.string().min(1).max(100) });
+
+const timeZone = z.string().refine(isTimeZone, 'choose a time zone of the IANA list, such as America/Chicago');
+function isTimeZone(zone: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone !== '';
+  } catch {
+    return false;
+  }
+}
+export const JobLine = z.object({
+  name: z.string(),
+  address: z.string(),
+  timeZone: z.string(),
+  showers: z.number().int(),
+});
+export type JobLine = z.infer<typeof JobLine>;
+export const JobList = z.object({ jobs: z.array(JobLine) });
+export const PutJob = z.object({ address: z.string().trim().max(300), timeZone });
+
+/** Who looks at a shower next, and on which day. */
+export const Visit = z.object({ inspectorId: z.uuid().nullable(), visitOn: z.iso.date().nullable() });
+export const FoundShowers = z.object({ showers: z.array(ShowerRow), more: z.boolean() });
+
+export const MailLine = z.object({
+  id: z.uuid(),
+  recipient: z.string(),
+  subject: z.string(),
+  words: z.string(),
+  madeAt: z.string(),
+  sentAt: z.string().nullable(),
+  problem: z.string().nullable(),
+});
+export type MailLine = z.infer<typeof MailLine>;
+/** `real` is false while no mail server is set: then everything stays in the outbox to be read there. */
+export const Outbox = z.object({ real: z.boolean(), mail: z.array(MailLine) });
+
+export const AuditLine = z.object({
+  id: z.uuid(),
+  at: z.string(),
+  who: z.string(),
+  did: z.string(),
+  about: z.string(),
+});
+export type AuditLine = z.infer<typeof AuditLine>;
+export const AuditPage = z.object({ lines: z.array(AuditLine), more: z.boolean() });
+
+/** What a backup was found to hold when it was put in force. */
+export const RestoreAnswer = z.object({
+  madeAt: z.string(),
+  showers: z.number().int(),
+  entries: z.number().int(),
+  photos: z.number().int(),
+});
+export type RestoreAnswer = z.infer<typeof RestoreAnswer>;
+
+/** The smallest leak that a flood test must exclude, by method; null: none is set and no test can pass. */
+export const LeakLimit = z.object({ smallestLeakMmPerDay: z.number().positive().max(20).nullable() });
+
+export const FirmKeyAnswer = z.object({ algorithm: z.literal('Ed25519'), publicKey: z.string() });

@@ -1,0 +1,64 @@
+import type { Person } from '@careful-seam/contract/api/messages';
+import type { DataSource } from 'typeorm';
+import { v4 } from 'uuid';
+import { AuditEntity, type AuditRow } from '../store/entities';
+
+/** What is written down beside the entries: who saw a record, and what the office did. */
+export const DEEDS = [
+  'signed-in',
+  'sign-in-failed',
+  'password-set',
+  'record-read',
+  'record-read-by-link',
+  'file-out',
+  'file-in',
+  'record-signed',
+  'person-made',
+  'person-changed',
+  'crew-named',
+  'link-made',
+  'link-opened',
+  'link-revoked',
+  'settings-changed',
+  'leak-limit-changed',
+  'job-changed',
+  'visit-set',
+  'handed-in',
+  'backup-made',
+  'restored',
+] as const;
+export type Deed = (typeof DEEDS)[number];
+
+export interface AuditNote {
+  who: Pick<Person, 'id' | 'name'>;
+  did: Deed;
+  /** Names what it was about, in words or by id. */
+  about: string;
+  detail?: object;
+}
+
+/** Somebody without a sign-in: a guess at the door, a homeowner with a link. */
+export const NOBODY = { id: '', name: '' };
+
+export async function writeAudit(
+  store: DataSource,
+  { who, did, about, detail = {} }: AuditNote,
+  now: Date,
+): Promise<void> {
+  await store
+    .getRepository(AuditEntity)
+    .insert({ id: v4(), at: now, whoId: who.id, who: who.name, did, about: about.slice(0, 400), detail });
+}
+
+const PAGE = 100;
+
+/** One page of the audit, newest first; `before` is the time of the last line seen. */
+export async function readAudit(store: DataSource, before: Date | null): Promise<{ rows: AuditRow[]; more: boolean }> {
+  const query = store
+    .getRepository(AuditEntity)
+    .createQueryBuilder('a')
+    .orderBy('a.at', 'DESC')
+    .take(PAGE + 1);
+  const rows = await (before ? query.where('a.at < :before', { before }) : query).getMany();
+  return { rows: rows.slice(0, PAGE), more: rows.length > PAGE };
+}

@@ -1,0 +1,23 @@
+import { execFile } from 'node:child_process';
+import { existsSync, readdirSync } from 'node:fs';
+import { delimiter, join } from 'node:path';
+import { promisify } from 'node:util';
+
+const run = promisify(execFile);
+const DEBIAN = '/usr/lib/postgresql';
+
+/** Where a program of PostgreSQL lies: PG_BIN, the newest of Debian's packages, or the path. */
+export function postgresTool(name: 'pg_dump' | 'pg_restore', env: NodeJS.ProcessEnv = process.env): string {
+  const versions = existsSync(DEBIAN) ? readdirSync(DEBIAN).filter((v) => Number(v) >= 15) : [];
+  const debian = versions.sort((a, b) => Number(b) - Number(a)).map((v) => join(DEBIAN, v, 'bin'));
+  const places = [...(env.PG_BIN ? [env.PG_BIN] : []), ...debian, ...(env.PATH ?? '').split(delimiter)];
+  const found = places.map((place) => join(place, name)).find((path) => existsSync(path));
+  if (!found)
+    throw new Error(`${name} is not on this machine. Install postgresql-client, or set PG_BIN to its folder.`);
+  return found;
+}
+
+/** Runs one of them to its end; what it complains about becomes the error. */
+export async function runPostgresTool(name: 'pg_dump' | 'pg_restore', args: readonly string[]): Promise<void> {
+  await run(postgresTool(name), [...args], { maxBuffer: 16 * 1024 * 1024 });
+}

@@ -1,0 +1,42 @@
+import type { Person, PushAnswer } from '@careful-seam/contract/api/messages';
+import type { DataSource } from 'typeorm';
+import { Refusal } from '../people/refusal';
+import { personOf, personOfLink } from '../people/sessions';
+import { LinkEntity, UserEntity } from '../store/entities';
+import { appendEntries, readText } from './appendEntries';
+
+const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
+
+/** The author of an entry with the rights they had, when they can't send it themselves any more. */
+async function silenced(store: DataSource, authorId: string, now: Date): Promise<Person | null> {
+  if (!UUID.test(authorId)) return null;
+  const user = await store.getRepository(UserEntity).findOneBy({ id: authorId });
+  if (user) return user.disabled ? personOf(user) : null;
+  const link = await store.getRepository(LinkEntity).findOneBy({ id: authorId });
+  const ended = link !== null && (link.revokedAt !== null || link.expiresAt < now);
+  return ended ? personOfLink(link) : null;
+}
+
+/**
+ * Takes in entries of one author whom the firm disabled, or who came by a link that has ended, handed in by a manager
+ * from the tablet they stand on. Each entry keeps its author and is judged by that author's rights.
+ */
+export async function handInEntries(
+  store: DataSource,
+  showerId: string,
+  texts: readonly string[],
+  { now, skewMs }: { now: Date; skewMs: number },
+): Promise<PushAnswer & { author: Person }> {
+  const authors = new Set(texts.map((text) => readText(text).author.id));
+  const [authorId] = authors;
+  if (authors.size !== 1) throw new Refusal('input-invalid', 'entries', 'Hand in the entries of one person at a time.');
+  const author = await silenced(store, authorId!, now);
+  if (!author)
+    throw new Refusal(
+      'forbidden',
+      'author',
+      'This person can still sign in and send these entries. Disable them first, or let them sign in on this tablet.',
+    );
+  const answer = await appendEntries(store, showerId, texts, { person: author, now, skewMs, handingIn: true });
+  return { ...answer, author };
+}

@@ -1,0 +1,36 @@
+import { makeWords } from '@careful-seam/contract/texts/words';
+import type { Entry } from '@careful-seam/core/entries/entry';
+import type { DataSource } from 'typeorm';
+import { EntryEntity, ShowerEntity, UserEntity } from '../store/entities';
+import { queueMail } from './outbox';
+
+/** Tells the leads of a crew by mail that a defect was given to them. Those without an address see it on their phone. */
+export async function noticeAssigned(store: DataSource, entryIds: readonly string[], now: Date): Promise<void> {
+  for (const id of entryIds) {
+    const row = await store.getRepository(EntryEntity).findOneBy({ id, kind: 'defect-assigned' });
+    if (!row) continue;
+    const { body, author, showerId } = JSON.parse(row.text) as Extract<Entry, { kind: 'defect-assigned' }>;
+    const shower = await store.getRepository(ShowerEntity).findOneByOrFail({ id: showerId });
+    const leads = await store.getRepository(UserEntity).findBy({ crewId: body.crewId, disabled: false });
+    const { t } = makeWords('en');
+    for (const { email, name } of leads) {
+      if (!email) continue;
+      await queueMail(
+        store,
+        {
+          recipient: email,
+          subject: t('mail.holdSubject', { shower: shower.name, job: shower.job }),
+          words: t('mail.holdWords', {
+            name,
+            shower: shower.name,
+            job: shower.job,
+            author: author.name,
+            words: body.words ?? '',
+            due: body.due ? t('mail.due', { day: body.due }) : '',
+          }),
+        },
+        now,
+      );
+    }
+  }
+}

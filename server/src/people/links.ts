@@ -1,0 +1,108 @@
+import { randomBytes } from 'node:crypto';
+import type { LinkLine, MadeLink, NewLink } from '@careful-seam/contract/api/office';
+import { makeWords } from '@careful-seam/contract/texts/words';
+import { sha256Hex } from '@careful-seam/core/entries/chain';
+import type { DataSource } from 'typeorm';
+import { v4 } from 'uuid';
+import { queueMail } from '../mail/outbox';
+import { CrewEntity, LinkEntity, type LinkRow, ShowerEntity, UserEntity } from '../store/entities';
+import { Refusal } from './refusal';
+
+const HOUR_MS = 3_600_000;
+const PASSWORD_LINK_HOURS = 72;
+const LIST_AT_MOST = 200;
+
+/** The page that a link of each kind opens. */
+const PAGES = { crew: '/crew-link', record: '/r', password: '/set-password' } as const;
+
+type Target = Pick<LinkRow, 'label' | 'crewId' | 'showerId' | 'userId'> & { hours: number; email: string | null };
+
+async function targetOf(store: DataSource, wanted: NewLink): Promise<Target> {
+  const none = { crewId: null, showerId: null, userId: null };
+  if (wanted.kind === 'crew') {
+    const crew = await store.getRepository(CrewEntity).findOneBy({ id: wanted.crewId });
+    if (!crew) throw new Refusal('not-found', 'crewId', 'There is no such crew.');
+    return { ...none, crewId: crew.id, label: wanted.label, hours: wanted.hours, email: wanted.email };
+  }
+  if (wanted.kind === 'record') {
+    const shower = await store.getRepository(ShowerEntity).findOneBy({ id: wanted.showerId });
+    if (!shower) throw new Refusal('not-found', 'showerId', 'There is no such shower.');
+    return { ...none, showerId: shower.id, label: wanted.label, hours: wanted.days * 24, email: wanted.email };
+  }
+  const user = await store.getRepository(UserEntity).findOneBy({ id: wanted.userId });
+  if (!user) throw new Refusal('not-found', 'userId', 'There is no such person.');
+  return { ...none, userId: user.id, label: user.name, hours: PASSWORD_LINK_HOURS, email: user.email };
+}
+
+/** Makes a link with a random code, told once. With an address it also goes into the outbox. */
+export async function makeLink(
+  store: DataSource,
+  wanted: NewLink,
+  { by, now, origin }: { by: string; now: Date; origin: string },
+): Promise<MadeLink> {
+  const { hours, email, ...target } = await targetOf(store, wanted);
+  const code = randomBytes(24).toString('base64url');
+  const expiresAt = new Date(now.getTime() + hours * HOUR_MS);
+  const row = {
+    id: v4(),
+    kind: wanted.kind,
+    codeHash: sha256Hex(code),
+    ...target,
+    createdBy: by,
+    createdAt: now,
+    expiresAt,
+  };
+  await store.getRepository(LinkEntity).insert({ ...row, revokedAt: null, lastUsedAt: null, uses: 0 });
+  const path = `${PAGES[wanted.kind]}/${code}`;
+  if (email) {
+    const { t } = makeWords('en');
+    const until = expiresAt.toISOString().slice(0, 16).replace('T', ' ');
+    const subject = t(`mail.${wanted.kind}Subject`, { label: target.label });
+    await queueMail(
+      store,
+      { recipient: email, subject, words: t(`mail.${wanted.kind}Words`, { link: `${origin}${path}`, until }) },
+      now,
+    );
+  }
+  return { id: row.id, path, expiresAt: expiresAt.toISOString(), mailed: email !== null };
+}
+
+/** The link behind a code, counted as used. Guessed, revoked and expired ones are one and the same to the caller. */
+export async function useLink(store: DataSource, kind: LinkRow['kind'], code: string, now: Date): Promise<LinkRow> {
+  const links = store.getRepository(LinkEntity);
+  const row = await links.findOneBy({ codeHash: sha256Hex(code), kind });
+  if (!row || row.revokedAt || row.expiresAt < now)
+    throw new Refusal('link-ended', 'code', 'This link is not valid, or not any more. Ask the firm for a new one.');
+  await links.update({ id: row.id }, { uses: row.uses + 1, lastUsedAt: now });
+  return row;
+}
+
+/** Ends a link at once: sessions that came by it are refused from now on. */
+export async function revokeLink(store: DataSource, id: string, now: Date): Promise<LinkRow> {
+  const links = store.getRepository(LinkEntity);
+  const row = await links.findOneBy({ id });
+  if (!row) throw new Refusal('not-found', 'link', 'There is no such link.');
+  if (!row.revokedAt) await links.update({ id }, { revokedAt: now });
+  return row;
+}
+
+/** The newest links, with what each opens and who made it. */
+export async function listLinks(store: DataSource): Promise<LinkLine[]> {
+  const rows: (Omit<LinkLine, 'createdAt' | 'expiresAt' | 'revokedAt' | 'lastUsedAt'> & Record<string, Date | null>)[] =
+    await store.query(
+      `SELECT l.id, l.kind, l.label, coalesce(c.name, s.name || ', ' || s.job, p.name, '') AS about, coalesce(u.name, '') AS "madeBy",
+        l.created_at AS "createdAt", l.expires_at AS "expiresAt", l.revoked_at AS "revokedAt", l.last_used_at AS "lastUsedAt", l.uses
+      FROM access_link l LEFT JOIN crew c ON c.id = l.crew_id LEFT JOIN shower s ON s.id = l.shower_id
+        LEFT JOIN firm_user p ON p.id = l.user_id LEFT JOIN firm_user u ON u.id = l.created_by
+      ORDER BY l.created_at DESC LIMIT $1`,
+      [LIST_AT_MOST],
+    );
+  const iso = (at: Date | null | undefined) => at?.toISOString() ?? null;
+  return rows.map((r) => ({
+    ...r,
+    createdAt: iso(r.createdAt)!,
+    expiresAt: iso(r.expiresAt)!,
+    revokedAt: iso(r.revokedAt),
+    lastUsedAt: iso(r.lastUsedAt),
+  }));
+}

@@ -1,0 +1,205 @@
+import { createWriteStream } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import { FirmSettings } from '@careful-seam/contract/api/firm';
+import {
+  AuditPage,
+  FirmKeyAnswer,
+  JobList,
+  LeakLimit,
+  Outbox,
+  PutJob,
+  RestoreAnswer,
+  Visit,
+} from '@careful-seam/contract/api/office';
+import { z } from 'zod';
+import { readAudit } from '../audit/audit';
+import { makeBackup, urlOf } from '../backup/makeBackup';
+import { restoreBackup } from '../backup/restoreBackup';
+import { firmKey } from '../firm/firmKey';
+import { setSmallestLeak } from '../firm/leakLimit';
+import { writeSettings } from '../firm/settings';
+import { listJobs, putJob, setVisit } from '../jobs/jobs';
+import { visibleShower } from '../showers/loadShower';
+import { MailEntity } from '../store/entities';
+import { type Call, param, type Route, read, uuidParam } from './route';
+
+const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
+const MAIL_AT_MOST = 200;
+
+async function changeSettings({ req, res, services }: Call): Promise<unknown> {
+  const settings = read(FirmSettings, req.body);
+  await writeSettings(services.store, settings);
+  res.locals.about = settings.name;
+  return settings;
+}
+
+async function changeLeakLimit({ req, res, services }: Call): Promise<unknown> {
+  const { smallestLeakMmPerDay } = read(LeakLimit, req.body);
+  const version = await setSmallestLeak(services.store, smallestLeakMmPerDay);
+  res.locals.about = `${smallestLeakMmPerDay ?? 'none'} mm a day, rule book version ${version}`;
+  return { smallestLeakMmPerDay };
+}
+
+async function changeJob({ req, res, services }: Call): Promise<unknown> {
+  const job = read(PutJob, req.body);
+  await putJob(services.store, param(req, 'job'), job);
+  res.locals.about = param(req, 'job');
+  return job;
+}
+
+async function planVisit({ req, res, person, services }: Call): Promise<unknown> {
+  const visit = read(Visit, req.body);
+  const row = await visibleShower(services.store, person, uuidParam(req));
+  await setVisit(services.store, row.id, visit, services.now());
+  res.locals.about = `${row.name}, ${row.job}: ${visit.visitOn ?? 'no day'}`;
+  return visit;
+}
+
+async function outbox({ services }: Call): Promise<unknown> {
+  const rows = await services.store.getRepository(MailEntity).find({ order: { madeAt: 'DESC' }, take: MAIL_AT_MOST });
+  const mail = rows.map(({ tries: _tries, ...m }) => ({
+    ...m,
+    madeAt: m.madeAt.toISOString(),
+    sentAt: m.sentAt?.toISOString() ?? null,
+  }));
+  return { real: services.mail !== null, mail };
+}
+
+async function audit({ req, services }: Call): Promise<unknown> {
+  const before = new Date(String(req.query.before ?? ''));
+  const { rows, more } = await readAudit(services.store, Number.isNaN(before.getTime()) ? null : before);
+  return { lines: rows.map(({ id, at, who, did, about }) => ({ id, at: at.toISOString(), who, did, about })), more };
+}
+
+async function backup({ res, services }: Call): Promise<undefined> {
+  const now = services.now();
+  const folder = await mkdtemp(join(tmpdir(), 'seam-backup-out-'));
+  const file = join(folder, `careful-seam-${now.toISOString().slice(0, 10)}.tar`);
+  try {
+    const { showers, entries, photos } = await makeBackup(services.store, services.photoFolder, file, now);
+    res.locals.about = `${showers} showers, ${entries} entries, ${photos} pictures`;
+    await new Promise<void>((done, fail) => res.download(file, (error) => (error ? fail(error) : done())));
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+  return undefined;
+}
+
+async function restore({ req, res, services }: Call): Promise<unknown> {
+  const folder = await mkdtemp(join(tmpdir(), 'seam-restore-in-'));
+  try {
+    const file = join(folder, 'backup.tar');
+    await pipeline(req, createWriteStream(file));
+    const found = await restoreBackup(file, {
+      url: urlOf(services.store),
+      photoFolder: services.photoFolder,
+      now: services.now(),
+    });
+    const { madeAt, showers, entries, photos } = found;
+    res.locals.about = `backup of ${madeAt}: ${showers} showers, ${entries} entries, ${photos} pictures`;
+    return { madeAt, showers, entries, photos };
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+/** The office: settings, jobs, visits, mail, the audit, backup and restore. */
+export const OFFICE_ROUTES: readonly Route[] = [
+  {
+    ...MANAGING,
+    method: 'put',
+    path: '/api/firm/settings',
+    summary: 'Sets what holds for the whole firm',
+    body: 'json',
+    takes: FirmSettings,
+    gives: FirmSettings,
+    did: 'settings-changed',
+    answer: changeSettings,
+  },
+  {
+    ...MANAGING,
+    method: 'put',
+    path: '/api/firm/leak-limit',
+    summary: 'Sets the smallest leak that a flood test must exclude, in a new version of the rule book',
+    body: 'json',
+    takes: LeakLimit,
+    gives: LeakLimit,
+    did: 'leak-limit-changed',
+    answer: changeLeakLimit,
+  },
+  {
+    method: 'get',
+    path: '/api/firm/key',
+    summary: "The firm's public key",
+    roles: 'anyone',
+    limit: 'usual',
+    gives: FirmKeyAnswer,
+    answer: async ({ services }) => ({
+      algorithm: 'Ed25519',
+      publicKey: (await firmKey(services.store, services.now())).publicKey,
+    }),
+  },
+  {
+    roles: ['inspector', 'manager'],
+    limit: 'usual',
+    method: 'get',
+    path: '/api/jobs',
+    summary: 'Jobs with their site and how many showers they have',
+    gives: JobList,
+    answer: async ({ services }) => ({ jobs: await listJobs(services.store) }),
+  },
+  {
+    ...MANAGING,
+    method: 'put',
+    path: '/api/jobs/:job',
+    summary: "Sets a job's address and the site's time zone",
+    body: 'json',
+    takes: PutJob,
+    gives: PutJob,
+    did: 'job-changed',
+    answer: changeJob,
+  },
+  {
+    ...MANAGING,
+    method: 'put',
+    path: '/api/showers/:id/visit',
+    summary: 'Says who looks at a shower next, and when',
+    body: 'json',
+    takes: Visit,
+    gives: Visit,
+    did: 'visit-set',
+    answer: planVisit,
+  },
+  { ...MANAGING, method: 'get', path: '/api/outbox', summary: 'Mail, newest first', gives: Outbox, answer: outbox },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/audit',
+    summary: 'Who saw and did what, newest first (query: before)',
+    gives: AuditPage,
+    answer: audit,
+  },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/backup.tar',
+    summary: 'Everything the firm has, as one file',
+    gives: 'application/x-tar',
+    did: 'backup-made',
+    answer: backup,
+  },
+  {
+    ...MANAGING,
+    method: 'post',
+    path: '/api/restore',
+    summary: 'Puts a backup in force after checking every entry in it',
+    body: 'stream',
+    takes: z.string(),
+    gives: RestoreAnswer,
+    did: 'restored',
+    answer: restore,
+  },
+];

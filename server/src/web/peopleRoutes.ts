@@ -1,0 +1,145 @@
+import { Crew } from '@careful-seam/contract/api/messages';
+import {
+  ChangePerson,
+  CrewName,
+  Inspectors,
+  NewPerson,
+  PeopleAnswer,
+  PersonRow,
+  SetPassword,
+} from '@careful-seam/contract/api/office';
+import { In } from 'typeorm';
+import { v4 } from 'uuid';
+import { z } from 'zod';
+import { useLink } from '../people/links';
+import { changePerson, makePerson, rowOf, setPassword } from '../people/people';
+import { CrewEntity, UserEntity } from '../store/entities';
+import { type Call, param, type Route, read, uuidParam } from './route';
+
+const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
+
+async function people({ services }: Call): Promise<unknown> {
+  const rows = await services.store.getRepository(UserEntity).find({ order: { name: 'ASC' } });
+  return { people: rows.map(rowOf) };
+}
+
+async function addPerson({ req, res, services }: Call): Promise<unknown> {
+  const row = await makePerson(services.store, read(NewPerson, req.body));
+  res.locals.about = `${row.name} (${row.signIn}, ${row.role})`;
+  return rowOf(row);
+}
+
+async function alterPerson({ req, res, services }: Call): Promise<unknown> {
+  const change = read(ChangePerson, req.body);
+  const row = await changePerson(services.store, uuidParam(req, 'person'), change);
+  res.locals.about = `${row.name}: ${Object.entries(change)
+    .map(([field, value]) => `${field} ${value}`)
+    .join(', ')}`;
+  return rowOf(row);
+}
+
+async function setOwnPassword({ req, res, services }: Call): Promise<unknown> {
+  const { code, password } = read(SetPassword, req.body);
+  const { store } = services;
+  const now = services.now();
+  const link = await useLink(store, 'password', code, now);
+  await setPassword(store, link.userId!, password);
+  // One use only.
+  await store.query('UPDATE access_link SET revoked_at = $2 WHERE id = $1', [link.id, now]);
+  const user = await store.getRepository(UserEntity).findOneByOrFail({ id: link.userId! });
+  res.locals.who = user;
+  res.locals.about = user.signIn;
+  return { signIn: user.signIn };
+}
+
+async function nameCrew({ req, res, services }: Call): Promise<unknown> {
+  const { name } = read(CrewName, req.body);
+  const id = param(req, 'crew') || `crew-${v4().slice(0, 8)}`;
+  await services.store.getRepository(CrewEntity).upsert({ id, name }, ['id']);
+  res.locals.about = name;
+  return { id, name };
+}
+
+async function inspectors({ services }: Call): Promise<unknown> {
+  const rows = await services.store
+    .getRepository(UserEntity)
+    .find({ where: { role: In(['inspector', 'manager']), disabled: false }, order: { name: 'ASC' } });
+  return { inspectors: rows.map(({ id, name }) => ({ id, name })) };
+}
+
+/** People of the firm, their crews and passwords. */
+export const PEOPLE_ROUTES: readonly Route[] = [
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/people',
+    summary: 'Everybody who may sign in',
+    gives: PeopleAnswer,
+    answer: people,
+  },
+  {
+    ...MANAGING,
+    method: 'post',
+    path: '/api/people',
+    summary: 'Adds a person, who sets a password through a link',
+    body: 'json',
+    takes: NewPerson,
+    gives: PersonRow,
+    did: 'person-made',
+    answer: addPerson,
+  },
+  {
+    ...MANAGING,
+    method: 'put',
+    path: '/api/people/:id',
+    summary: 'Changes a person: name, role, crew, address, disabled',
+    body: 'json',
+    takes: ChangePerson,
+    gives: PersonRow,
+    did: 'person-changed',
+    answer: alterPerson,
+  },
+  {
+    method: 'post',
+    path: '/api/password',
+    summary: 'Sets a password with the code of a link',
+    roles: 'anyone',
+    limit: 'sign-in',
+    body: 'json',
+    takes: SetPassword,
+    gives: z.object({ signIn: z.string() }),
+    did: 'password-set',
+    answer: setOwnPassword,
+  },
+  {
+    ...MANAGING,
+    method: 'post',
+    path: '/api/crews',
+    summary: 'Adds a crew',
+    body: 'json',
+    takes: CrewName,
+    gives: Crew,
+    did: 'crew-named',
+    answer: nameCrew,
+  },
+  {
+    ...MANAGING,
+    method: 'put',
+    path: '/api/crews/:crew',
+    summary: 'Names a crew',
+    body: 'json',
+    takes: CrewName,
+    gives: Crew,
+    did: 'crew-named',
+    answer: nameCrew,
+  },
+  {
+    roles: ['inspector', 'manager'],
+    limit: 'usual',
+    method: 'get',
+    path: '/api/inspectors',
+    summary: 'Who can be given a visit',
+    gives: Inspectors,
+    answer: inspectors,
+  },
+];

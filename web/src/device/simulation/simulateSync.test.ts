@@ -1,0 +1,18 @@
+import 'fake-indexeddb/auto';
+import { describe, expect, it } from 'vitest';
+import { type SimulationReport, simulateSync } from './simulateSync';
+
+describe('many tablets on a bad network, with crashes, wrong clocks and restored servers', () => {
+  it.each(Array.from({ length: 25 }, (_, k) => k + 1))('seed %i loses nothing and ends in one state', async (seed) => {
+    const report = await simulateSync(seed);
+    expect(report.problems).toEqual([]);
+    expect(report.typed).toBeGreaterThan(10);
+  });
+
+  it('really drops, crashes and restores', async () => {
+    const reports: SimulationReport[] = [];
+    for (let seed = 1; seed <= 6; seed += 1) reports.push(await simulateSync(seed));
+    const sum = (key: 'lost' | 'crashes' | 'restores' | 'clockJumps') => reports.reduce((n, r) => n + r[key], 0);
+    for (const key of ['lost', 'crashes', 'restores', 'clockJumps'] as const) expect(sum(key)).toBeGreaterThan(0);
+  });
+});
