@@ -1,4 +1,5 @@
 import { makeWords } from '@careful-seam/contract/texts/words';
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { I18nextProvider } from 'react-i18next';
@@ -6,13 +7,19 @@ import { z } from 'zod';
 import { App } from './shell/App';
 import './styles.css';
 import en from './texts/en.json';
+import es from './texts/es.json';
 
 z.config({ jitless: true });
 
+/** Lists of the office: they come from the server when they are looked at, and never stand in for the tablet's own state. */
+const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5000 } } });
+
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <I18nextProvider i18n={makeWords('en', { en })}>
-      <App />
+    <I18nextProvider i18n={makeWords('en', { en, es })}>
+      <QueryClientProvider client={queries}>
+        <App />
+      </QueryClientProvider>
     </I18nextProvider>
   </StrictMode>,
 );

@@ -2,9 +2,12 @@ import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
 import type { Blocker, Judgement } from '@careful-seam/core/proof/state';
 import type { Check, RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
-import { DateTime } from 'luxon';
+import { DateTime, Settings } from 'luxon';
 import { elementName } from './names';
-import type { Words } from './words';
+import type { Language, Words } from './words';
+
+const TIME_LOCALES: Record<Language, string> = { en: 'en-US', es: 'es-US' };
+Settings.defaultLocale = TIME_LOCALES.en;
 
 export type ShownUnit = 'in' | 'mm';
 
@@ -31,11 +34,14 @@ function waitSentence(t: Words, j: Judgement): string {
   return t(`sentence.wait.${j.verdict}`, { check, at });
 }
 
+/** Days and months are named in this language from now on. */
+export function speakTimesIn(language: Language): void {
+  Settings.defaultLocale = TIME_LOCALES[language];
+}
+
 /** A moment as day and time where the reader is. */
 export function momentWords(ms: number, zone?: string): string {
-  return DateTime.fromMillis(ms, zone ? { zone } : {})
-    .setLocale('en-US')
-    .toFormat('ccc d LLL, HH:mm');
+  return DateTime.fromMillis(ms, zone ? { zone } : {}).toFormat('ccc d LLL, HH:mm');
 }
 
 function undecidedSentence(t: Words, j: Judgement, unit: ShownUnit): string {

@@ -1,7 +1,8 @@
 import i18next, { type i18n, type TFunction } from 'i18next';
 import en from './en.json';
+import es from './es.json';
 
-export const LANGUAGES = ['en'] as const;
+export const LANGUAGES = ['en', 'es'] as const;
 export type Language = (typeof LANGUAGES)[number];
 export type Words = TFunction;
 
@@ -13,7 +14,7 @@ export function makeWords(language: Language, more: Record<Language, object> | n
     fallbackLng: 'en',
     initAsync: false,
     interpolation: { escapeValue: false },
-    resources: { en: { translation: en } },
+    resources: { en: { translation: en }, es: { translation: es } },
   });
   for (const key of LANGUAGES) if (more) instance.addResourceBundle(key, 'translation', more[key], true, true);
   return instance;

@@ -119,26 +119,6 @@ export const RuleBook = z.object({
 export type RuleBook = z.infer<typeof RuleBook>;
 export type Method = RuleBook['methods'][number];
 
-/** A text of the book in a language; in English where the firm has not translated it. */
-export function bookText(book: RuleBook, language: string, text: string): string {
-  return book.texts[language]?.[text] ?? text;
-}
-
-/** Every text of a book that a person reads: what a translation must hold, each once. */
-export function textsOf(book: RuleBook): string[] {
-  const checks = book.methods.flatMap((m) => m.stages.flatMap((s) => s.checks));
-  const named = [
-    ...book.defectKinds,
-    ...book.causes,
-    ...book.escapes,
-    ...book.methods,
-    ...checks.flatMap((c) => (c.kind === 'flood' ? [...c.preparation, ...c.places] : [])),
-  ];
-  const stages = book.methods.flatMap((m) => m.stages.flatMap((s) => [s.label, ...(s.caution ? [s.caution] : [])]));
-  const whys = checks.flatMap((c) => [c.label, c.why, ...(c.kind === 'flood' ? c.preparation.map((p) => p.why) : [])]);
-  return [...new Set([book.title, ...book.deference, ...named.map((n) => n.label), ...stages, ...whys])];
-}
-
 /** The method with that key, or null. */
 export function findMethod(book: RuleBook, key: string): Method | null {
   return book.methods.find((m) => m.key === key) ?? null;

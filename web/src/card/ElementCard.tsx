@@ -1,5 +1,6 @@
 import { elementName } from '@careful-seam/contract/texts/names';
 import { defectKindLabel, verdictSentence } from '@careful-seam/contract/texts/sentences';
+import { defectStep, isOverdue } from '@careful-seam/core/proof/defectLife';
 import { judge, outsideLimit } from '@careful-seam/core/proof/judge';
 import { seamLine } from '@careful-seam/core/proof/seamLine';
 import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
@@ -7,7 +8,6 @@ import { showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../state/preferences';
-import { useStore } from '../state/store';
 import { DeviationSheet, PendingDeviation } from './DeviationSheet';
 import { FastenerCount } from './FastenerCount';
 import { LookKeys } from './LookKeys';
@@ -23,50 +23,45 @@ interface Props {
   /** May ask a manager to accept what can't be shown. */
   mayAsk: boolean;
   onDefect: (defect: Defect | null, stretch: { fromMm: number; toMm: number } | null) => void;
-  onRedo: (defect: Defect) => void;
+  /** Opens a defect's whole life. */
+  onLife: (defect: Defect) => void;
   onClose: () => void;
 }
 
+/** A defect in a line: what it is, where it stands, and the sheet with the rest. */
 function DefectLine({
-  showerId,
   state,
   defect,
   mayInspect,
   onPicture,
-  onRedo,
+  onOpen,
 }: {
-  showerId: string;
   state: ShowerState;
   defect: Defect;
   mayInspect: boolean;
   onPicture: () => void;
-  onRedo: () => void;
+  onOpen: () => void;
 }) {
   const { t } = useTranslation();
-  const write = useStore((s) => s.write);
+  const overdue = isOverdue(defect, state.clockMs);
   return (
     <div className="flex items-center gap-1.5 border-hold border-l-4 pl-2">
       <p className="min-w-0 flex-1 font-semibold leading-tight">
         {defectKindLabel(state.rules!.book, defect.kind, defect.check)} · {t(`severity.${defect.severity}`)}
+        <span className={`block font-normal text-sm ${overdue ? 'text-hold' : 'text-soft'}`}>
+          {t(overdue ? 'step.overdue' : `step.${defectStep(defect)}`)}
+        </span>
       </p>
       {mayInspect && (
         <div className="flex gap-1.5">
-          <button type="button" className="key key-hold px-2 text-sm" onClick={onPicture}>
-            {t('defect.picture', { count: defect.photos.length })}
-          </button>
-          {defect.redoneAt === null ? (
-            <button type="button" className="key px-2 text-sm" onClick={onRedo}>
-              {t('defect.redone')}
-            </button>
-          ) : (
-            <button
-              type="button"
-              className="key px-2 text-sm"
-              onClick={() => void write(showerId, 'defect-closed', { defect: defect.id })}
-            >
-              {t('defect.close')}
+          {defect.photos.length === 0 && (
+            <button type="button" className="key key-hold px-2 text-sm" onClick={onPicture}>
+              {t('defect.picture', { count: defect.photos.length })}
             </button>
           )}
+          <button type="button" className="key px-2 text-sm" onClick={onOpen}>
+            {t(`next.${defectStep(defect)}`)}
+          </button>
         </div>
       )}
     </div>
@@ -74,7 +69,7 @@ function DefectLine({
 }
 
 /** The one thing chosen: what it is, what was proved on it, what is missing, and the keys to answer. */
-export function ElementCard({ showerId, state, stage, element, mayInspect, mayAsk, onDefect, onRedo, onClose }: Props) {
+export function ElementCard({ showerId, state, stage, element, mayInspect, mayAsk, onDefect, onLife, onClose }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const [side, setSide] = useState<string | null>(null);
@@ -158,12 +153,11 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
         {defects.map((d) => (
           <DefectLine
             key={d.id}
-            showerId={showerId}
             state={state}
             defect={d}
             mayInspect={mayInspect}
             onPicture={() => onDefect(d, null)}
-            onRedo={() => onRedo(d)}
+            onOpen={() => onLife(d)}
           />
         ))}
       </div>

@@ -1,12 +1,14 @@
 import { elementName } from '@careful-seam/contract/texts/names';
-import { blockerSentence } from '@careful-seam/contract/texts/sentences';
+import { blockerSentence, momentWords } from '@careful-seam/contract/texts/sentences';
 import { calculationVersions } from '@careful-seam/core/calc/registry';
 import { judgeStage } from '@careful-seam/core/proof/judge';
+import { openLookRequests } from '@careful-seam/core/proof/lookRequests';
 import { blockersOf } from '@careful-seam/core/proof/release';
 import type { Blocker } from '@careful-seam/core/proof/state';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { WorkDoneSheet } from '../crew/WorkDoneSheet';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
 
@@ -57,7 +59,9 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
   const write = useStore((s) => s.write);
   const person = useStore((s) => s.person)!;
   const [reason, setReason] = useState('');
+  const [telling, setTelling] = useState(false);
   const { state } = shower;
+  const asked = openLookRequests(state).find((r) => r.body.stage === stage);
   const spec = state.rules!.method.stages.find((s) => s.key === stage)!;
   const model = state.geometry!.model;
   const blockers = blockersOf(state, stage);
@@ -120,22 +124,18 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
             })}
         </ul>
       </div>
+      {asked && (
+        <p className="border-cure border-l-4 pl-2">
+          {t('stage.lookAsked', { by: asked.author.name, at: momentWords(Date.parse(asked.observedAt)) })}{' '}
+          {asked.body.words}
+        </p>
+      )}
       {mayBuild && !released && (
-        <button
-          type="button"
-          className="key"
-          onClick={() =>
-            void write(shower.id, 'work-done', {
-              stage,
-              crewId: shower.state.created!.body.crewId,
-              who: person.name,
-              day: new Date().toISOString().slice(0, 10),
-            })
-          }
-        >
+        <button type="button" className="key" onClick={() => setTelling(true)}>
           {t('stage.workDone')}
         </button>
       )}
+      {telling && <WorkDoneSheet showerId={shower.id} state={state} stage={stage} onClose={() => setTelling(false)} />}
       {mayInspect && (released || contested) && (
         <div className="flex gap-1.5">
           <input

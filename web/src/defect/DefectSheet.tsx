@@ -1,15 +1,15 @@
 import { elementName } from '@careful-seam/contract/texts/names';
-import type { PhotoMark, PhotoUse } from '@careful-seam/core/entries/entry';
+import type { PhotoUse } from '@careful-seam/core/entries/entry';
 import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
 import { SEVERITIES, type Severity } from '@careful-seam/core/rules/ruleBook';
-import { type ChangeEvent, useState } from 'react';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { placeOf } from '../card/runs';
 import { StretchFields } from '../card/StretchFields';
-import { takePicture } from '../device/takePicture';
 import { Sheet } from '../shell/Sheet';
 import { newId, useStore } from '../state/store';
 import { MarkedPicture } from './MarkedPicture';
+import { Pictures } from './Pictures';
 
 interface Props {
   showerId: string;
@@ -22,12 +22,10 @@ interface Props {
   onClose: () => void;
 }
 
-const TOOLS: PhotoMark['kind'][] = ['arrow', 'circle', 'length', 'area'];
-
 /** Records a defect with its place, kind, severity and pictures, marked by finger. */
 export function DefectSheet({ showerId, state, stage, element, defect, stretch, onClose }: Props) {
   const { t } = useTranslation();
-  const { db, write, writeAll } = useStore();
+  const { write, writeAll } = useStore();
   const lengthMm = state.seamById.get(element)?.lengthMm ?? null;
   const known = defect?.places[0];
   const [place, setPlace] = useState({
@@ -42,23 +40,7 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
   const [severity, setSeverity] = useState<Severity>(defect?.severity ?? 'fix');
   const [words, setWords] = useState(defect?.words ?? '');
   const [photos, setPhotos] = useState<PhotoUse[]>([]);
-  const [tool, setTool] = useState<PhotoMark['kind']>('arrow');
-  const [problem, setProblem] = useState<string | null>(null);
 
-  const addPicture = async (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    event.target.value = '';
-    if (!file || !db) return;
-    const taken = await takePicture(db, file);
-    if (!taken.ok) return setProblem(t(taken.why));
-    setProblem(null);
-    const { hash, widthPx, heightPx } = taken.photo;
-    setPhotos((list) => [...list, { hash, widthPx, heightPx, marks: [] }]);
-  };
-  const addMark = (hash: string, mark: PhotoMark) =>
-    setPhotos((list) => list.map((p) => (p.hash === hash ? { ...p, marks: [...p.marks, mark] } : p)));
-  const undoMark = (hash: string) =>
-    setPhotos((list) => list.map((p) => (p.hash === hash ? { ...p, marks: p.marks.slice(0, -1) } : p)));
   const keep = async () => {
     const at = placeOf(state, element, lengthMm === null ? {} : place);
     const body = { stage, place: at, kind, severity, words: words.trim(), photos };
@@ -109,49 +91,10 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
         <span className="text-soft text-sm">{t('defect.words')}</span>
         <textarea className="field py-2" rows={2} value={words} onChange={(e) => setWords(e.target.value)} />
       </label>
-      <label className="key flex cursor-pointer items-center justify-center focus-within:outline-3 focus-within:outline-water">
-        {t('defect.takePicture')}
-        <input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          className="sr-only"
-          onChange={(e) => void addPicture(e)}
-        />
-      </label>
-      {problem && (
-        <p role="alert" className="text-hold">
-          {problem}
-        </p>
-      )}
-      {photos.length > 0 && (
-        <fieldset className="grid grid-cols-4 gap-1.5" aria-label={t('defect.tool')}>
-          {TOOLS.map((k) => (
-            <button
-              type="button"
-              key={k}
-              className="key px-1 text-sm"
-              aria-pressed={tool === k}
-              onClick={() => setTool(k)}
-            >
-              {t(`mark.${k}`)}
-            </button>
-          ))}
-        </fieldset>
-      )}
-      {[...(defect?.photos ?? []), ...photos].map((p) => {
-        const own = photos.includes(p);
-        return (
-          <div key={p.hash} className="flex flex-col gap-1">
-            <MarkedPicture {...p} tool={own ? tool : null} onMark={(mark) => addMark(p.hash, mark)} />
-            {own && p.marks.length > 0 && (
-              <button type="button" className="key self-start" onClick={() => undoMark(p.hash)}>
-                {t('mark.undo')}
-              </button>
-            )}
-          </div>
-        );
-      })}
+      <Pictures label={t('defect.takePicture')} photos={photos} onPhotos={setPhotos} />
+      {(defect?.photos ?? []).map((p) => (
+        <MarkedPicture key={p.hash} {...p} tool={null} />
+      ))}
       <button
         type="button"
         className="key key-main text-lg"

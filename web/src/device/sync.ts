@@ -5,7 +5,7 @@ import {
   PushAnswer,
   RuleBookAnswer,
   ShowerList,
-  type ShowerRow,
+  ShowerRow,
 } from '@careful-seam/contract/api/messages';
 import { ApiError, type Server } from './api';
 import { type Database, emptyShower } from './database';
@@ -34,7 +34,10 @@ interface Round extends Outside {
 }
 
 /** Pulls what this tablet lacks of one shower. */
-async function pullShower({ db, server, report }: Round, showerId: string): Promise<void> {
+async function pullShower(
+  { db, server, report }: Pick<Round, 'db' | 'server' | 'report'>,
+  showerId: string,
+): Promise<void> {
   for (;;) {
     const shower = (await db.get('showers', showerId)) ?? emptyShower(showerId);
     const answer = await server.call(PullAnswer, 'GET', `/api/showers/${showerId}/entries?after=${shower.cursor}`);
@@ -91,7 +94,7 @@ async function noteRow(db: Database, row: ShowerRow): Promise<{ isNew: boolean; 
   return { isNew: known.row === null, cursor: known.cursor };
 }
 
-async function pullBooks({ db, server }: Round, showerIds: readonly string[]): Promise<void> {
+async function pullBooks({ db, server }: Pick<Round, 'db' | 'server'>, showerIds: readonly string[]): Promise<void> {
   const { book } = await server.call(RuleBookAnswer, 'GET', '/api/rule-books/newest');
   await db.put('books', book, `${book.id}@${book.version}`);
   for (const id of showerIds) {
@@ -128,6 +131,16 @@ export async function syncOnce(db: Database, personId: string, outside: Outside)
   const changed = showers.map((s) => s.id).filter((id) => report.changed.has(id));
   await pullBooks(round, changed);
   return report;
+}
+
+/** Fetches one shower that is not among those a tablet keeps by itself. Throws an `ApiError` when it can't be had. */
+export async function fetchOne(db: Database, showerId: string, server: Server): Promise<boolean> {
+  const row = await server.call(ShowerRow, 'GET', `/api/showers/${showerId}`);
+  await noteRow(db, row);
+  const report: SyncReport = { changed: new Set(), skewMs: null, restored: false };
+  await pullShower({ db, server, report }, showerId);
+  await pullBooks({ db, server }, [showerId]);
+  return true;
 }
 
 export const isOffline = (error: unknown): boolean => error instanceof ApiError && error.code === 'offline';

@@ -33,6 +33,7 @@ import { ReadSheet } from '../flood/ReadSheet';
 import { WaterBand } from '../flood/WaterBand';
 import { Missing } from '../shell/Missing';
 import { SyncMark } from '../shell/SyncMark';
+import { useKeepAwake } from '../shell/tabletCare';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
 
@@ -245,6 +246,7 @@ function FloodTestView({
 export function FloodScreen() {
   const { t } = useTranslation();
   const { id = '' } = useParams();
+  useKeepAwake();
   const shower = useStore((s) => s.showers.get(id));
   const person = useStore((s) => s.person);
   const [again, setAgain] = useState<string | null>(null);

@@ -1,5 +1,6 @@
 import { mayWrite } from '@careful-seam/contract/api/roles';
 import { type ShowerDay, showerDay } from '@careful-seam/core/plan/dayWindows';
+import { openLookRequests } from '@careful-seam/core/proof/lookRequests';
 import { blockersOf } from '@careful-seam/core/proof/release';
 import { buildLedger, currentStage } from '@careful-seam/core/proof/seamLine';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
@@ -8,8 +9,10 @@ import { DateTime } from 'luxon';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { deviationsOf } from '../office/Approvals';
 import { BandLegend, BandPatterns, DayBand, HourAxis } from '../rounds/DayBand';
 import { crewMorning, type DayPart, dayParts } from '../rounds/dayAxis';
+import { FindShower } from '../rounds/FindShower';
 import { Settings } from '../shell/Settings';
 import { SyncMark } from '../shell/SyncMark';
 import { usePreferences } from '../state/preferences';
@@ -26,6 +29,8 @@ function useSummary(shower: LocalShower) {
       word,
       water: floodCheckOf(state.rules.method)?.stage.key === stage && state.flood?.running === true,
       left: word === 'open' ? 0 : blockersOf(state, stage).length,
+      asked: openLookRequests(state).at(-1) ?? null,
+      contested: [...state.stages].find(([, s]) => s.word === 'contested')?.[0] ?? null,
       hold: [...state.defects.values()].some((d) => d.closedAt === null && d.severity !== 'note'),
       figures: buildLedger(state, [stage]).figures,
     };
@@ -55,6 +60,24 @@ function RowWords({ shower, day, zone }: Row) {
   const open = summary.figures.byState.unseen + summary.figures.byState.defect;
   const at = (ms: number) => DateTime.fromMillis(ms, { zone }).toFormat('ccc H:mm');
   const curing = day.windows.find((w) => w.kind === 'cure' && w.toMs !== null && w.toMs > Date.now());
+  const labelOf = (key: string) => shower.state.rules?.method.stages.find((s) => s.key === key)?.label ?? key;
+  const { asked, contested } = summary;
+  if (contested)
+    return (
+      <span className="block truncate font-semibold text-hold text-sm">
+        {t('rounds.contested', { stage: labelOf(contested) })}
+      </span>
+    );
+  if (asked && !summary.water)
+    return (
+      <span className="block truncate font-semibold text-cure text-sm" data-testid="look-asked">
+        {t('rounds.lookAsked', {
+          stage: labelOf(asked.body.stage),
+          by: asked.author.name,
+          at: at(Date.parse(asked.observedAt)),
+        })}
+      </span>
+    );
   const text = curing
     ? t('rounds.curing', { at: at(curing.toMs!) })
     : summary.water
@@ -116,12 +139,18 @@ export function Rounds() {
   const { showers, person, connection } = useStore();
   const { box, wide } = useBandWidth();
   const nowMs = Date.now();
-  const list = [...showers.values()].filter((s) => s.state.created);
+  const [mineOnly, setMineOnly] = useState(false);
+  const all = [...showers.values()].filter((s) => s.state.created);
+  const assigned = all.some((s) => s.stored.row?.inspectorId);
+  const list = mineOnly
+    ? all.filter((s) => !s.stored.row?.inspectorId || s.stored.row.inspectorId === person?.id)
+    : all;
+  const approvals = person?.role === 'manager' ? deviationsOf(showers.values()).waiting.length : 0;
   const zone = list[0]?.state.created?.body.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
   const parts = dayParts(nowMs, zone, wide > 500);
   const rows: Row[] = useMemo(
     () => list.map((shower) => ({ shower, zone, day: dayOf(shower.state, zone) })),
-    [showers, zone],
+    [showers, zone, mineOnly],
   );
   const jobs = new Map<string, Row[]>();
   for (const row of rows) {
@@ -134,12 +163,25 @@ export function Rounds() {
     <div className="grid h-full grid-rows-[auto_1fr_auto]">
       <BandPatterns />
       <header className="flex items-center gap-4 border-edge border-b-2 px-5 py-2 max-md:flex-wrap max-md:gap-2 max-md:px-3">
-        <h1 className="font-bold text-2xl">{parts[0]!.day.setLocale('en-US').toFormat('cccc, LLLL d')}</h1>
+        <h1 className="font-bold text-2xl">
+          {parts[0]!.day.toLocaleString({ weekday: 'long', month: 'long', day: 'numeric' })}
+        </h1>
         <p className="flex-1 text-soft">
           {t('today.count', { count: showers.size })} · {t('rounds.waiting', { count: waiting })} ·{' '}
           {t('rounds.floods', { count: floods })}
         </p>
+        {assigned && (
+          <button type="button" className="key" aria-pressed={mineOnly} onClick={() => setMineOnly(!mineOnly)}>
+            {t('rounds.mine')}
+          </button>
+        )}
         <SyncMark />
+        <FindShower />
+        {person?.role === 'manager' && (
+          <Link to="/office" className="key flex items-center">
+            {approvals > 0 ? t('office.waiting', { count: approvals }) : t('office.title')}
+          </Link>
+        )}
         <Settings />
         {person && mayWrite(person.role, 'shower-created') && (
           <Link to="/new" className="key key-main flex items-center">

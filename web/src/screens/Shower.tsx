@@ -3,20 +3,23 @@ import { elementName } from '@careful-seam/contract/texts/names';
 import type { Entry } from '@careful-seam/core/entries/entry';
 import { judge } from '@careful-seam/core/proof/judge';
 import { buildLedger, currentStage } from '@careful-seam/core/proof/seamLine';
-import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
+import type { ShowerState } from '@careful-seam/core/proof/state';
 import { showLength } from '@careful-seam/core/units/length';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link, useParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import { ElementCard } from '../card/ElementCard';
 import { StageCard } from '../card/StageCard';
+import { DefectLifeSheet } from '../defect/DefectLifeSheet';
 import { DefectSheet } from '../defect/DefectSheet';
 import { RedoSheet } from '../defect/RedoSheet';
 import { Ladder, StagePicker } from '../ladder/Ladder';
 import { Legend } from '../map/Legend';
 import { type MarkState, ShowerMap } from '../map/ShowerMap';
+import { DropLock } from '../shell/DropLock';
 import { Missing } from '../shell/Missing';
 import { SyncMark } from '../shell/SyncMark';
+import { useKeepAwake } from '../shell/tabletCare';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
 
@@ -117,11 +120,14 @@ export function Shower() {
   const { unit, keys } = usePreferences();
   const shower = useStore((s) => s.showers.get(id));
   const person = useStore((s) => s.person);
-  const [stageChosen, setStage] = useState<string | null>(null);
+  const [asked] = useSearchParams();
+  const [stageChosen, setStage] = useState<string | null>(asked.get('stage'));
+  useKeepAwake();
   const [element, setElement] = useState<string | null>(null);
   const [sheet, setSheet] = useState<{
-    kind: 'defect' | 'redo';
-    defect: Defect | null;
+    kind: 'defect' | 'redo' | 'life';
+    /** Id of the defect it is about, or null for a new one. */
+    defect: string | null;
     stretch: { fromMm: number; toMm: number } | null;
   } | null>(null);
   const state = shower?.state;
@@ -136,6 +142,7 @@ export function Shower() {
 
   if (!shower || !state?.geometry || !state.rules || !stage || !ledger || !person) return <Missing />;
   const model = state.geometry.model;
+  const about = sheet?.defect ? (state.defects.get(sheet.defect) ?? null) : null;
   const mayInspect = mayWrite(person.role, 'reading');
   const size = model.faces[0]!.loop;
   const span = (axis: 0 | 1) => Math.max(...size.map((p) => p[axis])) - Math.min(...size.map((p) => p[axis]));
@@ -163,7 +170,7 @@ export function Shower() {
           {t('shower.record')}
         </Link>
       </header>
-      <main className="grid min-h-0 grid-cols-[176px_1fr_412px] max-lg:grid-cols-1">
+      <main className="bench grid min-h-0 grid-cols-[176px_1fr_412px] max-lg:grid-cols-1">
         <div className="border-edge border-r p-2 max-lg:hidden">
           <Ladder
             state={state}
@@ -200,6 +207,7 @@ export function Shower() {
             <div className="flex-1 max-md:hidden">
               <Legend />
             </div>
+            <DropLock />
             <Undo shower={shower} />
           </div>
         </div>
@@ -216,8 +224,8 @@ export function Shower() {
               element={element}
               mayInspect={mayInspect}
               mayAsk={mayWrite(person.role, 'deviation-asked')}
-              onDefect={(defect, stretch) => setSheet({ kind: 'defect', defect, stretch })}
-              onRedo={(defect) => setSheet({ kind: 'redo', defect, stretch: null })}
+              onDefect={(defect, stretch) => setSheet({ kind: 'defect', defect: defect?.id ?? null, stretch })}
+              onLife={(defect) => setSheet({ kind: 'life', defect: defect.id, stretch: null })}
               onClose={() => setElement(null)}
             />
           ) : (
@@ -237,13 +245,23 @@ export function Shower() {
           state={state}
           stage={stage}
           element={element}
-          defect={sheet.defect}
+          defect={about}
           stretch={sheet.stretch}
           onClose={() => setSheet(null)}
         />
       )}
-      {sheet?.kind === 'redo' && sheet.defect && (
-        <RedoSheet showerId={id} state={state} defect={sheet.defect} onClose={() => setSheet(null)} />
+      {sheet?.kind === 'redo' && about && (
+        <RedoSheet showerId={id} state={state} defect={about} onClose={() => setSheet(null)} />
+      )}
+      {sheet?.kind === 'life' && about && (
+        <DefectLifeSheet
+          showerId={id}
+          state={state}
+          defect={about}
+          onRedo={() => setSheet({ ...sheet, kind: 'redo' })}
+          onPicture={() => setSheet({ ...sheet, kind: 'defect' })}
+          onClose={() => setSheet(null)}
+        />
       )}
     </div>
   );

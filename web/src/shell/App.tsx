@@ -1,6 +1,12 @@
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation } from 'react-router';
+import { CrewDay } from '../crew/CrewDay';
+import { CrewShower } from '../crew/CrewShower';
+import { CrewLinkPage } from '../links/CrewLinkPage';
+import { SetPasswordPage } from '../links/SetPasswordPage';
+import { SharedRecord } from '../links/SharedRecord';
+import { Office } from '../office/Office';
 import { FloodScreen } from '../screens/Flood';
 import { NewShower } from '../screens/newShower/NewShower';
 import { RecordScreen } from '../screens/Record';
@@ -9,6 +15,7 @@ import { Shower } from '../screens/Shower';
 import { SignIn } from '../screens/SignIn';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
+import { useFirmUnit, useSpokenLanguage } from './language';
 import { Sheet } from './Sheet';
 import { UpdateBar } from './UpdateBar';
 
@@ -56,6 +63,12 @@ function Signed() {
   );
 }
 
+/** The day, as the one who signed in has it: a crew its own holds, everybody else the rounds. */
+function Home() {
+  const role = useStore((s) => s.person?.role);
+  return role === 'crew-lead' ? <CrewDay /> : <Rounds />;
+}
+
 function Broken() {
   const { t } = useTranslation();
   return (
@@ -71,11 +84,17 @@ function Broken() {
 
 const router = createBrowserRouter([
   { path: '/sign-in', element: <SignIn />, errorElement: <Broken /> },
+  { path: '/set-password/:code', element: <SetPasswordPage />, errorElement: <Broken /> },
+  { path: '/crew-link/:code', element: <CrewLinkPage />, errorElement: <Broken /> },
+  { path: '/r/:code', element: <SharedRecord />, errorElement: <Broken /> },
   {
     element: <Signed />,
     errorElement: <Broken />,
     children: [
-      { path: '/', element: <Rounds /> },
+      { path: '/', element: <Home /> },
+      { path: '/crew/:id', element: <CrewShower /> },
+      { path: '/office', element: <Office /> },
+      { path: '/office/:page', element: <Office /> },
       { path: '/new', element: <NewShower /> },
       { path: '/showers/:id', element: <Shower /> },
       { path: '/showers/:id/flood', element: <FloodScreen /> },
@@ -87,13 +106,16 @@ const router = createBrowserRouter([
 
 export function App() {
   const open = useStore((s) => s.open);
-  const theme = usePreferences((s) => s.theme);
+  const { theme, hand } = usePreferences();
+  useSpokenLanguage();
+  useFirmUnit();
   useEffect(() => {
     void open();
   }, [open]);
   useEffect(() => {
     document.documentElement.dataset.theme = theme;
-  }, [theme]);
+    document.documentElement.dataset.hand = hand;
+  }, [theme, hand]);
   return (
     <>
       <RouterProvider router={router} />

@@ -1,21 +1,28 @@
+import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link } from 'react-router';
+import { Link, useParams } from 'react-router';
 import { useStore } from '../state/store';
 
-/** When a shower is not on this tablet (yet): says which, and what to do. */
+/** When a shower is not on this tablet (yet): it is asked for, and the page says how that stands. */
 export function Missing() {
   const { t } = useTranslation();
-  const connection = useStore((s) => s.connection);
+  const { id = '' } = useParams();
+  const { connection, fetchShower, showers } = useStore();
+  const [asked, setAsked] = useState<'asking' | 'none'>('asking');
+  const known = showers.has(id);
+  useEffect(() => {
+    if (known || connection !== 'online') return;
+    let gone = false;
+    void fetchShower(id).then((got) => !got && !gone && setAsked('none'));
+    return () => {
+      gone = true;
+    };
+  }, [known, connection, fetchShower, id]);
+  const loading = connection === 'starting' || (connection === 'online' && asked === 'asking');
   return (
     <main className="flex h-full flex-col items-start gap-4 p-8">
       <h1 className="font-bold text-xl">
-        {t(
-          connection === 'starting'
-            ? 'missing.loading'
-            : connection === 'offline'
-              ? 'missing.offline'
-              : 'missing.title',
-        )}
+        {t(loading ? 'missing.loading' : connection === 'offline' ? 'missing.offline' : 'missing.title')}
       </h1>
       <Link className="key flex items-center" to="/">
         {t('shower.day')}

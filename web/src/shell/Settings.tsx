@@ -1,10 +1,10 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useNavigate } from 'react-router';
-import { ShowersFiles } from '../files/ShowersFiles';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
 import { Choice } from './Choice';
+import { useLanguage } from './language';
 import { Sheet } from './Sheet';
 
 /** This person's tablet: unit, theme, shortcuts, sign-out. */
@@ -12,7 +12,8 @@ export function Settings() {
   const { t } = useTranslation();
   const navigate = useNavigate();
   const [open, setOpen] = useState(false);
-  const { unit, theme, keys, setUnit, setTheme, setKeys } = usePreferences();
+  const { unit, theme, keys, hand, awake, vibrate, sound, set } = usePreferences();
+  const language = useLanguage();
   const { person, signOut } = useStore();
   return (
     <>
@@ -22,9 +23,18 @@ export function Settings() {
       {open && (
         <Sheet title={t('settings.title')} onClose={() => setOpen(false)}>
           <Choice
+            label={t('settings.language')}
+            value={language}
+            onChoose={(language) => set({ language })}
+            options={[
+              { key: 'en', label: 'English' },
+              { key: 'es', label: 'Español' },
+            ]}
+          />
+          <Choice
             label={t('settings.unit')}
             value={unit}
-            onChoose={setUnit}
+            onChoose={(unit) => set({ unit, unitChosen: true })}
             options={[
               { key: 'in', label: t('settings.inches') },
               { key: 'mm', label: t('settings.metric') },
@@ -33,22 +43,57 @@ export function Settings() {
           <Choice
             label={t('settings.theme')}
             value={theme}
-            onChoose={setTheme}
+            onChoose={(theme) => set({ theme })}
             options={[
               { key: 'light', label: t('settings.light') },
               { key: 'dark', label: t('settings.dark') },
             ]}
           />
           <Choice
-            label={t('settings.keys')}
-            value={keys ? 'on' : 'off'}
-            onChoose={(k) => setKeys(k === 'on')}
+            label={t('settings.hand')}
+            value={hand}
+            onChoose={(hand) => set({ hand })}
+            options={[
+              { key: 'right', label: t('settings.right') },
+              { key: 'left', label: t('settings.left') },
+            ]}
+          />
+          <Choice
+            label={t('settings.awake')}
+            value={awake ? 'on' : 'off'}
+            onChoose={(k) => set({ awake: k === 'on' })}
             options={[
               { key: 'on', label: t('settings.on') },
               { key: 'off', label: t('settings.off') },
             ]}
           />
-          {person?.role === 'manager' && <ShowersFiles />}
+          <Choice
+            label={t('settings.vibrate')}
+            value={vibrate ? 'on' : 'off'}
+            onChoose={(k) => set({ vibrate: k === 'on' })}
+            options={[
+              { key: 'on', label: t('settings.on') },
+              { key: 'off', label: t('settings.off') },
+            ]}
+          />
+          <Choice
+            label={t('settings.sound')}
+            value={sound ? 'on' : 'off'}
+            onChoose={(k) => set({ sound: k === 'on' })}
+            options={[
+              { key: 'on', label: t('settings.on') },
+              { key: 'off', label: t('settings.off') },
+            ]}
+          />
+          <Choice
+            label={t('settings.keys')}
+            value={keys ? 'on' : 'off'}
+            onChoose={(k) => set({ keys: k === 'on' })}
+            options={[
+              { key: 'on', label: t('settings.on') },
+              { key: 'off', label: t('settings.off') },
+            ]}
+          />
           <section>
             <h2 className="font-semibold">{t('settings.help')}</h2>
             <p className="whitespace-pre-line text-soft">{t('settings.helpText')}</p>

@@ -17,7 +17,7 @@ export function Sheet({ title, onClose, children }: Props) {
         <Dialog.Overlay className="fixed inset-0 bg-black/40" />
         <Dialog.Content
           aria-describedby={undefined}
-          className="fixed top-0 right-0 bottom-0 flex w-full max-w-[520px] flex-col gap-3 overflow-y-auto border-edge border-l-2 bg-paper p-4 text-ink max-sm:border-l-0 max-sm:p-3"
+          className="sheet fixed top-0 right-0 bottom-0 flex w-full max-w-[520px] flex-col gap-3 overflow-y-auto border-edge border-l-2 bg-paper p-4 text-ink max-sm:border-l-0 max-sm:p-3"
         >
           <div className="flex items-center gap-2">
             <Dialog.Title className="flex-1 font-bold text-xl">{title}</Dialog.Title>

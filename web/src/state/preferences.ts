@@ -1,26 +1,42 @@
 import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
+import type { Language } from '@careful-seam/contract/texts/words';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 
-interface Preferences {
+/** What this person likes on this tablet. `language` is null until chosen: then the firm's holds. */
+interface Chosen {
   unit: ShownUnit;
+  /** False until this person chose a unit: then the firm's holds. */
+  unitChosen: boolean;
   theme: 'light' | 'dark';
   keys: boolean;
-  setUnit: (unit: ShownUnit) => void;
-  setTheme: (theme: 'light' | 'dark') => void;
-  setKeys: (keys: boolean) => void;
+  language: Language | null;
+  /** The hand that taps: keys lie on its side. */
+  hand: 'right' | 'left';
+  /** Keep the screen on while a shower is open. */
+  awake: boolean;
+  /** Feel or hear that an answer was kept. Off until somebody asks for it. */
+  vibrate: boolean;
+  sound: boolean;
 }
 
-/** What this person likes on this tablet: unit of length, theme, single-key shortcuts. */
+interface Preferences extends Chosen {
+  set: (change: Partial<Chosen>) => void;
+}
+
 export const usePreferences = create<Preferences>()(
   persist(
     (set) => ({
       unit: 'in',
+      unitChosen: false,
       theme: 'light',
       keys: true,
-      setUnit: (unit) => set({ unit }),
-      setTheme: (theme) => set({ theme }),
-      setKeys: (keys) => set({ keys }),
+      language: null,
+      hand: 'right',
+      awake: true,
+      vibrate: false,
+      sound: false,
+      set: (change) => set(change),
     }),
     { name: 'careful-seam-preferences' },
   ),

@@ -1,10 +1,12 @@
 import type { FirmSettings } from '@careful-seam/contract/api/firm';
 import type { Crew, Person } from '@careful-seam/contract/api/messages';
 import { SessionAnswer } from '@careful-seam/contract/api/messages';
+import type { Language } from '@careful-seam/contract/texts/words';
 import type { Body, Entry, EntryKind } from '@careful-seam/core/entries/entry';
 import { atMoment, foldShower } from '@careful-seam/core/proof/foldShower';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { translateBook } from '@careful-seam/core/rules/translateBook';
 import { v4 } from 'uuid';
 import { create } from 'zustand';
 import { ApiError, call, send, theServer } from '../device/api';
@@ -21,7 +23,8 @@ import { append, entriesOf, type Ports, type Writing } from '../device/outbox';
 import { fetchCopies, sendPictures } from '../device/pictures';
 import { rechain } from '../device/rechain';
 import { askForRoom, type Room, withRoom } from '../device/room';
-import { isOffline, syncOnce } from '../device/sync';
+import { fetchOne, isOffline, syncOnce } from '../device/sync';
+import { tellKept } from '../shell/tabletCare';
 
 /** One shower as the screens read it: the local fold, whatever the network does. */
 export interface LocalShower {
@@ -44,7 +47,9 @@ interface Store {
   picturesWaiting: number;
   /** The server was restored, and this tablet sent it again what it lacked. */
   restored: boolean;
+  /** Rule books in the language that is spoken. */
   books: Map<string, RuleBook>;
+  language: Language;
   showers: Map<string, LocalShower>;
   connection: Connection;
   lastSyncAt: number | null;
@@ -61,6 +66,12 @@ interface Store {
   /** A manager hands in what people wrote here who can't sign in any more. Gives the server's refusal, or null. */
   handIn: () => Promise<string | null>;
   refresh: (showerId: string) => Promise<void>;
+  /** Speaks another language: the rule books' own texts, and everything that is read through them. */
+  speak: (language: Language) => Promise<void>;
+  /** Fetches one shower that this tablet does not keep by itself; false when there is none or no network. */
+  fetchShower: (showerId: string) => Promise<boolean>;
+  /** Enters by a crew's link. */
+  enterByLink: (code: string) => Promise<void>;
   /** Judges all showers at the present moment: waits run on. */
   tick: () => void;
 }
@@ -79,9 +90,9 @@ async function fold(db: Database, books: Map<string, RuleBook>, id: string): Pro
   return { id, stored, entries, state: atMoment(folded, Date.now()) };
 }
 
-async function readBooks(db: Database): Promise<Map<string, RuleBook>> {
+async function readBooks(db: Database, language: Language): Promise<Map<string, RuleBook>> {
   const [keys, values] = [await db.getAllKeys('books'), await db.getAll('books')];
-  return new Map(keys.map((key, i) => [String(key), values[i]!]));
+  return new Map(keys.map((key, i) => [String(key), translateBook(values[i]!, language)]));
 }
 
 let syncing: Promise<void> | null = null;
@@ -96,6 +107,7 @@ export const useStore = create<Store>((set, get) => ({
   picturesWaiting: 0,
   restored: false,
   books: new Map(),
+  language: 'en',
   showers: new Map(),
   connection: 'starting',
   lastSyncAt: null,
@@ -106,7 +118,7 @@ export const useStore = create<Store>((set, get) => ({
     // A newer program opened the store in another window: this one starts again with it.
     const db = await openDatabase(undefined, () => window.location.reload());
     const { person, crews, settings } = await readKept(db);
-    const books = await readBooks(db);
+    const books = await readBooks(db, get().language);
     const showers = new Map<string, LocalShower>();
     for (const id of await db.getAllKeys('showers')) {
       const local = await fold(db, books, String(id));
@@ -157,6 +169,7 @@ export const useStore = create<Store>((set, get) => ({
       throw error;
     });
     await get().refresh(showerId);
+    tellKept();
     void get().sync();
     return stored.map((e) => e.id);
   },
@@ -184,6 +197,32 @@ export const useStore = create<Store>((set, get) => ({
     if (local) set({ showers: new Map(get().showers).set(showerId, local) });
   },
 
+  speak: async (language) => {
+    const { db, showers } = get();
+    if (language === get().language) return;
+    set({ language });
+    if (!db) return;
+    set({ books: await readBooks(db, language) });
+    for (const id of showers.keys()) await get().refresh(id);
+  },
+
+  fetchShower: async (showerId) => {
+    const { db } = get();
+    if (!db) return false;
+    const got = await fetchOne(db, showerId, theServer).catch(() => false);
+    if (!got) return false;
+    set({ books: await readBooks(db, get().language) });
+    await get().refresh(showerId);
+    return true;
+  },
+
+  enterByLink: async (code) => {
+    const { person } = await call(SessionAnswer, 'POST', '/api/session/link', { code });
+    await writeKept(get().db!, { person });
+    set({ person, connection: 'online' });
+    await get().sync();
+  },
+
   tick: () => {
     const now = Date.now();
     const later = [...get().showers].map(([id, s]) => [id, { ...s, state: atMoment(s.state, now) }] as const);
@@ -209,7 +248,14 @@ async function runSync(db: Database, personId: string): Promise<void> {
   try {
     const report = await syncOnce(db, personId, { server: theServer, ports });
     const { crews, settings } = await readKept(db);
-    set({ books: await readBooks(db), crews, settings, connection: 'online', lastSyncAt: Date.now(), failure: null });
+    set({
+      books: await readBooks(db, useStore.getState().language),
+      crews,
+      settings,
+      connection: 'online',
+      lastSyncAt: Date.now(),
+      failure: null,
+    });
     if (report.restored) set({ restored: true });
     void syncPictures(db, report.changed);
     if (report.skewMs !== null) set({ skewMs: report.skewMs });

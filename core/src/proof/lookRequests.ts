@@ -1,0 +1,14 @@
+import type { EntryOf } from '../entries/entry';
+import { allEvidence, type ShowerState } from './state';
+
+/** Requests for a look that nobody has answered yet: no look or reading on the stage since, and no release. Oldest first. */
+export function openLookRequests(state: ShowerState): EntryOf<'look-requested'>[] {
+  const latest = new Map<string, EntryOf<'look-requested'>>();
+  for (const request of state.lookRequests) latest.set(request.body.stage, request);
+  const evidence = allEvidence(state);
+  return [...latest.values()].filter((request) => {
+    const { stage } = request.body;
+    const looked = evidence.some((e) => e.stage === stage && e.observedAt > request.observedAt);
+    return !looked && state.stages.get(stage)?.word !== 'released';
+  });
+}

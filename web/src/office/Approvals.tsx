@@ -1,0 +1,172 @@
+import { elementName } from '@careful-seam/contract/texts/names';
+import { momentWords, verdictSentence } from '@careful-seam/contract/texts/sentences';
+import { judge } from '@careful-seam/core/proof/judge';
+import { buildLedger } from '@careful-seam/core/proof/seamLine';
+import type { Deviation, ShowerState } from '@careful-seam/core/proof/state';
+import { useMemo, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Link } from 'react-router';
+import { PendingDeviation } from '../card/DeviationSheet';
+import { MarkedPicture } from '../defect/MarkedPicture';
+import { type MarkState, ShowerMap } from '../map/ShowerMap';
+import { usePreferences } from '../state/preferences';
+import { type LocalShower, useStore } from '../state/store';
+
+export interface Asked {
+  shower: LocalShower;
+  deviation: Deviation;
+}
+
+/** Deviations of all showers on this tablet: those that wait for a decision, oldest first, and those decided. */
+export function deviationsOf(showers: Iterable<LocalShower>): { waiting: Asked[]; decided: Asked[] } {
+  const all = [...showers].flatMap((shower) =>
+    [...shower.state.deviations.values()].map((deviation) => ({ shower, deviation })),
+  );
+  return {
+    waiting: all.filter((a) => a.deviation.decision === null && !a.deviation.ended),
+    decided: all.filter((a) => a.deviation.decision !== null).reverse(),
+  };
+}
+
+const NO_MARKS = new Map<string, MarkState>();
+
+function judgementOf(state: ShowerState, { asked }: Deviation) {
+  const requirement = state.requirements.find(
+    (r) =>
+      r.stage.key === asked.stage &&
+      r.check.id === asked.check &&
+      r.element === asked.place.element &&
+      r.side === (asked.place.side ?? null),
+  );
+  return requirement ? judge(state, requirement) : null;
+}
+
+function Sentence({ shower, deviation }: Asked) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const judgement = judgementOf(shower.state, deviation);
+  const model = shower.state.geometry!.model;
+  const stage = shower.state.rules?.method.stages.find((s) => s.key === deviation.asked.stage)?.label ?? '';
+  return (
+    <>
+      <span className="font-bold">{shower.state.created?.body.name}</span>{' '}
+      <span className="text-soft text-sm">{shower.state.created?.body.job}</span>
+      <span className="block">
+        {stage}: {elementName(t, model, deviation.asked.place.element)}.{' '}
+        {judgement && verdictSentence(t, model, judgement, unit)}
+      </span>
+    </>
+  );
+}
+
+/** What is asked with what stands behind it: place on the map, readings, pictures, the asker's reason. */
+function Evidence({ shower, deviation }: Asked) {
+  const { t } = useTranslation();
+  const { state } = shower;
+  const { element } = deviation.asked.place;
+  const ledger = useMemo(() => buildLedger(state, [deviation.asked.stage]), [state, deviation.asked.stage]);
+  const defects = [...state.defects.values()].filter((d) => d.places.some((p) => p.element === element));
+  const photos = [
+    ...defects.flatMap((d) => [...d.photos, ...d.answers.flatMap((a) => a.photos)]),
+    ...state.photos.filter((p) => p.body.place?.element === element).map((p) => p.body.photo),
+  ];
+  const marks = new Map(NO_MARKS);
+  if (!state.seamById.has(element)) marks.set(element, 'unseen');
+  return (
+    <div className="flex min-h-0 flex-col gap-2 overflow-y-auto">
+      <p className="text-lg leading-snug">
+        <Sentence shower={shower} deviation={deviation} />
+      </p>
+      <PendingDeviation showerId={shower.id} deviation={deviation} />
+      <div className="h-72 flex-none">
+        <ShowerMap model={state.geometry!.model} lines={ledger.lines} marks={marks} chosen={element} />
+      </div>
+      {photos.length > 0 && (
+        <div className="grid grid-cols-2 gap-2">
+          {photos.map((p) => (
+            <MarkedPicture key={p.hash} {...p} tool={null} />
+          ))}
+        </div>
+      )}
+      <Link className="key flex items-center justify-center" to={`/showers/${shower.id}`}>
+        {t('approvals.openShower')}
+      </Link>
+    </div>
+  );
+}
+
+/** The queue of deviations: what waits with its evidence, and what was decided, as a dated note for an owner or official. */
+export function Approvals() {
+  const { t } = useTranslation();
+  const showers = useStore((s) => s.showers);
+  const { waiting, decided } = useMemo(() => deviationsOf(showers.values()), [showers]);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const open = waiting.find((a) => a.deviation.id === chosen) ?? waiting[0];
+  const contested = [...showers.values()].flatMap((shower) =>
+    [...shower.state.stages].filter(([, s]) => s.word === 'contested').map(([key]) => ({ shower, key })),
+  );
+  const moment = (id: string, shower: LocalShower) => {
+    const entry = shower.entries.find((e) => e.id === id);
+    const at = entry && (JSON.parse(entry.text) as { observedAt: string }).observedAt;
+    return at ? momentWords(Date.parse(at)) : '';
+  };
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[1fr_26rem] gap-4 max-lg:grid-cols-1">
+      <div className="min-h-0 overflow-y-auto">
+        <h2 className="font-bold text-lg">{t('approvals.waiting', { count: waiting.length })}</h2>
+        {waiting.length === 0 && <p className="text-soft">{t('approvals.none')}</p>}
+        <ul>
+          {waiting.map((a) => (
+            <li key={a.deviation.id} className="border-hair border-b">
+              <button
+                type="button"
+                aria-pressed={open?.deviation.id === a.deviation.id}
+                className="min-h-12 w-full cursor-pointer border-transparent border-l-4 py-1.5 pl-2 text-left aria-pressed:border-ink aria-pressed:bg-leaf"
+                onClick={() => setChosen(a.deviation.id)}
+              >
+                <Sentence {...a} />
+                <span className="block text-cure">
+                  {t('approvals.asks', { reason: a.deviation.asked.reason, at: moment(a.deviation.id, a.shower) })}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        {contested.length > 0 && (
+          <>
+            <h2 className="pt-4 font-bold text-hold text-lg">{t('approvals.contested')}</h2>
+            <ul>
+              {contested.map(({ shower, key }) => (
+                <li key={`${shower.id} ${key}`} className="border-hair border-b">
+                  <Link className="block min-h-12 py-2 text-ink" to={`/showers/${shower.id}?stage=${key}`}>
+                    <span className="font-bold">{shower.state.created?.body.name}</span>,{' '}
+                    {shower.state.rules?.method.stages.find((s) => s.key === key)?.label}: {t('record.contested')}
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </>
+        )}
+        <h2 className="pt-4 font-bold text-lg">{t('approvals.decided')}</h2>
+        {decided.length === 0 && <p className="text-soft">{t('approvals.noneDecided')}</p>}
+        <ul>
+          {decided.map((a) => (
+            <li key={a.deviation.id} className="border-hair border-b py-1.5">
+              <Sentence {...a} />
+              <span className="block text-soft text-sm">
+                {t(a.deviation.decision!.accepted ? 'approvals.accepted' : 'approvals.refused', {
+                  by: a.deviation.decision!.by,
+                  reason: a.deviation.decision!.reason,
+                  asked: a.deviation.asked.reason,
+                  at: moment(a.deviation.id, a.shower),
+                })}{' '}
+                {a.deviation.ended && t('approvals.ended')}
+              </span>
+            </li>
+          ))}
+        </ul>
+      </div>
+      {open && <Evidence key={open.deviation.id} {...open} />}
+    </div>
+  );
+}

@@ -1,0 +1,138 @@
+import { FIRST_SETTINGS, FirmSettings } from '@careful-seam/contract/api/firm';
+import { LeakLimit } from '@careful-seam/contract/api/office';
+import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { useTranslation } from 'react-i18next';
+import { ShowersFiles } from '../files/ShowersFiles';
+import { useStore } from '../state/store';
+import { Backup } from './Backup';
+import { Problem } from './Loaded';
+import { useChange } from './useList';
+
+const numberOrNull = (typed: unknown): number | null => {
+  const text = String(typed ?? '')
+    .trim()
+    .replace(',', '.');
+  return text === '' ? null : Number(text);
+};
+
+function SettingsForm({ settings }: { settings: FirmSettings }) {
+  const { t } = useTranslation();
+  const sync = useStore((s) => s.sync);
+  const { change, problem, busy } = useChange([]);
+  const [kept, setKept] = useState(false);
+  const { register, handleSubmit, formState } = useForm({
+    resolver: zodResolver(FirmSettings),
+    defaultValues: settings,
+  });
+  const keep = handleSubmit(async (values) => {
+    setKept((await change(FirmSettings, 'PUT', '/api/firm/settings', values)) !== null);
+    await sync();
+  });
+  const text = (name: 'name' | 'currency', label: string) => (
+    <label className="flex flex-col gap-1">
+      {label}
+      <input className="field" {...register(name)} />
+      {formState.errors[name] && <span className="text-hold text-sm">{t(`firm.wrong.${name}`)}</span>}
+    </label>
+  );
+  const rate = (name: 'hourRate' | 'afterTileCost', label: string) => (
+    <label className="flex flex-col gap-1">
+      {label}
+      <input className="field" inputMode="decimal" {...register(name, { setValueAs: numberOrNull })} />
+      {formState.errors[name] && <span className="text-hold text-sm">{t('firm.wrong.rate')}</span>}
+    </label>
+  );
+  return (
+    <form className="flex flex-col gap-2" onSubmit={(e) => void keep(e)}>
+      <h2 className="font-bold text-lg">{t('firm.title')}</h2>
+      {text('name', t('firm.name'))}
+      <div className="grid grid-cols-3 gap-2">
+        <label className="flex flex-col gap-1">
+          {t('settings.unit')}
+          <select className="field" {...register('unit')}>
+            <option value="in">{t('settings.inches')}</option>
+            <option value="mm">{t('settings.metric')}</option>
+          </select>
+        </label>
+        <label className="flex flex-col gap-1">
+          {t('settings.language')}
+          <select className="field" {...register('language')}>
+            <option value="en">English</option>
+            <option value="es">Español</option>
+          </select>
+        </label>
+        {text('currency', t('firm.currency'))}
+      </div>
+      <div className="grid grid-cols-2 gap-2">
+        {rate('hourRate', t('firm.hourRate'))}
+        {rate('afterTileCost', t('firm.afterTileCost'))}
+      </div>
+      <p className="text-soft text-sm">{t('firm.ratesMean')}</p>
+      <Problem text={problem} />
+      <button type="submit" className="key key-main self-start" disabled={busy}>
+        {t(kept && !formState.isDirty ? 'office.kept' : 'office.keep')}
+      </button>
+    </form>
+  );
+}
+
+function LeakForm() {
+  const { t } = useTranslation();
+  const { books, sync } = useStore();
+  const { change, problem, busy } = useChange([]);
+  const newest = [...books.values()].sort((a, b) => b.version - a.version)[0];
+  const current = newest?.methods.map((m) => floodCheckOf(m)?.check.smallestLeakMmPerDay ?? null)[0] ?? null;
+  const [typed, setTyped] = useState<string | null>(null);
+  const shown = typed ?? (current === null ? '' : String(current));
+  const value = numberOrNull(shown);
+  const wrong = value !== null && !(value > 0 && value <= 20);
+  const keep = async () => {
+    if (await change(LeakLimit, 'PUT', '/api/firm/leak-limit', { smallestLeakMmPerDay: value })) setTyped(null);
+    await sync();
+  };
+  return (
+    <section className="flex flex-col gap-2">
+      <h2 className="font-bold text-lg">{t('firm.leakTitle')}</h2>
+      <label className="flex flex-col gap-1">
+        {t('firm.leak')}
+        <input
+          className="field max-w-48"
+          inputMode="decimal"
+          value={shown}
+          onChange={(e) => setTyped(e.target.value)}
+        />
+      </label>
+      {wrong && <p className="text-hold">{t('firm.wrong.leak')}</p>}
+      <p className="text-soft text-sm">{t('firm.leakMeans', { version: newest?.version ?? '' })}</p>
+      <Problem text={problem} />
+      <button
+        type="button"
+        className="key self-start"
+        disabled={busy || wrong || value === current}
+        onClick={() => void keep()}
+      >
+        {t('firm.keepLeak')}
+      </button>
+    </section>
+  );
+}
+
+/** What holds for the whole firm: settings, the smallest leak, files, backup and restore. */
+export function Firm() {
+  const settings = useStore((s) => s.settings) ?? FIRST_SETTINGS;
+  return (
+    <div className="grid h-full grid-cols-2 gap-6 overflow-y-auto max-lg:grid-cols-1">
+      <div className="flex flex-col gap-6">
+        <SettingsForm key={JSON.stringify(settings)} settings={settings} />
+        <LeakForm />
+      </div>
+      <div className="flex flex-col gap-6">
+        <Backup />
+        <ShowersFiles />
+      </div>
+    </div>
+  );
+}

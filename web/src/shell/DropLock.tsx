@@ -1,0 +1,53 @@
+import { useEffect, useRef, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+
+const HOLD_MS = 900;
+
+/**
+ * A lock for a wet screen: under it drops and sleeves enter nothing. It opens when its key is held for about a second,
+ * which no drop does, or with the keyboard.
+ */
+export function DropLock() {
+  const { t } = useTranslation();
+  const [locked, setLocked] = useState(false);
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const [holding, setHolding] = useState(false);
+  const release = () => {
+    clearTimeout(timer.current);
+    setHolding(false);
+  };
+  const open = () => {
+    release();
+    setLocked(false);
+  };
+  useEffect(() => () => clearTimeout(timer.current), []);
+  if (!locked)
+    return (
+      <button type="button" className="key flex-none text-sm" onClick={() => setLocked(true)}>
+        {t('lock.lock')}
+      </button>
+    );
+  return (
+    <div
+      role="dialog"
+      aria-modal="true"
+      aria-label={t('lock.title')}
+      className="fixed inset-0 z-50 flex touch-none flex-col items-center justify-end gap-3 border-8 border-ink bg-paper/30 pb-10"
+    >
+      <p className="bg-paper p-2 font-semibold">{t('lock.title')}</p>
+      <button
+        type="button"
+        className={`key key-main min-h-16 min-w-64 text-lg ${holding ? 'opacity-70' : ''}`}
+        onPointerDown={() => {
+          setHolding(true);
+          timer.current = setTimeout(open, HOLD_MS);
+        }}
+        onPointerUp={release}
+        onPointerLeave={release}
+        onKeyDown={(e) => e.key === 'Enter' && open()}
+      >
+        {t('lock.hold')}
+      </button>
+    </div>
+  );
+}
