@@ -167,7 +167,36 @@ function redoLap(w: DemoWriter, reading: string, element: string): void {
   w.write('inspector', 'defect-closed', { defect: reading });
 }
 
-/** The six showers, each in a state that a person meets on a day. */
+const dayAfter = (day: string): string => new Date(Date.parse(day) + 86_400_000).toISOString().slice(0, 10);
+
+/** A corner that a pipe hides: the inspector asks for a deviation, and a manager has not decided yet. */
+function askForCorner(w: DemoWriter): void {
+  const state = w.state();
+  const open = state.requirements.find((r) => r.check.id === 'corner-piece')!;
+  w.write('inspector', 'deviation-asked', {
+    stage: open.stage.key,
+    check: open.check.id,
+    place: placeOf(state, open.element),
+    geometryVersion: state.geometry!.version,
+    ruleVersion: state.rules!.book.version,
+    verdict: 'unseen',
+    reason: 'A riser stands before this corner; seen only from the side, sealed by hand',
+  });
+}
+
+/** The second inspector finds a hollow in a base that is released already: its release is contested. */
+function contestBase(w: DemoWriter): void {
+  w.write('second', 'defect-found', {
+    stage: 'base',
+    place: { element: 'floor' },
+    kind: 'hollow-tray',
+    severity: 'fix',
+    words: 'Sounds hollow by the left wall, a hand wide',
+    photos: [],
+  });
+}
+
+/** The showers, each in a state that a person meets on a day. */
 export async function demoShowers(todayMs: number, find: FindRuleBook): Promise<DemoWriter[]> {
   const day = new Date(todayMs).toISOString().slice(0, 10);
   const make = (job: DemoJob, k: number): DemoWriter => {
@@ -183,7 +212,14 @@ export async function demoShowers(todayMs: number, find: FindRuleBook): Promise<
   );
   climb(short, 'heron', 'membrane', day);
   passStage(short, 'inspector', 'membrane', { skip: (r) => r.check.id === 'lap' && r.element.includes('sheet-lap') });
-  await shortLap(short);
+  const given = await shortLap(short);
+  short.write('inspector', 'defect-assigned', {
+    defect: given.reading,
+    crewId: 'crew-heron',
+    due: dayAfter(day),
+    dueAt: `${dayAfter(day)}T23:59:59.000Z`,
+    words: 'Cut the band out from 10 to 18 in and bed a new one, centred',
+  });
 
   const unseen = make(
     { name: '3C guest', job: house, crew: 'heron', size: { widthIn: 48, depthIn: 36, drainIn: [24, 18] } },
@@ -194,6 +230,8 @@ export async function demoShowers(todayMs: number, find: FindRuleBook): Promise<
     skip: (r) =>
       r.element.startsWith('wall-wall') || r.element.startsWith('curb-wall') || r.element.startsWith('corner'),
   });
+  unseen.wait(20);
+  askForCorner(unseen);
 
   const released = make(
     { name: '14 loft', job: row, crew: 'otter', size: { widthIn: 60, depthIn: 32, drainIn: [30, 16] } },
@@ -231,5 +269,13 @@ export async function demoShowers(todayMs: number, find: FindRuleBook): Promise<
     5,
   );
   workDone(fresh, 'otter', 'base', day);
-  return [short, unseen, released, redone, covered, fresh];
+  fresh.write('otter', 'look-requested', { stage: 'base', words: 'Bedded and level, please come before the boards' });
+
+  const contested = make(
+    { name: '18 annex', job: row, crew: 'otter', size: { widthIn: 42, depthIn: 36, drainIn: [21, 18] } },
+    6,
+  );
+  climb(contested, 'otter', 'boards', day);
+  contestBase(contested);
+  return [short, unseen, released, redone, covered, fresh, contested];
 }

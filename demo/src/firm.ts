@@ -58,4 +58,20 @@ export const PEOPLE = [
   },
 ] as const;
 
+/** Jobs with an invented site. */
+export const JOBS = [
+  { name: 'Larkspur House', address: '12 Larkspur Lane', timeZone: 'America/Chicago' },
+  { name: 'Tannery Row', address: 'Tannery Row, behind the old weir', timeZone: 'America/Chicago' },
+] as const;
+
+/** What the demo firm has set: invented, as all of its figures. */
+export const SETTINGS = {
+  name: 'Demo Tile Firm',
+  unit: 'in',
+  language: 'en',
+  currency: 'USD',
+  hourRate: 68,
+  afterTileCost: 7400,
+} as const;
+
 export type PersonKey = (typeof PEOPLE)[number]['key'];

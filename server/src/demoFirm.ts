@@ -2,11 +2,12 @@ import type { FindRuleBook } from '@careful-seam/core/proof/foldShower';
 import { demoFloods } from '@careful-seam/demo/demoFloods';
 import { demoRuleBook } from '@careful-seam/demo/demoRuleBook';
 import { demoShowers } from '@careful-seam/demo/demoShowers';
-import { CREWS, DEMO_PASSWORD, PEOPLE } from '@careful-seam/demo/firm';
+import { CREWS, DEMO_PASSWORD, JOBS, PEOPLE, SETTINGS } from '@careful-seam/demo/firm';
+import { writeSettings } from './firm/settings';
 import { appendEntries } from './ledger/appendEntries';
 import { hashPassword } from './people/sessions';
 import { keepPhoto } from './photos/photoStore';
-import { CrewEntity, RuleBookEntity, UserEntity } from './store/entities';
+import { CrewEntity, JobEntity, RuleBookEntity, UserEntity } from './store/entities';
 import type { Services } from './web/route';
 
 /** Loads the rule book and the demo firm into an empty database; does nothing when somebody is already there. */
@@ -35,6 +36,10 @@ export async function loadDemoFirm({ store, photoFolder, now }: Services): Promi
   const passwordHash = await hashPassword(DEMO_PASSWORD);
   await store
     .getRepository(UserEntity)
-    .insert(PEOPLE.map(({ key: _key, ...p }) => ({ ...p, passwordHash, disabled: false, email: null })));
+    .insert(
+      PEOPLE.map(({ key: _key, ...p }) => ({ ...p, passwordHash, disabled: false, email: `${p.signIn}@demo.test` })),
+    );
+  await store.getRepository(JobEntity).upsert([...JOBS], ['name']);
+  await writeSettings(store, SETTINGS);
   return true;
 }

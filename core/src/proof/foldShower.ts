@@ -134,13 +134,27 @@ function askDeviation(state: ShowerState, e: EntryOf<'deviation-asked'>): void {
       r.side === (e.body.place.side ?? null),
   );
   const lowestMm = requirement ? judge(state, requirement).lowestMm : null;
-  state.deviations.set(e.id, { id: e.id, asked: e.body, askedBy: e.author.id, decision: null, lowestMm, ended: false });
+  state.deviations.set(e.id, {
+    id: e.id,
+    asked: e.body,
+    askedBy: e.author.id,
+    askedByName: e.author.name,
+    askedAt: e.observedAt,
+    decision: null,
+    lowestMm,
+    ended: false,
+  });
 }
 
 function decideDeviation(state: ShowerState, e: EntryOf<'deviation-decided'>, withdrawn: ReadonlySet<string>): void {
   const deviation = state.deviations.get(e.body.asked);
   if (!deviation || deviation.askedBy === e.author.id) return orphan(state, e, e.body.asked, withdrawn);
-  deviation.decision = { accepted: e.body.accepted, by: e.author.name, reason: e.body.reason };
+  deviation.decision = {
+    accepted: e.body.accepted,
+    by: e.author.name,
+    reason: e.body.reason,
+    at: e.observedAt,
+  };
 }
 
 function apply(state: ShowerState, e: Entry, find: FindRuleBook, withdrawn: ReadonlySet<string>): void {

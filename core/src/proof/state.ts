@@ -75,8 +75,11 @@ export interface Defect {
 export interface Deviation {
   id: string;
   asked: Body<'deviation-asked'>;
+  /** The asker's id, name, and when. */
   askedBy: string;
-  decision: { accepted: boolean; by: string; reason: string } | null;
+  askedByName: string;
+  askedAt: string;
+  decision: { accepted: boolean; by: string; reason: string; at: string } | null;
   /** Lowest reading when it was asked: a lower one ends it. */
   lowestMm: number | null;
   ended: boolean;

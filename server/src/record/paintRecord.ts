@@ -145,9 +145,25 @@ function defectStory({ t, when }: Paper, d: Defect): string {
     .join('; ');
 }
 
+/** The two answers that a defect was closed with, as far as they were given. */
+function causeWords({ t, state }: Paper, d: Defect): string[] {
+  const { causes = [], escapes = [] } = state.rules?.book ?? {};
+  const named = (list: readonly { id: string; label: string }[], id: string) =>
+    list.find((x) => x.id === id)?.label ?? id;
+  return [
+    ...d.answers.map((a) => `${a.author}: ${a.words}`),
+    ...(d.cause
+      ? [
+          `${t('record.cause', { cause: named(causes, d.cause.family), sure: t(`confidence.${d.cause.confidence}`) })} ${d.cause.words ?? ''}`,
+        ]
+      : []),
+    ...(d.escape ? [`${t('record.escape', { escape: named(escapes, d.escape.family) })} ${d.escape.words ?? ''}`] : []),
+  ];
+}
+
 async function paintPictures(paper: Paper, d: Defect, picture: PaintOptions['picture']): Promise<void> {
   const { doc, t } = paper;
-  for (const use of [...d.photos, ...d.answers.flatMap((a) => a.photos)]) {
+  for (const use of [...d.photos, ...d.answers.flatMap((a) => a.photos), ...d.photosAfter]) {
     const bytes = await picture(use.hash);
     if (!bytes) {
       line(doc, t('record.picturePending'), HOLD);
@@ -195,18 +211,30 @@ async function paintDefects(paper: Paper, picture: PaintOptions['picture']): Pro
     );
     doc.font('text');
     line(doc, `${d.words ? `${d.words}. ` : ''}${defectStory(paper, d)}`, d.closedAt ? SOFT : HOLD);
+    for (const words of causeWords(paper, d)) line(doc, words, SOFT);
     await paintPictures(paper, d, picture);
   }
 }
 
+function checkLabel(state: ShowerState, stage: string, check: string): string {
+  const checks = state.rules?.method.stages.find((s) => s.key === stage)?.checks ?? [];
+  return checks.find((c) => c.id === check)?.label ?? check;
+}
+
 function paintExceptions(paper: Paper): void {
-  const { doc, t, record, state } = paper;
+  const { doc, t, record, state, when } = paper;
   heading(doc, t('record.deviations'));
   const model = state.geometry?.model;
   const lines = [
     ...record.deviations
       .filter((d) => d.accepted && !d.ended)
-      .map((d) => `${model ? elementName(t, model, d.element) : d.element}: ${d.reason} (${d.decidedBy})`),
+      .map((d) =>
+        [
+          `${model ? elementName(t, model, d.element) : d.element}, ${checkLabel(state, d.stage, d.check)} (${t(`verdict.${d.verdict}`)}):`,
+          `${t('record.asked', { name: d.askedBy, at: when(d.askedAt), reason: d.reason })};`,
+          t('record.decidedAt', { name: d.decidedBy, at: when(d.decidedAt!), reason: d.decisionReason }),
+        ].join(' '),
+      ),
     ...record.looks
       .filter((l) => l.answer === 'not-applicable' && l.counts === 'counts')
       .map(

@@ -105,11 +105,7 @@ export function Approvals() {
   const contested = [...showers.values()].flatMap((shower) =>
     [...shower.state.stages].filter(([, s]) => s.word === 'contested').map(([key]) => ({ shower, key })),
   );
-  const moment = (id: string, shower: LocalShower) => {
-    const entry = shower.entries.find((e) => e.id === id);
-    const at = entry && (JSON.parse(entry.text) as { observedAt: string }).observedAt;
-    return at ? momentWords(Date.parse(at)) : '';
-  };
+  const moment = (at: string) => momentWords(Date.parse(at));
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_26rem] gap-4 max-lg:grid-cols-1">
       <div className="min-h-0 overflow-y-auto">
@@ -126,7 +122,7 @@ export function Approvals() {
               >
                 <Sentence {...a} />
                 <span className="block text-cure">
-                  {t('approvals.asks', { reason: a.deviation.asked.reason, at: moment(a.deviation.id, a.shower) })}
+                  {t('approvals.asks', { reason: a.deviation.asked.reason, at: moment(a.deviation.askedAt) })}
                 </span>
               </button>
             </li>
@@ -158,7 +154,7 @@ export function Approvals() {
                   by: a.deviation.decision!.by,
                   reason: a.deviation.decision!.reason,
                   asked: a.deviation.asked.reason,
-                  at: moment(a.deviation.id, a.shower),
+                  at: moment(a.deviation.askedAt),
                 })}{' '}
                 {a.deviation.ended && t('approvals.ended')}
               </span>
