@@ -6,11 +6,11 @@ test('a manager takes a whole job out as a file and in again: nothing is doubled
   page,
 }) => {
   await signIn(page, 'maren');
-  await page.getByRole('button', { name: 'Maren Oduya' }).click();
+  await page.goto('/office/firm');
   const downloading = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Quarry Steps: whole job as a file' }).click();
   const path = (await (await downloading).path())!;
-  const input = page.locator('input[type=file]');
+  const input = page.locator('input[type=file][accept*=json]');
   await input.setInputFiles({ name: 'job.json', mimeType: 'application/json', buffer: readFileSync(path) });
   await expect(page.getByRole('status')).toContainText('1 showers read: 0 new entries and 0 new pictures taken in');
   const changed = readFileSync(path, 'utf8').replaceAll('1 wet corner', '1 dry corner');

@@ -20,6 +20,8 @@ export default defineConfig({
   use: {
     baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4310',
     viewport: { width: 1280, height: 800 },
+    // Only the tests of the time without a signal want the service worker; for the others it is work beside the point.
+    serviceWorkers: 'block',
     screenshot: 'only-on-failure',
     trace: 'retain-on-failure',
     launchOptions: { executablePath: '/usr/bin/chromium', args },

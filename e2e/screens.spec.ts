@@ -40,7 +40,8 @@ for (const dark of [false, true]) {
     await open(page, 'Foot of wall B');
     await accessible(page);
     await fits(page);
-    await page.getByRole('button', { name: /picture, add|Picture and kind/ }).click();
+    await page.getByRole('button', { name: 'Open', exact: true }).click();
+    await page.getByRole('button', { name: /picture, add/ }).click();
     await expect(page.getByAltText('Picture of the defect')).toBeVisible();
     await accessible(page);
     await page.keyboard.press('Escape');
@@ -135,7 +136,8 @@ test('nothing that is tapped is under 48 px, in inches and in metric', async ({ 
     await open(page, 'Foot of wall B');
     await page.getByRole('button', { name: 'A stretch' }).click();
     expect(await smallTargets(page)).toEqual([]);
-    await page.getByRole('button', { name: /picture, add|Picture and kind/ }).click();
+    await page.getByRole('button', { name: 'Open', exact: true }).click();
+    await page.getByRole('button', { name: /picture, add/ }).click();
     expect(await smallTargets(page)).toEqual([]);
     await page.keyboard.press('Escape');
     await page.goto('/new');
@@ -247,12 +249,14 @@ test('a defect that was seen holds its check until it was redone and looked at a
   await page.getByRole('button', { name: 'Stop', exact: true }).click();
   await page.getByRole('button', { name: 'Keep this defect' }).click();
   await expect(page.getByText('Hold: Base bedded all over', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'Give it to a crew' }).click();
   await page.getByRole('button', { name: 'Was redone' }).click();
   await page.getByLabel('What was done').fill('Base lifted and bedded again');
   await page.getByRole('button', { name: 'It was redone' }).click();
   await expect(page.getByText('Not looked at yet: Base bedded all over', { exact: false })).toBeVisible();
   await page.getByRole('button', { name: 'Sound', exact: true }).click();
-  await page.getByRole('button', { name: 'Looked again: close' }).click();
+  await page.getByRole('button', { name: 'Look again' }).click();
+  await page.getByRole('button', { name: 'Looked at again: it is right' }).click();
   await expect(page.getByText('Hollow under the base · Stop')).toHaveCount(0);
   await expect(page.getByText('Base bedded all over: corner lifted, no hollow sound: sound.')).toBeVisible();
 });
@@ -261,7 +265,8 @@ test('a file that is no picture is refused in words', async ({ page }) => {
   await signIn(page, 'ines');
   await page.getByText('3B hall').click();
   await open(page, 'Foot of wall B');
-  await page.getByRole('button', { name: /picture, add|Picture and kind/ }).click();
+  await page.getByRole('button', { name: 'Open', exact: true }).click();
+  await page.getByRole('button', { name: /picture, add/ }).click();
   await page
     .locator('input[type=file]')
     .setInputFiles({ name: 'a.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('no picture') });
@@ -291,11 +296,12 @@ test('a crew lead sees the own crew and says work is done', async ({ page }) => 
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByText('14 loft')).toBeVisible();
   await expect(page.getByText('3B hall')).toHaveCount(0);
+  await expect(page.getByRole('heading', { name: 'Crew Otter' })).toBeVisible();
   await page.getByText('B7').click();
-  await stage(page, 'Boards');
-  await page.getByRole('button', { name: 'Work on this stage is done' }).click();
-  await expect(page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: /Boards/ })).toContainText(
-    'missing',
-  );
+  await page.getByLabel('Stage').selectOption({ label: 'Boards · open' });
+  await page.getByRole('button', { name: 'Say it is done' }).click();
+  await page.getByLabel('Batch').fill('B-77');
+  await page.getByRole('button', { name: 'Done: Boards' }).click();
+  await expect(page.getByText(/^A look was asked for/)).toBeVisible();
   await expect(page.getByRole('button', { name: /^Sound/ })).toHaveCount(0);
 });

@@ -20,7 +20,7 @@ test('a sealant-board shower is begun by its own rules, counts its fasteners, an
   await signIn(page, 'ines');
   const name = `Board ${Date.now()}`;
   await page.getByRole('link', { name: 'New shower' }).click();
-  await page.getByLabel('Method, Rule book 2').selectOption({ label: 'Sealant-jointed foam board' });
+  await page.getByLabel('Method, Rule book 3').selectOption({ label: 'Sealant-jointed foam board' });
   await page.getByLabel('Name on site').fill(name);
   await page.getByLabel('Job').fill('Test house');
   await page.getByLabel('Width', { exact: true }).fill('36');

@@ -61,12 +61,15 @@ test('the whole job: new shower, short lap, defect with picture, redo, release, 
   await expect(page.getByText('Short lap · Stop')).toBeVisible();
 
   // Redone: the evidence on the stretch goes, and is asked anew.
+  await page.getByRole('button', { name: 'Give it to a crew' }).click();
   await page.getByRole('button', { name: 'Was redone' }).click();
   await page.getByLabel('What was done').fill('Band cut out and bedded again');
   await page.getByRole('button', { name: 'It was redone' }).click();
   await expect(page.getByText('Hold: lap 1 7/8 in')).toHaveCount(0);
   await read(page, '2 1/4', '14');
-  await page.getByRole('button', { name: 'Looked again: close' }).click();
+  await page.getByRole('button', { name: 'Look again' }).click();
+  await page.getByLabel('What went wrong?').selectOption({ label: 'Workmanship' });
+  await page.getByRole('button', { name: 'Looked at again: it is right' }).click();
   await expect(page.getByText('Short lap · Stop')).toHaveCount(0);
 
   // A run of looks, the rest of the readings, release.
@@ -96,8 +99,9 @@ test('the whole job: new shower, short lap, defect with picture, redo, release, 
     '2 1/4 in',
     'Short lap',
     'Band slid',
+    'What went wrong: Workmanship',
     'Signed by Ines Corrigan',
-    'Rule book 2',
+    'Rule book 3',
     'Ledger head',
     'not a warranty',
     'no longer counts',

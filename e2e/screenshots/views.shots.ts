@@ -46,7 +46,7 @@ for (const dark of [false, true]) {
     await page.getByText('3B hall').click();
     await open(page, 'Foot of wall B');
     await shoot('shower-seam');
-    await page.getByRole('button', { name: /picture, add/ }).click();
+    await page.getByRole('button', { name: 'Open', exact: true }).click();
     await page.getByAltText('Picture of the defect').waitFor();
     await shoot('defect');
     await page.goto('/new');

@@ -44,6 +44,11 @@ export function momentWords(ms: number, zone?: string): string {
   return DateTime.fromMillis(ms, zone ? { zone } : {}).toFormat('ccc d LLL, HH:mm');
 }
 
+/** A day in words, where the site is or else where the reader is. */
+export function dayWords(ms: number, zone?: string): string {
+  return DateTime.fromMillis(ms, zone ? { zone } : {}).toFormat('ccc d LLL');
+}
+
 function undecidedSentence(t: Words, j: Judgement, unit: ShownUnit): string {
   const { check, hasLength } = j.requirement;
   const count = t('sentence.readings', { count: j.readings.length });

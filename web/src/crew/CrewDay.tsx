@@ -1,4 +1,4 @@
-import { momentWords } from '@careful-seam/contract/texts/sentences';
+import { dayWords } from '@careful-seam/contract/texts/sentences';
 import { currentStage } from '@careful-seam/core/proof/seamLine';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
@@ -35,7 +35,7 @@ function ShowerLine({ shower, holds }: { shower: LocalShower; holds: readonly Ho
           </span>
           {first?.dueMs && (
             <span className={`block text-sm ${overdue ? 'font-semibold text-hold' : 'text-cure'}`}>
-              {t(overdue ? 'life.overdue' : 'life.due', { at: momentWords(first.dueMs) })}
+              {t(overdue ? 'life.overdue' : 'life.due', { at: dayWords(first.dueMs, state.created!.body.timeZone) })}
             </span>
           )}
         </span>

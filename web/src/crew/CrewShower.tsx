@@ -1,4 +1,4 @@
-import { blockerSentence, momentWords } from '@careful-seam/contract/texts/sentences';
+import { blockerSentence, dayWords, momentWords } from '@careful-seam/contract/texts/sentences';
 import { isOverdue } from '@careful-seam/core/proof/defectLife';
 import { openLookRequests } from '@careful-seam/core/proof/lookRequests';
 import { blockersOf } from '@careful-seam/core/proof/release';
@@ -43,15 +43,20 @@ function HoldLine({ shower, hold, chosen, onChoose }: HoldProps) {
         <span className={`block ${waits ? '' : 'text-hold'}`}>{what}</span>
         <span className="block text-soft text-sm">
           {t(`step.${overdue ? 'overdue' : step}`)}
-          {dueMs !== null && ` · ${t('life.due', { at: momentWords(dueMs) })}`}
+          {dueMs !== null && ` · ${t('life.due', { at: dayWords(dueMs, shower.state.created!.body.timeZone) })}`}
         </span>
       </button>
       {words && <p className="font-semibold">{words}</p>}
       {right && <p className="text-sm">{right}</p>}
+      {!chosen && (
+        <button type="button" className={`key mt-1.5 ${waits ? '' : 'key-main'}`} onClick={onChoose}>
+          {t(waits ? 'crew.see' : 'crew.answer')}
+        </button>
+      )}
       {chosen && (
         <div className="flex flex-col gap-2 py-2">
-          <DefectStory state={shower.state} defect={defect} />
           {!waits && <AnswerForm showerId={shower.id} defect={defect} onDone={onChoose} />}
+          <DefectStory state={shower.state} defect={defect} />
         </div>
       )}
     </li>

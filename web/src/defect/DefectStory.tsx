@@ -1,5 +1,5 @@
 import { elementName } from '@careful-seam/contract/texts/names';
-import { defectKindLabel, momentWords, verdictSentence } from '@careful-seam/contract/texts/sentences';
+import { dayWords, defectKindLabel, momentWords, verdictSentence } from '@careful-seam/contract/texts/sentences';
 import { dueAtMs, isOverdue, repeatsOf, toProveAgain } from '@careful-seam/core/proof/defectLife';
 import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
 import { useTranslation } from 'react-i18next';
@@ -89,7 +89,9 @@ export function DefectStory({ state, defect }: Props) {
       </p>
       {due !== null && defect.closedAt === null && (
         <p className={isOverdue(defect, state.clockMs) ? 'font-semibold text-hold' : 'text-cure'}>
-          {t(isOverdue(defect, state.clockMs) ? 'life.overdue' : 'life.due', { at: momentWords(due) })}
+          {t(isOverdue(defect, state.clockMs) ? 'life.overdue' : 'life.due', {
+            at: dayWords(due, state.created?.body.timeZone),
+          })}
         </p>
       )}
       <ol className="border-edge border-l-2" data-testid="life">

@@ -49,7 +49,7 @@ function SettingsForm({ settings }: { settings: FirmSettings }) {
     <form className="flex flex-col gap-2" onSubmit={(e) => void keep(e)}>
       <h2 className="font-bold text-lg">{t('firm.title')}</h2>
       {text('name', t('firm.name'))}
-      <div className="grid grid-cols-3 gap-2">
+      <div className="grid grid-cols-[1.4fr_1fr_1fr] gap-2">
         <label className="flex flex-col gap-1">
           {t('settings.unit')}
           <select className="field" {...register('unit')}>

@@ -1,0 +1,212 @@
+import { readFileSync } from 'node:fs';
+import { type Browser, expect, type Page, test } from '@playwright/test';
+import i18next, { type TFunction } from 'i18next';
+import sharp from 'sharp';
+import { PASSWORD } from './acting';
+
+const LINE = 60_000;
+
+type Language = 'en' | 'es';
+type Words = TFunction;
+
+/** What the screens say in a language, so that the same steps are walked in both. */
+function wordsOf(language: Language): Words {
+  const instance = i18next.createInstance();
+  void instance.init({ lng: language, initAsync: false, interpolation: { escapeValue: false }, resources: {} });
+  for (const room of ['contract', 'web'])
+    instance.addResourceBundle(
+      language,
+      'translation',
+      JSON.parse(readFileSync(new URL(`../${room}/src/texts/${language}.json`, import.meta.url), 'utf8')),
+      true,
+      true,
+    );
+  return instance.t;
+}
+
+/** A device of its own that speaks a language; nobody is signed in on it. */
+async function deviceOf(browser: Browser, language: Language, viewport = { width: 1280, height: 800 }) {
+  const context = await browser.newContext({ viewport });
+  const preferences = JSON.stringify({ state: { language, unit: 'in', unitChosen: true }, version: 0 });
+  await context.addInitScript((text) => localStorage.setItem('careful-seam-preferences', text), preferences);
+  return { context, page: await context.newPage() };
+}
+
+async function signIn(page: Page, t: Words, who: string): Promise<void> {
+  await page.goto('/sign-in');
+  await page.getByLabel(t('signIn.name')).fill(who);
+  await page.getByLabel(t('signIn.password')).fill(PASSWORD);
+  await page.getByRole('button', { name: t('signIn.go') }).click();
+  await expect(page.getByText('3B hall')).toBeVisible({ timeout: LINE });
+}
+
+const key = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
+
+async function makeShower(page: Page, t: Words, name: string): Promise<void> {
+  await page.getByRole('link', { name: t('today.new') }).click();
+  await page.getByLabel(t('new.name'), { exact: true }).fill(name);
+  await page.getByLabel(t('new.job'), { exact: true }).fill('Linden Court');
+  await key(page, t('new.centre')).click();
+  await key(page, t('new.make')).click();
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+}
+
+/** The membrane's stage, and on it the foot of wall B, measured on the wall. */
+async function openFoot(page: Page, t: Words): Promise<void> {
+  await page
+    .getByRole('navigation', { name: t('ladder.label').split(',')[0]! })
+    .getByRole('button', { name: /^Membran[ea]/ })
+    .click();
+  await page
+    .locator('aside li button', { hasText: t('seam.floor-wall', { a: 'B' }) })
+    .first()
+    .click();
+  await page.getByRole('button', { name: t('side', { part: t('part.wall', { letter: 'B' }) }) }).click();
+}
+
+async function read(page: Page, t: Words, value: string, at: string): Promise<void> {
+  const field = page.getByLabel(t('pad.value'), { exact: true });
+  await field.fill(value);
+  await page.getByLabel(t('pad.at'), { exact: true }).fill(at);
+  await page
+    .getByRole('button', { name: t('pad.keep', { value: '', at: '' }).split(' ')[0]! })
+    .first()
+    .click();
+  await expect(field).toHaveValue('');
+}
+
+const picture = async () => ({
+  name: 'after.jpg',
+  mimeType: 'image/jpeg',
+  buffer: await sharp({ create: { width: 480, height: 360, channels: 3, background: '#a66b3f' } })
+    .jpeg()
+    .toBuffer(),
+});
+
+/** The crew's link as the manager makes it in the office. */
+async function crewLink(manager: Page): Promise<string> {
+  await manager.goto('/office/links');
+  await manager.getByLabel('For whom').fill('Van phone');
+  await key(manager, 'Make the link').click();
+  return manager.getByLabel('The link').inputValue();
+}
+
+for (const language of ['en', 'es'] as const) {
+  test(`a defect lives from found to closed, on two tablets, a crew's phone and in the office (${language})`, async ({
+    browser,
+  }) => {
+    test.setTimeout(180_000);
+    const t = wordsOf(language);
+    const name = `Life ${language} ${Date.now()}`;
+    const manager = await deviceOf(browser, 'en');
+    const first = await deviceOf(browser, language);
+    const second = await deviceOf(browser, language);
+    const phone = await deviceOf(browser, language, { width: 390, height: 844 });
+    await Promise.all([
+      signIn(manager.page, wordsOf('en'), 'maren'),
+      signIn(first.page, t, 'ines'),
+      signIn(second.page, t, 'tomas'),
+    ]);
+    await makeShower(first.page, t, name);
+    await expect(first.page.getByText(t('sync.allSent'))).toBeVisible({ timeout: LINE });
+    await second.page.getByText(name).click({ timeout: LINE });
+
+    // Both without a signal, on the same shower: one finds a short lap and gives it to the crew, the other asks.
+    await Promise.all([first, second].map(({ context }) => context.setOffline(true)));
+    await openFoot(first.page, t);
+    await read(first.page, t, '1 7/8', '14');
+    await key(first.page, t('next.found')).click();
+    await key(first.page, t('life.assign')).click();
+    await first.page.getByLabel(t('life.whatToDo')).fill('10-18 in');
+    await first.page
+      .getByRole('button', { name: t('life.assign'), exact: true })
+      .last()
+      .click();
+    await openFoot(second.page, t);
+    await read(second.page, t, '2 1/4', '40');
+    await key(second.page, t('card.back')).click();
+    const top = t('seam.top-termination', { a: 'A' });
+    await second.page.locator('aside li button', { hasText: top }).first().click();
+    await key(second.page, t('deviation.open')).click();
+    await second.page.getByLabel(t('deviation.reason')).fill('Pipe in front');
+    await key(second.page, t('deviation.ask')).click();
+    await expect(second.page.getByText(t('sync.waiting', { count: 2 }))).toBeVisible();
+    await Promise.all([first, second].map(({ context }) => context.setOffline(false)));
+    for (const { page } of [first, second])
+      await expect(page.getByText(t('sync.allSent'))).toBeVisible({ timeout: LINE });
+
+    // The crew comes by a link, sees what right looks like, and answers with a picture and a word.
+    await phone.page.goto(await crewLink(manager.page));
+    await phone.page.getByText(name).click({ timeout: LINE });
+    await expect(phone.page.getByText('10-18 in')).toBeVisible();
+    await expect(phone.page.getByText(t('limit.atLeast', { least: '2 in' }))).toBeVisible();
+    await key(phone.page, t('crew.answer')).click();
+    await phone.page.locator('input[type=file]').setInputFiles(await picture());
+    await phone.page.getByLabel(t('crew.words')).fill('Cut out, new band');
+    await key(phone.page, t('crew.sayFixed')).click();
+    await expect(phone.page.getByText(t('step.answered'))).toBeVisible();
+
+    // Looked at, not right yet, sent back; answered again; built again is written down.
+    await key(first.page, t('next.answered')).click({ timeout: LINE });
+    await expect(first.page.getByTestId('before-after').locator('img')).toHaveCount(1, { timeout: LINE });
+    await key(first.page, t('life.sendBack')).click();
+    await first.page.getByLabel(t('life.whatIsWrongStill')).fill('Still short at 15 in');
+    await first.page
+      .getByRole('button', { name: t('life.sendBack'), exact: true })
+      .last()
+      .click();
+    await expect(phone.page.getByText('Still short at 15 in')).toBeVisible({ timeout: LINE });
+    await key(phone.page, t('crew.answer')).click();
+    await phone.page.getByLabel(t('crew.words')).fill('Done again');
+    await key(phone.page, t('crew.sayFixed')).click();
+    await key(first.page, t('next.answered')).click({ timeout: LINE });
+    await key(first.page, t('defect.redone')).click();
+    await first.page.getByLabel(t('redo.reason')).fill('New band');
+    await key(first.page, t('redo.keep')).click();
+
+    // What must be shown again is listed; it is shown; the two questions are answered and it is closed.
+    await key(first.page, t('next.redone')).click();
+    await expect(first.page.getByTestId('prove-again')).toContainText(t('seam.floor-wall', { a: 'B' }));
+    await key(first.page, t('sheet.close')).click();
+    await read(first.page, t, '2 1/4', '14');
+    await key(first.page, t('next.redone')).click();
+    await first.page.getByLabel(t('life.whatWentWrong')).selectOption('workmanship');
+    await key(first.page, t('confidence.admitted')).click();
+    await first.page.getByLabel(t('life.whyNotCaught')).selectOption('not-done');
+    await first.page.getByLabel(t('life.hours')).fill('1,5');
+    await key(first.page, t('life.close')).click();
+    await expect(key(first.page, t('next.redone'))).toHaveCount(0);
+    await expect(phone.page.getByText(t('crew.noHolds'))).toBeVisible({ timeout: LINE });
+
+    // The deviation that was asked without a signal is decided in the office, by somebody else.
+    await manager.page.goto('/office/approvals');
+    await manager.page.locator('li button', { hasText: name }).click({ timeout: LINE });
+    await manager.page.getByLabel('Why, in words for the record').fill('Owner agrees');
+    await key(manager.page, 'Accept').click();
+    await expect(manager.page.getByText(/Accepted by Maren Oduya: Owner agrees/)).toBeVisible();
+    await expect(second.page.getByText(/Owner agrees/).or(second.page.getByTestId('figures'))).toBeVisible({
+      timeout: LINE,
+    });
+
+    // Both tablets show the same.
+    await expect
+      .poll(
+        async () => {
+          const figures = await Promise.all(
+            [first, second].map(({ page }) => page.getByTestId('figures').textContent()),
+          );
+          return figures[0] === figures[1];
+        },
+        { timeout: LINE },
+      )
+      .toBe(true);
+    for (const { context } of [manager, first, second, phone]) await context.close();
+  });
+}
+
+test('a guessed link opens nothing, and says what to do', async ({ page }) => {
+  for (const path of ['/crew-link/guessed', '/r/guessed']) {
+    await page.goto(path);
+    await expect(page.getByRole('alert')).toContainText('This link is not valid, or not any more.');
+  }
+});
