@@ -159,8 +159,9 @@ test('the screen locks against drops and opens when its key is held', async ({ p
   const box = (await page.getByRole('button', { name: 'Hold to unlock' }).boundingBox())!;
   await page.mouse.move(box.x + 20, box.y + 20);
   await page.mouse.down();
-  await expect(lock).toHaveCount(0);
+  await page.getByRole('button', { name: 'Let go' }).waitFor();
   await page.mouse.up();
+  await expect(lock).toHaveCount(0);
   await expect(page.locator('aside h2')).toHaveText('Membrane');
 });
 

@@ -1,11 +1,10 @@
 // npm run calibrate, second part: 1,000 seeds of the tablet simulation. A seed that finds a fault becomes a named test.
 import 'fake-indexeddb/auto';
-import { readFileSync, writeFileSync } from 'node:fs';
+import { writeSection } from '../server/src/bench/performanceDoc.ts';
 import { simulateSync } from '../web/src/device/simulation/simulateSync.ts';
 
 const SEEDS = Number(process.env.SEEDS ?? 1000);
 const FIRST = Number(process.env.FIRST_SEED ?? 1);
-const DOC = new URL('../docs/performance.md', import.meta.url);
 
 const totals = { typed: 0, requests: 0, lost: 0, crashes: 0, restores: 0, clockJumps: 0 };
 let failed = 0;
@@ -23,10 +22,5 @@ const words =
   `(before or after they arrived), ${totals.crashes} tablets losing power in the middle of a round, ${totals.restores} restores of the server ` +
   `to an older backup, ${totals.clockJumps} clocks set wrong by up to six hours. Seeds with anything lost, doubled or different: ${failed}.`;
 console.log(words);
-if (SEEDS >= 1000) {
-  const marker = '<!-- tablets -->';
-  const doc = readFileSync(DOC, 'utf8');
-  const [before] = doc.split(`\n${marker}`);
-  writeFileSync(DOC, `${before.trimEnd()}\n\n${marker}\n\n## Many tablets on a bad network\n\n${words}\n`);
-}
+if (SEEDS >= 1000) writeSection('Many tablets on a bad network', `Made by \`npm run calibrate\`. ${words}`);
 process.exitCode = failed === 0 ? 0 : 1;

@@ -10,17 +10,26 @@ const SMALL_PX = 960;
 /** Smaller copies fetched in one round at most, so that a first visit does not block what follows. */
 const COPIES_A_ROUND = 40;
 
-/** Sends the pictures that the server has not confirmed yet, one after the other. Gives the number sent. */
+/** Pictures on their way at a time: while the server looks at one, the next one travels. */
+const AT_ONCE = 2;
+
+async function sendPicture(db: Database, server: Server, hash: string): Promise<boolean> {
+  const photo = await db.get('photos', hash);
+  if (!photo || photo.sent || photo.blob.size > PHOTO_BYTES_AT_MOST) return false;
+  const response = await server.send('PUT', `/api/photos/${hash}`, photo.blob, photo.blob.type);
+  PhotoTaken.parse(await response.json());
+  await db.put('photos', { ...photo, sent: true });
+  return true;
+}
+
+/** Sends the pictures that the server has not confirmed yet. Gives the number sent; throws the first failure. */
 export async function sendPictures(db: Database, server: Server): Promise<number> {
+  const hashes = (await db.getAllKeys('photos')).values();
   let sent = 0;
-  for (const hash of await db.getAllKeys('photos')) {
-    const photo = await db.get('photos', hash);
-    if (!photo || photo.sent || photo.blob.size > PHOTO_BYTES_AT_MOST) continue;
-    const response = await server.send('PUT', `/api/photos/${hash}`, photo.blob, photo.blob.type);
-    PhotoTaken.parse(await response.json());
-    await db.put('photos', { ...photo, sent: true });
-    sent += 1;
-  }
+  const lane = async () => {
+    for (const hash of hashes) if (await sendPicture(db, server, hash)) sent += 1;
+  };
+  await Promise.all(Array.from({ length: AT_ONCE }, lane));
   return sent;
 }
 

@@ -5,16 +5,16 @@ const HOLD_MS = 900;
 
 /**
  * A lock for a wet screen: under it drops and sleeves enter nothing. It opens when its key is held for about a second,
- * which no drop does, or with the keyboard.
+ * which no drop does, and let go; or with the keyboard.
  */
 export function DropLock() {
   const { t } = useTranslation();
   const [locked, setLocked] = useState(false);
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  const [holding, setHolding] = useState(false);
+  const [held, setHeld] = useState(false);
   const release = () => {
     clearTimeout(timer.current);
-    setHolding(false);
+    setHeld(false);
   };
   const open = () => {
     release();
@@ -37,16 +37,15 @@ export function DropLock() {
       <p className="bg-paper p-2 font-semibold">{t('lock.title')}</p>
       <button
         type="button"
-        className={`key key-main min-h-16 min-w-64 text-lg ${holding ? 'opacity-70' : ''}`}
+        className="key key-main min-h-16 min-w-64 touch-none text-lg"
         onPointerDown={() => {
-          setHolding(true);
-          timer.current = setTimeout(open, HOLD_MS);
+          timer.current = setTimeout(() => setHeld(true), HOLD_MS);
         }}
-        onPointerUp={release}
+        onPointerUp={held ? open : release}
         onPointerLeave={release}
         onKeyDown={(e) => e.key === 'Enter' && open()}
       >
-        {t('lock.hold')}
+        {t(held ? 'lock.letGo' : 'lock.hold')}
       </button>
     </div>
   );
