@@ -58,6 +58,16 @@ function undecidedSentence(t: Words, j: Judgement, unit: ShownUnit): string {
   return t('sentence.undecided', { check: check.label, count, at: showLength(j.nextAtMm, unit) });
 }
 
+/** How far a height stands over the highest shower head, in words; empty where there is none to compare with. */
+function marginWords(t: Words, model: ShowerModel, check: Check, valueMm: number, unit: ShownUnit): string {
+  if (check.kind !== 'measured' || check.comparedWith !== 'shower-head') return '';
+  const heads = model.geometry.penetrations?.filter((p) => p.kind === 'shower-arm').map((p) => p.heightMm) ?? [];
+  if (heads.length === 0) return '';
+  const marginMm = valueMm - Math.max(...heads);
+  const margin = showLength(Math.abs(marginMm), unit);
+  return ` ${t(marginMm >= 0 ? 'sentence.overHead' : 'sentence.underHead', { margin })}`;
+}
+
 /** A verdict as a sentence with its number and its reason. `upright` seams are measured from their lower end. */
 export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit: ShownUnit): string {
   const { check, element, hasLength } = j.requirement;
@@ -77,7 +87,8 @@ export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit
     case 'pass':
       return j.lowestMm === null
         ? t('sentence.notApplicable', { check: check.label })
-        : t('sentence.pass', { check: check.label, value: showLength(j.lowestMm, unit) });
+        : t('sentence.pass', { check: check.label, value: showLength(j.lowestMm, unit) }) +
+            marginWords(t, model, check, j.lowestMm, unit);
     case 'unseen':
       return t('sentence.unseenMeasure', { check: check.label, limit });
     case 'undecided':
@@ -86,7 +97,11 @@ export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit
       const wrong = j.readings.find((r) => r.atMm === j.worstAtMm);
       if (!wrong) return t('sentence.defectSeen', { check: check.label });
       const value = showLength(wrong.valueMm!, unit);
-      if (!hasLength) return t('sentence.outside', { check: check.label, value, limit });
+      if (!hasLength)
+        return (
+          t('sentence.outside', { check: check.label, value, limit }) +
+          marginWords(t, model, check, wrong.valueMm!, unit)
+        );
       return t('sentence.short', {
         check: check.label.toLowerCase(),
         value,

@@ -43,6 +43,8 @@ const MeasuredCheck = z.object({
   limit: Limit,
   pattern: Pattern,
   instrument: z.string().min(1),
+  /** A height that is shown beside the reading with its margin. */
+  comparedWith: z.literal('shower-head').optional(),
 });
 const LookedCheck = z.object({
   ...base,
@@ -114,7 +116,15 @@ export const RuleBook = z.object({
   escapes: z.array(Named).default([]),
   /** This book's own English texts in other languages: language → English text → that text. */
   texts: z.record(z.string(), z.record(z.string(), z.string())).default({}),
-  methods: z.array(z.object({ key: z.string(), label: z.string(), stages: z.array(Stage).min(1) })),
+  methods: z.array(
+    z.object({
+      key: z.string(),
+      label: z.string(),
+      stages: z.array(Stage).min(1),
+      /** What must lie ready before the first layer; what is not required is recommended. */
+      kit: z.array(Named.extend({ required: z.boolean() })).default([]),
+    }),
+  ),
 });
 export type RuleBook = z.infer<typeof RuleBook>;
 export type Method = RuleBook['methods'][number];

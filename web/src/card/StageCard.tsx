@@ -11,6 +11,8 @@ import { Link } from 'react-router';
 import { WorkDoneSheet } from '../crew/WorkDoneSheet';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
+import { KitSheet } from './KitSheet';
+import { StepsSheet } from './StepsSheet';
 
 interface Props {
   shower: LocalShower;
@@ -60,6 +62,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
   const person = useStore((s) => s.person)!;
   const [reason, setReason] = useState('');
   const [telling, setTelling] = useState(false);
+  const [sheet, setSheet] = useState<'steps' | 'kit' | null>(null);
   const { state } = shower;
   const asked = openLookRequests(state).find((r) => r.body.stage === stage);
   const spec = state.rules!.method.stages.find((s) => s.key === stage)!;
@@ -75,16 +78,28 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
   }
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-2">
-      <header>
-        <h2 className="font-bold text-lg leading-tight">{spec.label}</h2>
-        <p className="text-soft text-sm" id="map-choice">
-          {released && here?.release
-            ? t('stage.releasedBy', { name: here.release.by })
-            : spec.holdPoint
-              ? t('stage.holdPoint')
-              : t('stage.noHoldPoint')}
-        </p>
+      <header className="flex items-start gap-1.5">
+        <div className="min-w-0 flex-1">
+          <h2 className="font-bold text-lg leading-tight">{spec.label}</h2>
+          <p className="text-soft text-sm" id="map-choice">
+            {released && here?.release
+              ? t('stage.releasedBy', { name: here.release.by })
+              : spec.holdPoint
+                ? t('stage.holdPoint')
+                : t('stage.noHoldPoint')}
+          </p>
+        </div>
+        <button type="button" className="key px-2 text-sm" onClick={() => setSheet('steps')}>
+          {t('steps.open')}
+        </button>
+        {mayInspect && state.rules!.method.kit.length > 0 && (
+          <button type="button" className="key px-2 text-sm" onClick={() => setSheet('kit')}>
+            {t('kit.open')}
+          </button>
+        )}
       </header>
+      {sheet === 'steps' && <StepsSheet state={state} onClose={() => setSheet(null)} />}
+      {sheet === 'kit' && <KitSheet showerId={shower.id} state={state} onClose={() => setSheet(null)} />}
       {spec.caution && <p className="border-cure border-l-4 pl-2 text-sm">{spec.caution}</p>}
       {contested && <p className="border-hold border-l-4 pl-2 font-semibold text-hold">{t('stage.contested')}</p>}
       {spec.checks.some((c) => c.kind === 'flood') && (

@@ -11,6 +11,7 @@ import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { deviationsOf } from '../office/Approvals';
 import { BandLegend, BandPatterns, DayBand, HourAxis } from '../rounds/DayBand';
+import { DayEnd } from '../rounds/DayEnd';
 import { crewMorning, type DayPart, dayParts } from '../rounds/dayAxis';
 import { FindShower } from '../rounds/FindShower';
 import { Settings } from '../shell/Settings';
@@ -176,6 +177,7 @@ export function Rounds() {
           </button>
         )}
         <SyncMark />
+        <DayEnd />
         <FindShower />
         {person?.role === 'manager' && (
           <Link to="/office" className="key flex items-center">
