@@ -1,18 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { open, signIn, stage, tabletOf } from './acting';
-
-async function accessible(page: Page) {
-  const { violations } = await new AxeBuilder({ page })
-    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
-    .analyze();
-  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
-}
-
-async function fits(page: Page) {
-  const [content, view] = await page.evaluate(() => [document.documentElement.scrollHeight, window.innerHeight]);
-  expect(content).toBeLessThanOrEqual(view);
-}
+import { accessible, fits, fitsWidth, smallTargets } from './soundness';
 
 async function theme(page: Page, dark: boolean) {
   await page.evaluate(
@@ -73,8 +61,7 @@ for (const dark of [false, true]) {
 test('on a phone every screen fits its width, meets WCAG 2.2 AA and keeps 48 px', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   const sound = async () => {
-    const [content, view] = await page.evaluate(() => [document.documentElement.scrollWidth, window.innerWidth]);
-    expect(content).toBeLessThanOrEqual(view);
+    await fitsWidth(page);
     expect(await smallTargets(page)).toEqual([]);
     await accessible(page);
   };
@@ -102,23 +89,6 @@ test('on a phone every screen fits its width, meets WCAG 2.2 AA and keeps 48 px'
     await page.keyboard.press('Escape');
   }
 });
-
-/** Whatever is tapped or typed into, with its size; half a pixel is left for rounding. */
-async function smallTargets(page: Page): Promise<string[]> {
-  return page.evaluate(() =>
-    [
-      ...document.querySelectorAll(
-        'button, a.key, label.key, input:not([type=file]), select, textarea, aside li button',
-      ),
-    ]
-      .map((e) => ({
-        text: e.textContent || e.getAttribute('aria-label') || e.tagName,
-        box: e.getBoundingClientRect(),
-      }))
-      .filter(({ box }) => box.width > 0 && (box.height < 47.5 || box.width < 47.5))
-      .map(({ text, box }) => `${text} ${box.width}x${box.height}`),
-  );
-}
 
 test('nothing that is tapped is under 48 px, in inches and in metric', async ({ page }) => {
   await page.goto('/sign-in');
@@ -298,7 +268,7 @@ test('a crew lead sees the own crew and says work is done', async ({ page }) => 
   await expect(page.getByText('3B hall')).toHaveCount(0);
   await expect(page.getByRole('heading', { name: 'Crew Otter' })).toBeVisible();
   await page.getByText('B7').click();
-  await page.getByLabel('Stage').selectOption({ label: 'Boards · open' });
+  await page.getByLabel('Stage', { exact: true }).selectOption({ label: 'Boards · open' });
   await page.getByRole('button', { name: 'Say it is done' }).click();
   await page.getByLabel('Batch').fill('B-77');
   await page.getByRole('button', { name: 'Done: Boards' }).click();

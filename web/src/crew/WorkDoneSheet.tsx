@@ -53,7 +53,7 @@ export function WorkDoneSheet({ showerId, state, stage, onClose }: Props) {
       {field(t('work.product'), productLine, setProduct)}
       {field(t('work.batch'), batch, setBatch)}
       <label className="flex min-h-12 items-center gap-3">
-        <input type="checkbox" className="h-7 w-7" checked={ready} onChange={(e) => setReady(e.target.checked)} />
+        <input type="checkbox" className="h-12 w-12" checked={ready} onChange={(e) => setReady(e.target.checked)} />
         {t('work.ready')}
       </label>
       <p className="border-cure border-l-4 pl-2 text-sm">{t('work.covers')}</p>

@@ -20,7 +20,7 @@ function JobForm({ job }: { job: JobLine }) {
       <p className="font-bold">
         {job.name} <span className="font-normal text-soft text-sm">{t('jobs.showers', { count: job.showers })}</span>
       </p>
-      <div className="grid grid-cols-[1fr_16rem_auto] items-end gap-2 max-md:grid-cols-1">
+      <div className="grid grid-cols-[1fr_11rem_auto] items-end gap-2 max-md:grid-cols-1">
         <label className="flex flex-col gap-1 text-sm">
           {t('jobs.address')}
           <input className="field" value={address} onChange={(e) => setAddress(e.target.value)} />
@@ -53,7 +53,7 @@ function VisitLine({ row, people }: { row: ShowerRow; people: readonly { id: str
     if (await change(Visit, 'PUT', `/api/showers/${row.id}/visit`, next)) await sync();
   };
   return (
-    <li className="grid grid-cols-[1fr_13rem_11rem] items-center gap-2 border-hair border-b py-1 max-md:grid-cols-1">
+    <li className="grid grid-cols-[1fr_12rem_10.5rem] items-center gap-2 border-hair border-b py-1 max-md:grid-cols-1">
       <Link className="min-w-0 truncate text-ink" to={`/showers/${row.id}`}>
         <span className="font-bold">{row.name}</span> <span className="text-soft text-sm">{row.job}</span>
       </Link>
@@ -91,7 +91,10 @@ function Visits() {
   const [typed, setTyped] = useState('');
   const inspectors = useList(Inspectors, '/api/inspectors');
   const found = useList(FoundShowers, `/api/showers/search?q=${encodeURIComponent(typed.trim())}`);
-  const local = [...showers.values()].map((s) => s.stored.row).filter((row) => row !== null);
+  const local = [...showers.values()]
+    .map((s) => s.stored.row)
+    .filter((row) => row !== null)
+    .sort((a, b) => a.job.localeCompare(b.job) || a.name.localeCompare(b.name));
   const rows = typed.trim() === '' ? local : (found.data?.showers ?? []);
   return (
     <section className="flex flex-col gap-2">
@@ -124,7 +127,7 @@ export function Jobs() {
   const { t } = useTranslation();
   const answer = useList(JobList, JOBS);
   return (
-    <div className="grid h-full grid-cols-2 gap-6 overflow-y-auto max-lg:grid-cols-1">
+    <div className="grid h-full grid-cols-[3fr_2fr] gap-6 overflow-y-auto max-lg:grid-cols-1">
       <datalist id="time-zones">
         {Intl.supportedValuesOf('timeZone').map((zone) => (
           <option key={zone} value={zone} />
