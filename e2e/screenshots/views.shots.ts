@@ -1,10 +1,10 @@
 import { type Page, test } from '@playwright/test';
-import { open, signIn } from '../acting';
+import { open, PASSWORD, signIn } from '../acting';
 import { endDry, openFlood, takeFile } from '../waterActing';
 
 const FOLDER = 'docs/screenshots';
 /** Views that are shown in the light theme alone: there are fewer than twenty pictures. */
-const LIGHT_ONLY = new Set(['corner-covered', 'phone-day', 'phone-seam']);
+const LIGHT_ONLY = new Set(['corner-covered', 'phone-seam', 'phone-flood', 'flood-prepare', 'new-shower']);
 
 async function theme(page: Page, dark: boolean): Promise<void> {
   await page.evaluate(
@@ -71,7 +71,6 @@ for (const dark of [false, true]) {
     await page.setViewportSize({ width: 390, height: 844 });
     await page.goto('/');
     await page.getByText('All entries sent').waitFor();
-    await shoot('phone-day');
     await openFlood(page, '9 garden');
     await page.getByTestId('flood-chart').locator('svg').waitFor();
     await shoot('phone-flood');
@@ -82,3 +81,30 @@ for (const dark of [false, true]) {
     await shoot('phone-seam');
   });
 }
+
+test('office and crew', async ({ page, browser }) => {
+  await signIn(page, 'maren');
+  for (const name of ['approvals', 'firm']) {
+    await page.goto(`/office/${name}`);
+    await page.waitForLoadState('networkidle');
+    await page.waitForTimeout(500);
+    await page.screenshot({ path: `${FOLDER}/office-${name}.png` });
+  }
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  const phone = await context.newPage();
+  await phone.addInitScript(() =>
+    localStorage.setItem('careful-seam-preferences', JSON.stringify({ state: { language: 'es' }, version: 0 })),
+  );
+  await phone.goto('/sign-in');
+  await phone.getByLabel('Nombre de entrada').fill('pavel');
+  await phone.getByLabel('Contraseña').fill(PASSWORD);
+  await phone.getByRole('button', { name: 'Entrar' }).click();
+  await phone.getByText('3B hall').waitFor();
+  await phone.getByText('Todo enviado').waitFor();
+  await phone.screenshot({ path: `${FOLDER}/crew-day.png` });
+  await phone.getByText('3B hall').click();
+  await phone.getByTestId('map').waitFor();
+  await phone.waitForTimeout(500);
+  await phone.screenshot({ path: `${FOLDER}/crew-hold.png` });
+  await context.close();
+});
