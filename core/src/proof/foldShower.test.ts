@@ -439,4 +439,20 @@ describe('the fold', () => {
     t.write('rules-pinned', { ruleBook: BOOK.id, version: 99, method: 'bonded-sheet' });
     expect(fold(t.entries)).toMatchObject({ rules: null, requirements: [], orphans: [{ why: 'rules-unknown' }] });
   });
+
+  it('takes two people releasing at once as one release, whichever arrives first; both stand in the record', () => {
+    const t = begun();
+    pass(t, 'base');
+    const [one, two] = [tablet(8), tablet(9, undefined, MANAGER)];
+    for (const other of [one, two]) {
+      other.hears(t.entries);
+      other.write('stage-released', releaseBody('base'));
+    }
+    const states = [
+      fold([...t.entries, ...one.entries, ...two.entries]),
+      fold([...two.entries, ...one.entries, ...t.entries]),
+    ];
+    expect(states[1]).toEqual(states[0]);
+    expect([states[0]!.stages.get('base')!.word, states[0]!.releases.length]).toEqual(['released', 2]);
+  });
 });

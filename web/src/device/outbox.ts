@@ -30,7 +30,8 @@ export async function append(
 ): Promise<StoredEntry[]> {
   const { showerId, person } = writings[0]!;
   const deviceId = await deviceOf(db, person.id, ports.newId);
-  const tx = db.transaction(['entries', 'showers'], 'readwrite');
+  // Strict: what a person saw kept is on the disk, should the tablet lose its power in the next moment.
+  const tx = db.transaction(['entries', 'showers'], 'readwrite', { durability: 'strict' });
   const shower = (await tx.objectStore('showers').get(showerId)) ?? emptyShower(showerId);
   let end: ChainEnd = {
     ...(shower.chains[person.id] ?? { deviceId, deviceSeq: 0, prevDeviceHash: null }),

@@ -172,4 +172,25 @@ describe('a round of sync', () => {
     expect(places()).toHaveLength(3);
     expect(waiting(await entriesOf(db, SHOWER), 'a')).toEqual([]);
   });
+
+  it('sends a queue of 5,000 entries in order, also when the network breaks in the middle', async () => {
+    const db = await openDatabase(v4());
+    await begin(db);
+    const notes = Array.from({ length: 5000 }, (_, k) => ({ kind: 'note' as const, body: { words: String(k) } }));
+    await append(
+      db,
+      ports,
+      notes.map((n) => ({ ...n, showerId: SHOWER, person: people[0]!, geometryVersion: 1 })),
+    );
+    let calls = 0;
+    fate = () => (++calls === 7 ? 'answer-lost' : 'pass');
+    await syncOnce(db, 'a').catch(() => undefined);
+    await syncOnce(db, 'a');
+    expect(places()).toHaveLength(5003);
+    const words = places()
+      .slice(3)
+      .map((p) => (JSON.parse(p.text) as { body: { words: string } }).body.words);
+    expect(words).toEqual(notes.map((n) => n.body.words));
+    expect(waiting(await entriesOf(db, SHOWER), 'a')).toEqual([]);
+  });
 });
