@@ -6,7 +6,7 @@ import { type Browser, chromium, expect, type Page, test } from '@playwright/tes
 import { makeShower, open, signIn, stage } from './acting';
 
 const ARGS = ['--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--remote-debugging-port=0'];
-const KILLS = 3;
+const KILLS = 2;
 
 /** A browser of our own with a profile on disk, so that it can be killed as a tablet's system or an empty battery would. */
 async function launch(profile: string): Promise<{ process: ChildProcess; browser: Browser; page: Page }> {

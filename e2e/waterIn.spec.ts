@@ -105,7 +105,8 @@ test('evaporation only, two marks: undecided holds until a manager accepts it', 
   await releaseToTile(page);
   const text = await printed(page);
   expect(text).toContain('Not decided yet. Beside what the air took');
-  expect(text).toContain('Owner moves in; logger is on another job (Maren Oduya)');
+  expect(text).toContain('Owner moves in; logger is on another job; accepted by Maren Oduya');
+  expect(text).toContain('Looked at it together');
   expect(text).not.toContain('Proved by water, below');
 });
 

@@ -21,6 +21,7 @@ export const DEEDS = [
   'link-revoked',
   'settings-changed',
   'leak-limit-changed',
+  'limits-changed',
   'job-changed',
   'visit-set',
   'handed-in',

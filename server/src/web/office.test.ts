@@ -212,6 +212,24 @@ describe('the office', () => {
     expect(book.version).toBe(before + 1);
     expect(JSON.stringify(book)).toContain('"smallestLeakMmPerDay":1.5');
   });
+  it('sets limits in a new version, all of them or none', async () => {
+    const maren = await server.as('maren');
+    const lap = { method: 'bonded-sheet', stage: 'membrane', check: 'lap', atLeastMm: 63.5, atMostMm: null };
+    const newest = async () => (await maren.get('/api/rule-books/newest').expect(200)).body.book;
+    const { version } = await newest();
+    const put = (limits: object[]) => maren.put('/api/firm/limits').send({ limits });
+    await put([lap, { ...lap, check: 'no-such' }]).expect(404);
+    await put([lap, { ...lap, check: 'bond' }]).expect(422);
+    expect((await put([{ ...lap, atMostMm: 10 }]).expect(422)).body.error.message).toContain('below the lower one');
+    expect((await newest()).version).toBe(version);
+    await put([lap]).expect(200);
+    const book = await newest();
+    const checks = book.methods[0].stages.find((s: { key: string }) => s.key === 'membrane').checks;
+    expect([book.version, checks.find((c: { id: string }) => c.id === 'lap').limit]).toEqual([
+      version + 1,
+      { atLeastMm: 63.5 },
+    ]);
+  });
   it('gives a defect to a crew and tells its lead by mail', async () => {
     const { agent, tablet, path } = await shower();
     const place = { element: 'floor' };

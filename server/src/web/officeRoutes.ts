@@ -11,6 +11,7 @@ import {
   LeakLimit,
   Outbox,
   PutJob,
+  PutLimits,
   RestoreAnswer,
   Visit,
 } from '@careful-seam/contract/api/office';
@@ -19,7 +20,7 @@ import { readAudit } from '../audit/audit';
 import { makeBackup, urlOf } from '../backup/makeBackup';
 import { restoreBackup } from '../backup/restoreBackup';
 import { firmKey } from '../firm/firmKey';
-import { setSmallestLeak } from '../firm/leakLimit';
+import { setLimits, setSmallestLeak } from '../firm/limits';
 import { writeSettings } from '../firm/settings';
 import { listJobs, putJob, setVisit } from '../jobs/jobs';
 import { visibleShower } from '../showers/loadShower';
@@ -41,6 +42,14 @@ async function changeLeakLimit({ req, res, services }: Call): Promise<unknown> {
   const version = await setSmallestLeak(services.store, smallestLeakMmPerDay);
   res.locals.about = `${smallestLeakMmPerDay ?? 'none'} mm a day, rule book version ${version}`;
   return { smallestLeakMmPerDay };
+}
+
+async function changeLimits({ req, res, services }: Call): Promise<unknown> {
+  const change = read(PutLimits, req.body);
+  const version = await setLimits(services.store, change.limits);
+  const named = change.limits.map((l) => `${l.check} (${l.method}): ${l.atLeastMm ?? '-'} to ${l.atMostMm ?? '-'} mm`);
+  res.locals.about = `rule book version ${version}: ${named.join('; ')}`;
+  return change;
 }
 
 async function changeJob({ req, res, services }: Call): Promise<unknown> {
@@ -129,6 +138,17 @@ export const OFFICE_ROUTES: readonly Route[] = [
     gives: LeakLimit,
     did: 'leak-limit-changed',
     answer: changeLeakLimit,
+  },
+  {
+    ...MANAGING,
+    method: 'put',
+    path: '/api/firm/limits',
+    summary: 'Sets limits of measured checks, in a new version of the rule book',
+    body: 'json',
+    takes: PutLimits,
+    gives: PutLimits,
+    did: 'limits-changed',
+    answer: changeLimits,
   },
   {
     method: 'get',

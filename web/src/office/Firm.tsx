@@ -1,6 +1,6 @@
 import { FIRST_SETTINGS, FirmSettings } from '@careful-seam/contract/api/firm';
 import { LeakLimit } from '@careful-seam/contract/api/office';
-import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
+import { floodCheckOf, type RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -8,6 +8,7 @@ import { useTranslation } from 'react-i18next';
 import { ShowersFiles } from '../files/ShowersFiles';
 import { useStore } from '../state/store';
 import { Backup } from './Backup';
+import { Limits } from './Limits';
 import { Problem } from './Loaded';
 import { useChange } from './useList';
 
@@ -79,11 +80,17 @@ function SettingsForm({ settings }: { settings: FirmSettings }) {
   );
 }
 
+/** The newest version of the rule book that this tablet knows. */
+function useNewestBook(): RuleBook | undefined {
+  const books = useStore((s) => s.books);
+  return [...books.values()].sort((a, b) => b.version - a.version)[0];
+}
+
 function LeakForm() {
   const { t } = useTranslation();
-  const { books, sync } = useStore();
+  const sync = useStore((s) => s.sync);
   const { change, problem, busy } = useChange([]);
-  const newest = [...books.values()].sort((a, b) => b.version - a.version)[0];
+  const newest = useNewestBook();
   const current = newest?.methods.map((m) => floodCheckOf(m)?.check.smallestLeakMmPerDay ?? null)[0] ?? null;
   const [typed, setTyped] = useState<string | null>(null);
   const shown = typed ?? (current === null ? '' : String(current));
@@ -123,13 +130,15 @@ function LeakForm() {
 /** What holds for the whole firm: settings, the smallest leak, files, backup and restore. */
 export function Firm() {
   const settings = useStore((s) => s.settings) ?? FIRST_SETTINGS;
+  const newest = useNewestBook();
   return (
-    <div className="grid h-full grid-cols-2 gap-6 overflow-y-auto max-lg:grid-cols-1">
+    <div className="relative grid h-full grid-cols-2 gap-6 overflow-y-auto max-lg:grid-cols-1">
       <div className="flex flex-col gap-6">
         <SettingsForm key={JSON.stringify(settings)} settings={settings} />
         <LeakForm />
       </div>
       <div className="flex flex-col gap-6">
+        {newest && <Limits key={newest.version} book={newest} />}
         <Backup />
         <ShowersFiles />
       </div>

@@ -53,7 +53,8 @@ export function Audit() {
   });
   const lines = answer.data?.pages.flatMap((p) => p.lines) ?? [];
   return (
-    <div className="h-full overflow-y-auto">
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: a long table has to be scrolled with the keyboard too
+    <section tabIndex={0} aria-label={t('office.page.audit')} className="h-full overflow-y-auto">
       <p className="text-soft">{t('audit.what')}</p>
       {answer.isPending && <p className="text-soft">{t('office.loading')}</p>}
       {answer.isError && (
@@ -91,6 +92,6 @@ export function Audit() {
           {t('audit.older')}
         </button>
       )}
-    </div>
+    </section>
   );
 }

@@ -31,7 +31,7 @@ export function Office() {
   const Shown = PAGES[page];
   const waiting = deviationsOf(showers.values()).waiting.length;
   return (
-    <div className="grid h-full grid-rows-[auto_1fr]">
+    <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
       <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
         <Link to="/" className="key flex items-center">
           {t('shower.day')}
@@ -40,7 +40,7 @@ export function Office() {
         <div className="flex-1" />
         <SyncMark />
       </header>
-      <div className="grid min-h-0 grid-cols-[11rem_1fr] max-md:grid-cols-1 max-md:grid-rows-[auto_1fr]">
+      <div className="grid min-h-0 grid-cols-[11rem_1fr] grid-rows-[minmax(0,1fr)] max-md:grid-cols-1 max-md:grid-rows-[auto_1fr]">
         <nav
           aria-label={t('office.title')}
           className="flex flex-col gap-1 border-edge border-r p-2 max-md:flex-row max-md:flex-wrap max-md:border-r-0 max-md:border-b"

@@ -96,6 +96,7 @@ async function readBooks(db: Database, language: Language): Promise<Map<string, 
 }
 
 let syncing: Promise<void> | null = null;
+let opening: Promise<void> | null = null;
 
 /** The tablet's state. Everything shown comes from IndexedDB; the network only moves entries in and out. */
 export const useStore = create<Store>((set, get) => ({
@@ -114,22 +115,14 @@ export const useStore = create<Store>((set, get) => ({
   skewMs: 0,
   failure: null,
 
-  open: async () => {
-    // A newer program opened the store in another window: this one starts again with it.
-    const db = await openDatabase(undefined, () => window.location.reload());
-    const { person, crews, settings } = await readKept(db);
-    const books = await readBooks(db, get().language);
-    const showers = new Map<string, LocalShower>();
-    for (const id of await db.getAllKeys('showers')) {
-      const local = await fold(db, books, String(id));
-      if (local) showers.set(String(id), local);
-    }
-    set({ db, person, crews, settings, books, showers, connection: person ? 'starting' : 'signed-out' });
-    void askForRoom(navigator.storage).then((room) => set({ room }));
-    if (person) await get().sync();
+  open: () => {
+    opening ??= openTablet();
+    return opening;
   },
 
   signIn: async (signIn, password) => {
+    // Somebody may be quicker than a tablet that is still reading what it keeps.
+    await get().open();
     const { person } = await call(SessionAnswer, 'POST', '/api/session', { signIn, password });
     await writeKept(get().db!, { person });
     set({ person, connection: 'online' });
@@ -217,6 +210,7 @@ export const useStore = create<Store>((set, get) => ({
   },
 
   enterByLink: async (code) => {
+    await get().open();
     const { person } = await call(SessionAnswer, 'POST', '/api/session/link', { code });
     await writeKept(get().db!, { person });
     set({ person, connection: 'online' });
@@ -229,6 +223,23 @@ export const useStore = create<Store>((set, get) => ({
     set({ showers: new Map(later) });
   },
 }));
+
+/** Reads everything this tablet keeps, once; then the first round of sync begins by itself. */
+async function openTablet(): Promise<void> {
+  const { setState: set, getState: get } = useStore;
+  // A newer program opened the store in another window: this one starts again with it.
+  const db = await openDatabase(undefined, () => window.location.reload());
+  const { person, crews, settings } = await readKept(db);
+  const books = await readBooks(db, get().language);
+  const showers = new Map<string, LocalShower>();
+  for (const id of await db.getAllKeys('showers')) {
+    const local = await fold(db, books, String(id));
+    if (local) showers.set(String(id), local);
+  }
+  set({ db, person, crews, settings, books, showers, connection: person ? 'starting' : 'signed-out' });
+  void askForRoom(navigator.storage).then((room) => set({ room }));
+  if (person) void get().sync();
+}
 
 /** Folds several showers and shows them at once: the screens are drawn anew once, not for each. */
 async function refreshAll(db: Database, ids: Iterable<string>): Promise<void> {
