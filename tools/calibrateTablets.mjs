@@ -1,7 +1,7 @@
 // npm run calibrate, second part: 1,000 seeds of the tablet simulation. A seed that finds a fault becomes a named test.
 import 'fake-indexeddb/auto';
 import { writeSection } from '../server/src/bench/performanceDoc.ts';
-import { simulateSync } from '../web/src/device/simulation/simulateSync.ts';
+import { simulateSync } from '../web/src/tests/simulateSync.ts';
 
 const SEEDS = Number(process.env.SEEDS ?? 1000);
 const FIRST = Number(process.env.FIRST_SEED ?? 1);

@@ -92,4 +92,29 @@ describe('verdicts are sentences with a number and a reason', () => {
         );
     }
   });
+
+  it('the membrane beside the shower head: its margin over it, or how far it stays under', () => {
+    const headMm = 1900;
+    const geometry = sampleShower();
+    const [valve] = geometry.penetrations!;
+    geometry.penetrations = [{ ...valve!, id: 'arm', kind: 'shower-arm', heightMm: headMm }];
+    const sentence = (heightMm: number) => {
+      const tablet = begun();
+      tablet.write('geometry-set', { version: 2, geometry });
+      const state = () => fold(tablet.entries);
+      const wall = state().requirements.find((r) => r.check.id === 'membrane-height')!;
+      tablet.write('reading', {
+        stage: 'membrane',
+        check: 'membrane-height',
+        place: placeOf(state(), wall.element),
+        atMm: 0,
+        valueMm: heightMm,
+        typed: '',
+        instrument: 'tape',
+      });
+      return verdictSentence(t, state().geometry!.model, judge(state(), wall), 'in');
+    };
+    expect(sentence(headMm + 25.4 * 6)).toContain('That is 6 in over the shower head.');
+    expect(sentence(headMm - 25.4 * 2)).toContain('That is 2 in under the shower head.');
+  });
 });

@@ -5,12 +5,12 @@ import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { BOOK } from '@careful-seam/core/tests/sampleTablet';
 import { v4 } from 'uuid';
 import { beforeEach, describe, expect, it } from 'vitest';
+import { SimulatedServer } from '../tests/simulatedServer';
 import { serverOver } from './api';
 import { type Database, openDatabase } from './database';
 import { acknowledge, append, entriesOf, type Ports, takeBack, type Writing, waiting } from './outbox';
 import { sendPictures } from './pictures';
 import { rechain } from './rechain';
-import { SimulatedServer } from './simulation/simulatedServer';
 import { isOffline, syncOnce as syncWith } from './sync';
 
 const SHOWER = v4();

@@ -5,11 +5,11 @@ import { foldShower } from '@careful-seam/core/proof/foldShower';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { BOOK, releaseBody } from '@careful-seam/core/tests/sampleTablet';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
-import { type Server, serverOver } from '../api';
-import { type Database, openDatabase } from '../database';
-import { append, entriesOf, type Ports, type Writing } from '../outbox';
-import { sendPictures } from '../pictures';
-import { syncOnce } from '../sync';
+import { type Server, serverOver } from '../device/api';
+import { type Database, openDatabase } from '../device/database';
+import { append, entriesOf, type Ports, type Writing } from '../device/outbox';
+import { sendPictures } from '../device/pictures';
+import { syncOnce } from '../device/sync';
 import { type Backup, SimulatedServer } from './simulatedServer';
 
 const HOUR_MS = 3_600_000;
