@@ -28,7 +28,7 @@ export async function handInOthers(
         entries: next.map((e) => e.text),
       });
       // A refusal here is the manager's to read; the author may still send it.
-      await acknowledge(db, id, { ...answer, refused: null });
+      await acknowledge(db, id, { ...answer, refused: null }, next);
       if (answer.refused) return answer.refused.message;
     }
   }

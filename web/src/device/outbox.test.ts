@@ -7,6 +7,7 @@ import { v4 } from 'uuid';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { type Database, openDatabase, type StoredEntry } from './database';
 import { acknowledge, append, entriesOf, type Ports, takeIn, type Writing, waiting } from './outbox';
+import { rechain } from './rechain';
 
 const INES: Person = { id: 'p-ines', name: 'Ines', role: 'inspector', crewId: null };
 const TOMAS: Person = { id: 'p-tomas', name: 'Tomas', role: 'inspector', crewId: null };
@@ -73,16 +74,32 @@ describe('the outbox', () => {
 
   it('marks what the server took, and stops a chain at what it refused', async () => {
     const [a, b, c] = await append(db, ports, [note('a'), note('b'), note('c')]);
-    await acknowledge(db, SHOWER, {
-      taken: [{ id: a!.id, ledgerSeq: 1, ledgerHash: 'h', receivedAt: '' }],
-      refused: { id: b!.id, code: 'forbidden', field: 'kind', message: 'Not yours.' },
-      skewMs: 0,
-    });
+    await acknowledge(
+      db,
+      SHOWER,
+      {
+        taken: [{ id: a!.id, ledgerSeq: 1, ledgerHash: 'h', receivedAt: '' }],
+        refused: { id: b!.id, code: 'forbidden', field: 'kind', message: 'Not yours.' },
+        skewMs: 0,
+      },
+      await entriesOf(db, SHOWER),
+    );
     const entries = await entriesOf(db, SHOWER);
     expect(entries.find((e) => e.id === a!.id)!.ledgerSeq).toBe(1);
     expect(entries.find((e) => e.id === b!.id)!.refused).toMatchObject({ message: 'Not yours.' });
     expect(entries.find((e) => e.id === c!.id)!.ledgerSeq).toBeNull();
     expect(waiting(entries, INES.id)).toEqual([]);
+  });
+
+  it('does not take the answer to a text that was sealed anew meanwhile for its own', async () => {
+    const [a] = await append(db, ports, [note('a')]);
+    await rechain(db, SHOWER, INES.id, v4);
+    const answer = { taken: [{ id: a!.id, ledgerSeq: 1, ledgerHash: 'h', receivedAt: '' }], refused: null, skewMs: 0 };
+    await acknowledge(db, SHOWER, answer, [a!]);
+    const [stored] = await entriesOf(db, SHOWER);
+    expect([stored!.ledgerSeq, (await db.get('showers', SHOWER))!.cursor]).toEqual([null, 0]);
+    await takeIn(db, SHOWER, [pulled(a!, 1)]);
+    expect((await entriesOf(db, SHOWER))[0]).toMatchObject({ hash: a!.hash, ledgerSeq: 1 });
   });
 
   it('takes in its own entry again without doubling it', async () => {
@@ -107,11 +124,16 @@ describe('the outbox', () => {
           );
           const [next] = waiting(await entriesOf(own, SHOWER), INES.id);
           seq += 1;
-          await acknowledge(own, SHOWER, {
-            taken: [{ id: next!.id, ledgerSeq: seq, ledgerHash: 'h', receivedAt: '' }],
-            refused: null,
-            skewMs: 0,
-          });
+          await acknowledge(
+            own,
+            SHOWER,
+            {
+              taken: [{ id: next!.id, ledgerSeq: seq, ledgerHash: 'h', receivedAt: '' }],
+              refused: null,
+              skewMs: 0,
+            },
+            await entriesOf(own, SHOWER),
+          );
         }
         const entries = await entriesOf(own, SHOWER);
         const total = batches.reduce((a, b) => a + b, 0);

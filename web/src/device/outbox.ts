@@ -95,16 +95,24 @@ export function waiting(entries: readonly StoredEntry[], personId: string): Stor
 const PASSING = new Set(['not-found']);
 
 /**
- * Writes down what the server said of a push to one shower. Where the places given follow on what this tablet has
- * heard, nothing needs to be pulled.
+ * Writes down what the server said of a push to one shower; `sent` is what was pushed, as it was then. Where the places
+ * given follow on what this tablet has heard, nothing needs to be pulled. An entry that was sealed anew meanwhile (by
+ * another window that healed the chain) is not the one that was taken: it is left for the pull to replace.
  */
-export async function acknowledge(db: Database, showerId: string, answer: PushAnswer): Promise<void> {
+export async function acknowledge(
+  db: Database,
+  showerId: string,
+  answer: PushAnswer,
+  sent: readonly Pick<StoredEntry, 'id' | 'hash'>[],
+): Promise<void> {
+  const hashes = new Map(sent.map((e) => [e.id, e.hash]));
   const tx = db.transaction(['entries', 'showers'], 'readwrite');
   const shower = await tx.objectStore('showers').get(showerId);
   let { cursor, headHash } = shower ?? emptyShower(showerId);
   for (const taken of answer.taken) {
     const entry = await tx.objectStore('entries').get(taken.id);
-    if (entry) await tx.objectStore('entries').put({ ...entry, ledgerSeq: taken.ledgerSeq, refused: null });
+    if (entry?.hash !== hashes.get(taken.id) || !entry) continue;
+    await tx.objectStore('entries').put({ ...entry, ledgerSeq: taken.ledgerSeq, refused: null });
     if (taken.ledgerSeq === cursor + 1) {
       cursor = taken.ledgerSeq;
       headHash = taken.ledgerHash;
@@ -114,7 +122,7 @@ export async function acknowledge(db: Database, showerId: string, answer: PushAn
   if (answer.refused && !PASSING.has(answer.refused.code)) {
     const entry = await tx.objectStore('entries').get(answer.refused.id);
     const { code, field, message } = answer.refused;
-    if (entry && entry.ledgerSeq === null)
+    if (entry && entry.ledgerSeq === null && entry.hash === hashes.get(entry.id))
       await tx.objectStore('entries').put({ ...entry, refused: { code, field, message } });
   }
   await tx.done;

@@ -125,11 +125,16 @@ describe('a round of sync', () => {
     await syncOnce(db, 'a');
     const [bad] = await write(db, people[0]!, 'note', { words: 'refused' });
     await write(db, people[0]!, 'note', { words: 'after' });
-    await acknowledge(db, SHOWER, {
-      taken: [],
-      refused: { id: bad!.id, code: 'forbidden', field: 'kind', message: 'No.' },
-      skewMs: 0,
-    });
+    await acknowledge(
+      db,
+      SHOWER,
+      {
+        taken: [],
+        refused: { id: bad!.id, code: 'forbidden', field: 'kind', message: 'No.' },
+        skewMs: 0,
+      },
+      await entriesOf(db, SHOWER),
+    );
     await syncOnce(db, 'a');
     expect(places()).toHaveLength(3);
     expect(await rechain(db, SHOWER, 'a', v4, bad!.id)).toBe(1);

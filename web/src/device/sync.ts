@@ -59,7 +59,7 @@ async function pushShower(round: Round, showerId: string): Promise<void> {
       clock: new Date(ports.nowMs()).toISOString(),
       entries: next.map((e) => e.text),
     });
-    await acknowledge(db, showerId, answer);
+    await acknowledge(db, showerId, answer, next);
     report.skewMs = answer.skewMs;
     report.changed.add(showerId);
     const last = answer.taken.at(-1);

@@ -50,7 +50,7 @@ function SignForm({ shower }: { shower: LocalShower }) {
           clock: new Date().toISOString(),
           entry: stored!.text,
         });
-        await acknowledge(db, shower.id, answer);
+        await acknowledge(db, shower.id, answer, [stored!]);
       } catch (error) {
         // A signature that the server did not take was never given: it leaves the tablet's chain again.
         await takeBack(db, stored!);
