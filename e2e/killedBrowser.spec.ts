@@ -47,26 +47,29 @@ test('a browser killed at random in the middle of writing keeps every reading th
       await open(page, 'Foot of wall B');
       await page.getByRole('button', { name: 'on wall B' }).click();
       const field = page.getByLabel('Value', { exact: true });
-      const until = Date.now() + 1500 + Math.random() * 2500;
+      // Readings first, as many as chance wills; then the kill falls anywhere into the writing of the next ones.
+      const before = kept + 1 + Math.floor(Math.random() * 3);
       let gone = false;
-      setTimeout(() => {
-        gone = true;
-        globalThis.process.kill(-running.process.pid!, 'SIGKILL');
-      }, until - Date.now());
       while (!gone) {
         const done = await (async () => {
           await field.fill('2 1/4');
-          await page.getByRole('button', { name: /^Keep / }).click({ timeout: 2000 });
-          await expect(field).toHaveValue('', { timeout: 2000 });
+          await page.getByRole('button', { name: /^Keep / }).click({ timeout: 5000 });
+          await expect(field).toHaveValue('', { timeout: 5000 });
           return true;
         })().catch(() => false);
         if (done) kept += 1;
+        if (kept === before) {
+          setTimeout(() => {
+            gone = true;
+            globalThis.process.kill(-running.process.pid!, 'SIGKILL');
+          }, Math.random() * 800);
+        }
       }
       running = await launch(profile);
       await go('/');
       await running.page.getByText(name).click();
     }
-    expect(kept).toBeGreaterThan(KILLS);
+    expect(kept).toBeGreaterThanOrEqual(KILLS);
     await stage(running.page, 'Membrane');
     await open(running.page, 'Foot of wall B');
     const label = await running.page.getByRole('button', { name: /^on wall B/ }).textContent();

@@ -10,15 +10,18 @@ const args = [
   '--disable-sync',
 ];
 
+/** One application for each worker, so that the files of tests run side by side without meeting each other's showers. */
+const applications = (process.env.BASE_URL ?? 'http://127.0.0.1:4310').split(',');
+
 export default defineConfig({
   testDir: '.',
   outputDir: '../test-results/playwright',
   timeout: 120_000,
   expect: { timeout: 10_000 },
-  workers: 1,
+  workers: applications.length,
   reporter: [['line'], ['json']],
   use: {
-    baseURL: process.env.BASE_URL ?? 'http://127.0.0.1:4310',
+    baseURL: applications[Number(process.env.TEST_PARALLEL_INDEX ?? 0)],
     viewport: { width: 1280, height: 800 },
     // Only the tests of the time without a signal want the service worker; for the others it is work beside the point.
     serviceWorkers: 'block',

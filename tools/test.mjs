@@ -7,6 +7,8 @@ import { aptInstall, clusterFolder, freePort, startCluster, temporaryFolder } fr
 import { build, checkNode, installPackages, PROJECT, say } from './prepare.mjs';
 
 const OUT = join(PROJECT, 'test-results');
+/** Each runs against an application and a database of its own. */
+const BROWSER_WORKERS = 2;
 let passed = 0;
 let failed = 0;
 
@@ -71,18 +73,23 @@ async function main() {
       vitestCount,
       { TEST_DATABASE_URL: cluster.url('postgres') },
     );
-    cluster.createDatabase('e2e');
-    const app = await startApplication({
-      PORT: String(await freePort()),
-      DATABASE_URL: cluster.url('e2e'),
-      CAREFUL_SEAM_DATA: join(base, 'data'),
-    });
+    const applications = [];
+    for (let worker = 0; worker < BROWSER_WORKERS; worker += 1) {
+      cluster.createDatabase(`e2e${worker}`);
+      applications.push(
+        await startApplication({
+          PORT: String(await freePort()),
+          DATABASE_URL: cluster.url(`e2e${worker}`),
+          CAREFUL_SEAM_DATA: join(base, `data${worker}`),
+        }),
+      );
+    }
     const browser = join(OUT, 'playwright.json');
     suite('browser tests', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], browser, playwrightCount, {
-      BASE_URL: app.address,
+      BASE_URL: applications.map((app) => app.address).join(','),
       PLAYWRIGHT_JSON_OUTPUT_NAME: browser,
     });
-    await app.stop();
+    for (const app of applications) await app.stop();
   } finally {
     await cluster.stop();
     rmSync(base, { recursive: true, force: true });
