@@ -1,7 +1,9 @@
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { checkParts } from './checkParts';
 import type { PlanPoint } from './point';
-import { crossingEdges, distanceToOutlineMm, insidePolygon, signedAreaMm2 } from './polygon';
-import { DRAIN_DIAMETER_MM, type ShowerGeometry, type WallLine } from './showerGeometry';
+import { crossingEdges, distanceToOutlineMm, insidePolygon, segmentsCross, signedAreaMm2 } from './polygon';
+import { drainOutline, drainReachMm, type ShowerGeometry, type WallLine } from './showerGeometry';
+import { isWall } from './wallFrame';
 
 const SHORTEST_EDGE_MM = 50;
 
@@ -49,6 +51,20 @@ export function checkDrain(footprint: readonly PlanPoint[], drain: PlanPoint, ra
   return refuse('drain-outside', 'drain', `The drain does not lie inside the floor.${away} Check its two distances.`);
 }
 
+function checkDrainOf(g: ShowerGeometry): Outcome<null> {
+  if (g.drain.kind === 'point') return checkDrain(g.footprint, g.drain, drainReachMm(g));
+  const outline = drainOutline(g);
+  const crosses = outline.some((p, k) =>
+    g.footprint.some((a, i) => segmentsCross(p, outline[(k + 1) % 4]!, a, g.footprint[(i + 1) % g.footprint.length]!)),
+  );
+  if (!crosses && outline.every((p) => insidePolygon(p, g.footprint))) return done(null);
+  return refuse(
+    'drain-outside',
+    'drain',
+    'The line drain reaches past the floor. Check its length, its place and how it is turned.',
+  );
+}
+
 function checkLines(
   lines: readonly WallLine[] | undefined,
   lengthMm: number,
@@ -56,7 +72,9 @@ function checkLines(
   field: string,
 ): Outcome<null> {
   for (const [k, line] of (lines ?? []).entries()) {
-    if (line.atMm >= (line.run === 'level' ? heightMm : lengthMm)) {
+    const [across, along] = line.run === 'level' ? [heightMm, lengthMm] : [lengthMm, heightMm];
+    const [from, to] = [line.fromMm ?? 0, line.toMm ?? along];
+    if (line.atMm >= across || from >= to || to > along + 0.01) {
       return refuse(
         'joint-outside',
         `${field}.${k}.atMm`,
@@ -81,26 +99,10 @@ function checkEdge(g: ShowerGeometry, i: number): Outcome<null> {
   if (edge.kind === 'curb' && next.kind === 'curb' && edge.heightMm !== next.heightMm) {
     return refuse('edge-invalid', `edges.${i}.heightMm`, 'Two curbs that meet must have the same height.');
   }
-  if (edge.kind === 'wall' && next.kind === 'curb' && edge.heightMm + riseMm <= next.heightMm) {
-    return refuse('edge-invalid', `edges.${i}.heightMm`, 'This wall is not higher than the curb beside it.');
-  }
-  if (edge.kind !== 'wall') return done(null);
+  if (!isWall(edge)) return done(null);
   const lengthMm = edgeLengthMm(g.footprint, i);
   const joints = checkLines(edge.boardJoints, lengthMm, edge.heightMm, `edges.${i}.boardJoints`);
   return joints.ok ? checkLines(edge.sheetLaps, lengthMm, edge.heightMm, `edges.${i}.sheetLaps`) : joints;
-}
-
-function checkOnWall(
-  g: ShowerGeometry,
-  field: string,
-  box: { edge: number; leftMm: number; rightMm: number; lowMm: number; highMm: number },
-): Outcome<null> {
-  const edge = g.edges[box.edge];
-  const code = field.startsWith('niches') ? 'niche-invalid' : 'penetration-outside';
-  if (edge?.kind !== 'wall') return refuse(code, `${field}.edge`, 'This edge is not a wall. Choose a wall.');
-  const lengthMm = edgeLengthMm(g.footprint, box.edge);
-  const inside = box.leftMm > 0 && box.rightMm < lengthMm && box.lowMm > 0 && box.highMm < edge.heightMm;
-  return inside ? done(null) : refuse(code, field, 'This does not fit on its wall. Check its place and size.');
 }
 
 /** Everything the model relies on; the first fault found, with its field. */
@@ -117,29 +119,9 @@ export function checkGeometry(g: ShowerGeometry): Outcome<null> {
   }
   const steps: (() => Outcome<null>)[] = [
     () => checkFootprint(g.footprint),
-    () => checkDrain(g.footprint, g.drain, (g.drain.diameterMm ?? DRAIN_DIAMETER_MM) / 2),
+    () => checkDrainOf(g),
     ...g.edges.map((_, i) => () => checkEdge(g, i)),
-    ...(g.penetrations ?? []).map((p, k) => () => {
-      const r = p.diameterMm / 2;
-      const box = {
-        edge: p.edge,
-        leftMm: p.alongMm - r,
-        rightMm: p.alongMm + r,
-        lowMm: p.heightMm - r,
-        highMm: p.heightMm + r,
-      };
-      return checkOnWall(g, `penetrations.${k}`, box);
-    }),
-    ...(g.niches ?? []).map((n, k) => () => {
-      const box = {
-        edge: n.edge,
-        leftMm: n.alongMm,
-        rightMm: n.alongMm + n.widthMm,
-        lowMm: n.sillMm,
-        highMm: n.sillMm + n.heightMm,
-      };
-      return checkOnWall(g, `niches.${k}`, box);
-    }),
+    () => checkParts(g),
   ];
   for (const step of steps) {
     const outcome = step();

@@ -34,6 +34,18 @@ function meet(a: PlanPoint, b: PlanPoint, c: PlanPoint, d: PlanPoint): boolean {
   );
 }
 
+/** True when two segments cross within both; touching ends are no crossing. */
+export function segmentsCross(a: PlanPoint, b: PlanPoint, c: PlanPoint, d: PlanPoint): boolean {
+  const [d1, d2, d3, d4] = [turn(c, d, a), turn(c, d, b), turn(a, b, c), turn(a, b, d)];
+  const touch = 1e-3 * Math.hypot(b.xMm - a.xMm, b.yMm - a.yMm) * Math.hypot(d.xMm - c.xMm, d.yMm - c.yMm);
+  return (
+    d1 * d2 < 0 &&
+    d3 * d4 < 0 &&
+    Math.min(Math.abs(d1), Math.abs(d2)) > touch &&
+    Math.min(Math.abs(d3), Math.abs(d4)) > touch
+  );
+}
+
 /** The first pair of edges that cross or touch without being neighbours, or null when the outline is simple. */
 export function crossingEdges(points: readonly PlanPoint[]): [number, number] | null {
   const n = points.length;

@@ -1,10 +1,12 @@
 import { done, type Outcome } from '../outcome/outcome';
 import { findCorners, findSeams } from '../seams/findSeams';
 import { CORNER_KINDS, type Corner, type CornerKind, type Seam, type SeamKind } from '../seams/seam';
-import { buildFaces, countEuler, type EulerCount, type Face, faceAreaMm2, onWall, wallFrame } from './body';
+import { buildFaces, countEuler, type EulerCount } from './body';
 import { checkGeometry } from './checkGeometry';
+import { type Face, faceAreaMm2 } from './face';
 import type { Point3 } from './point';
 import { DRAIN_DIAMETER_MM, drainId, edgeId, type Penetration, type ShowerGeometry } from './showerGeometry';
+import { onWall, wallFrame } from './wallFrame';
 
 export interface PenetrationElement {
   id: string;
@@ -39,7 +41,7 @@ function totals(seams: readonly Seam[], corners: readonly Corner[], faces: reado
     seamMm: seams.reduce((sum, s) => sum + s.lengthMm, 0),
     seamMmByKind,
     cornersByKind: Object.fromEntries(CORNER_KINDS.map((k) => [k, count(k)])) as Record<CornerKind, number>,
-    floorMm2: faceAreaMm2(faces[0]!),
+    floorMm2: faces.filter((f) => f.kind === 'floor').reduce((sum, f) => sum + faceAreaMm2(f), 0),
   };
 }
 
@@ -75,7 +77,8 @@ export function showerModel(geometry: ShowerGeometry): Outcome<ShowerModel> {
     drain: {
       id: `drain:${drainId(geometry)}`,
       point: [geometry.drain.xMm, geometry.drain.yMm, 0],
-      diameterMm: geometry.drain.diameterMm ?? DRAIN_DIAMETER_MM,
+      diameterMm:
+        geometry.drain.kind === 'line' ? geometry.drain.widthMm : (geometry.drain.diameterMm ?? DRAIN_DIAMETER_MM),
     },
     totals: totals(seams, corners, faces),
     euler: countEuler(faces),

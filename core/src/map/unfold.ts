@@ -1,47 +1,10 @@
-import { wallFrame } from '../geometry/body';
-import { dot, minus, type Point2, type Point3 } from '../geometry/point';
+import { benchPlan } from '../geometry/bench';
+import type { Point2, Point3 } from '../geometry/point';
+import { edgeId } from '../geometry/showerGeometry';
 import type { ShowerModel } from '../geometry/showerModel';
-import type { Seam } from '../seams/seam';
-
-/** One seam as drawn on a panel, true length, from its start; `echo` marks a second drawing of the same seam. */
-export interface DrawnSeam {
-  seam: string;
-  points: Point2[];
-  echo: boolean;
-}
-
-export interface DrawnFace {
-  face: string;
-  outline: Point2[];
-}
-
-/**
- * One flat part of the unfolded shower in its own coordinates, mm, y up. `letter` names walls and curbs in walking
- * order from the left as seen from inside; walls and curbs stand upright with y = height above the drain rim.
- */
-export interface Panel {
-  id: string;
-  kind: 'wall' | 'plan' | 'curb';
-  letter: string | null;
-  edge: number | null;
-  lengthMm: number;
-  faces: DrawnFace[];
-  seams: DrawnSeam[];
-  points: { element: string; at: Point2; diameterMm: number }[];
-  box: { minX: number; minY: number; maxX: number; maxY: number };
-}
-
-type Project = (p: Point3) => Point2;
-
-function boxOf(points: readonly Point2[]): Panel['box'] {
-  const xs = points.map((p) => p[0]);
-  const ys = points.map((p) => p[1]);
-  return { minX: Math.min(...xs), minY: Math.min(...ys), maxX: Math.max(...xs), maxY: Math.max(...ys) };
-}
-
-function panel(part: Omit<Panel, 'box'>): Panel {
-  return { ...part, box: boxOf([...part.faces.flatMap((f) => f.outline), ...part.seams.flatMap((s) => s.points)]) };
-}
+import { onWall, wallFrame } from '../geometry/wallFrame';
+import { benchNet, ceilingNet, curbNet, curbPlace, nicheNet, wallNet } from './nets';
+import { type LaidFace, makePanel, type Panel, type PanelKind, type PanelPlan } from './panel';
 
 /** Walking order: clockwise, beginning behind the opening, so that the left wall comes first. */
 export function walkingOrder(model: ShowerModel): number[] {
@@ -53,102 +16,119 @@ export function walkingOrder(model: ShowerModel): number[] {
   return Array.from({ length: n }, (_, k) => (start - k + n * 2) % n);
 }
 
-const draw = (seam: Seam, project: Project, echo = false): DrawnSeam => ({
-  seam: seam.id,
-  points: seam.points.map(project),
-  echo,
-});
+const idsOf = (model: ShowerModel, wanted: (f: ShowerModel['faces'][number]) => boolean): string[] =>
+  model.faces.filter(wanted).map((f) => f.id);
 
-function wallPanel(model: ShowerModel, edge: number, letter: string): Panel {
-  const frame = wallFrame(model.geometry, edge);
-  const project: Project = (p) => [dot(minus(p, frame.left), frame.right), p[2]];
-  const face = model.faces.find((f) => f.kind === 'wall' && f.edge === edge)!;
-  const seams = model.seams.filter((s) => s.faces.includes(face.id) && !s.id.startsWith('curb-wall'));
-  const points = [
-    ...model.penetrations
-      .filter((p) => p.face === face.id)
-      .map((p) => ({ element: p.id, at: project(p.point), diameterMm: p.diameterMm })),
-  ];
-  return panel({
-    id: face.id,
+function wallPlan(model: ShowerModel, edge: number, letter: string): PanelPlan {
+  const g = model.geometry;
+  const faces = idsOf(model, (f) => f.edge === edge && f.kind.startsWith('wall'));
+  return {
+    id: `wall:${edgeId(g, edge)}`,
     kind: 'wall',
     letter,
     edge,
-    lengthMm: frame.lengthMm,
-    faces: [{ face: face.id, outline: face.loop.map(project) }],
-    seams: seams.map((s) => draw(s, project)),
-    points,
-  });
+    lengthMm: wallFrame(g, edge).lengthMm,
+    laid: wallNet(g, edge, faces),
+    leaveOut: (kind) => kind === 'curb-wall',
+  };
 }
 
-function planPanel(model: ShowerModel): Panel {
-  const project: Project = (p) => [p[0], p[1]];
-  const floor = model.faces[0]!;
-  const touching = model.seams.filter((s) => s.faces.includes('floor'));
-  const corners = model.corners.filter((c) => c.faces.includes('floor'));
-  return panel({
+function floorPlan(model: ShowerModel): PanelPlan {
+  const lay = (p: Point3): Point2 => [p[0], p[1]];
+  const faces = idsOf(model, (f) => f.kind === 'floor' || f.kind === 'outside-floor');
+  return {
     id: 'floor',
     kind: 'plan',
     letter: null,
     edge: null,
     lengthMm: 0,
-    faces: [{ face: 'floor', outline: floor.loop.map(project) }],
-    seams: touching.map((s) => draw(s, project, s.kind === 'floor-wall')),
-    points: [
-      { element: model.drain.id, at: project(model.drain.point), diameterMm: model.drain.diameterMm },
-      ...corners.map((c) => ({ element: c.id, at: project(c.point), diameterMm: 0 })),
-    ],
-  });
+    laid: faces.map((face) => ({ face, lay })),
+    isEcho: (kind) => kind === 'floor-wall' || kind === 'bench-floor',
+  };
 }
 
-/** The curb laid open as seen from inside: inner face below, then its top, then the outer face. */
-function curbPanel(model: ShowerModel, edge: number, letter: string): Panel {
+function curbPlan(model: ShowerModel, edge: number, letter: string): PanelPlan {
   const g = model.geometry;
-  const spec = g.edges[edge]!;
-  if (spec.kind !== 'curb') throw new Error(`edge ${edge} is not a curb`);
-  const q = g.footprint[(edge + 1) % g.footprint.length]!;
-  const p = g.footprint[edge]!;
-  const lengthMm = Math.hypot(p.xMm - q.xMm, p.yMm - q.yMm);
-  const right: Point3 = [(p.xMm - q.xMm) / lengthMm, (p.yMm - q.yMm) / lengthMm, 0];
-  const outward: Point3 = [-right[1], right[0], 0];
-  const across = (x: Point3) => Math.max(0, dot(minus(x, [q.xMm, q.yMm, 0]), outward));
-  const along = (x: Point3) => dot(minus(x, [q.xMm, q.yMm, 0]), right);
-  const { heightMm, widthMm } = spec;
-  const project: Project = (x) => {
-    const d = across(x);
-    const onOuter = d > widthMm - 0.01;
-    return [along(x), onOuter ? heightMm + widthMm + (heightMm - x[2]) : x[2] + d];
-  };
-  const faces = model.faces.filter((f) => f.edge === edge && f.kind.startsWith('curb'));
-  const ids = new Set(faces.map((f) => f.id));
-  const seams = model.seams.filter((s) => s.faces.some((f) => ids.has(f)));
-  const corners = model.corners.filter((c) => c.faces.some((f) => ids.has(f)) && !c.faces.includes('floor'));
-  return panel({
+  return {
     id: `curb:${edge}`,
     kind: 'curb',
     letter,
     edge,
-    lengthMm,
-    faces: faces.map((f) => ({ face: f.id, outline: f.loop.map(project) })),
-    seams: seams.map((s) => draw(s, project)),
-    points: corners.map((c) => ({ element: c.id, at: project(c.point), diameterMm: 0 })),
+    lengthMm: Math.hypot(...curbRun(model, edge)),
+    laid: curbNet(
+      g,
+      edge,
+      idsOf(model, (f) => f.edge === edge && f.kind.startsWith('curb')),
+    ),
+    belongsAt: curbPlace(g, edge),
+  };
+}
+
+function curbRun(model: ShowerModel, edge: number): [number, number] {
+  const { footprint } = model.geometry;
+  const [p, q] = [footprint[edge]!, footprint[(edge + 1) % footprint.length]!];
+  return [p.xMm - q.xMm, p.yMm - q.yMm];
+}
+
+/** Niches, benches and ceiling, each laid open by itself beside its place. */
+function partPlans(model: ShowerModel, letters: ReadonlyMap<number, string>): PanelPlan[] {
+  const g = model.geometry;
+  const of = (id: string) => idsOf(model, (f) => f.id.startsWith(`${id}:`));
+  const letterOf = (edge: number) => letters.get(edge) ?? null;
+  const niches = (g.niches ?? []).map((n): PanelPlan => {
+    const id = `niche:${n.id}`;
+    const belongsAt = onWall(wallFrame(g, n.edge), n.alongMm + n.widthMm / 2, n.sillMm + n.heightMm / 2);
+    const laid = nicheNet(g, n, of(id));
+    return { id, kind: 'niche', letter: letterOf(n.edge), edge: n.edge, lengthMm: 0, laid, belongsAt };
   });
+  const benches = (g.benches ?? []).map((b): PanelPlan => {
+    const id = `bench:${b.id}`;
+    const { outline, contacts } = benchPlan(g, b);
+    const middle = (key: 'xMm' | 'yMm') => outline.reduce((sum, p) => sum + p[key], 0) / outline.length;
+    const belongsAt: Point3 = [middle('xMm'), middle('yMm'), 0];
+    const { edge } = contacts[0]!;
+    return { id, kind: 'bench', letter: letterOf(edge), edge, lengthMm: 0, laid: benchNet(g, b, of(id)), belongsAt };
+  });
+  if (!model.faces.some((f) => f.kind === 'ceiling')) return [...niches, ...benches];
+  const laid = [ceilingNet(g)];
+  return [...niches, ...benches, { id: 'ceiling', kind: 'ceiling', letter: null, edge: null, lengthMm: 0, laid }];
+}
+
+/** Which panel shows a corner: the one where it is drawn largest and alone. */
+const CORNER_ORDER: readonly PanelKind[] = ['plan', 'curb', 'niche', 'bench', 'wall', 'ceiling'];
+
+function addPoints(model: ShowerModel, parts: readonly { panel: Panel; laid: readonly LaidFace[] }[]): void {
+  const inOrder = [...parts].sort((a, b) => CORNER_ORDER.indexOf(a.panel.kind) - CORNER_ORDER.indexOf(b.panel.kind));
+  const put = (element: string, faces: readonly string[], point: Point3, diameterMm: number) => {
+    for (const { panel, laid } of inOrder) {
+      const lay = laid.find((l) => faces.includes(l.face))?.lay;
+      if (!lay) continue;
+      panel.points.push({ element, at: lay(point), diameterMm });
+      return;
+    }
+  };
+  for (const p of model.penetrations) put(p.id, [p.face], p.point, p.diameterMm);
+  put(model.drain.id, ['floor'], model.drain.point, model.drain.diameterMm);
+  for (const c of model.corners) put(c.id, c.faces, c.point, 0);
 }
 
 /**
- * Lays the shower open: walls upright in walking order, the floor in plan, each curb by itself. Lengths are true
- * within a panel. A seam where two panels meet is drawn on both.
+ * Lays the shower open: walls upright in walking order, the floor in plan, then each curb, niche and bench and the
+ * ceiling by itself. Lengths are true within a panel. A seam where two panels meet is drawn on both.
  */
 export function unfold(model: ShowerModel): Panel[] {
-  const order = walkingOrder(model).filter((i) => model.geometry.edges[i]!.kind !== 'open');
+  const g = model.geometry;
+  const order = walkingOrder(model).filter((i) => g.edges[i]!.kind !== 'open');
   const letters = new Map(order.map((edge, k) => [edge, String.fromCharCode(65 + k)]));
-  const walls = order
-    .filter((i) => model.geometry.edges[i]!.kind === 'wall')
-    .map((i) => wallPanel(model, i, letters.get(i)!));
-  const curbs = order
-    .filter((i) => model.geometry.edges[i]!.kind === 'curb')
-    .map((i) => curbPanel(model, i, letters.get(i)!));
-  return [...walls, planPanel(model), ...curbs];
+  const plans = [
+    ...order.filter((i) => g.edges[i]!.kind !== 'curb').map((i) => wallPlan(model, i, letters.get(i)!)),
+    floorPlan(model),
+    ...order.filter((i) => g.edges[i]!.kind === 'curb').map((i) => curbPlan(model, i, letters.get(i)!)),
+    ...partPlans(model, letters),
+  ];
+  const parts = plans.map((plan) => ({ panel: makePanel(model, plan), laid: plan.laid }));
+  addPoints(model, parts);
+  return parts.map((p) => p.panel);
 }
 
 /** Length of a drawn line, mm. */

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { FACE_KINDS } from '../geometry/body';
+import { FACE_KINDS } from '../geometry/face';
 import { SEAM_KINDS } from '../seams/seam';
 
 export const SEVERITIES = ['stop', 'fix', 'note'] as const;

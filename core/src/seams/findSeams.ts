@@ -1,17 +1,8 @@
-import {
-  type Face,
-  type FaceKind,
-  faceNormal,
-  type HalfEdge,
-  halfEdges,
-  onWall,
-  pointKey,
-  sideKey,
-  wallFrame,
-} from '../geometry/body';
+import { type Face, faceNormal, type HalfEdge, halfEdges, pointKey, sideKey } from '../geometry/face';
 import { cross, distance3, dot, minus, type Point3 } from '../geometry/point';
-import { edgeId, type ShowerGeometry, type WallLine } from '../geometry/showerGeometry';
-import type { Corner, CornerKind, Seam, SeamKind } from './seam';
+import type { ShowerGeometry } from '../geometry/showerGeometry';
+import { type Corner, type CornerKind, makeSeam, type Seam, type SeamKind } from './seam';
+import { wallLineSeams } from './wallLines';
 
 const isUpright = (a: Point3, b: Point3): boolean => Math.abs(b[2] - a[2]) > 0.7 * distance3(a, b);
 
@@ -27,28 +18,64 @@ const PAIRS: Record<string, SeamKind> = {
   'curb-top|curb-top': 'curb-curb',
   'curb-outer|curb-outer': 'curb-curb',
   'niche|wall': 'niche-mouth',
+  'niche-shelf|wall': 'niche-mouth',
   'niche|niche': 'niche-edge',
+  'niche|niche-shelf': 'niche-shelf',
+  'niche-shelf|niche-shelf': 'niche-shelf-edge',
   'floor|outside': 'open-edge',
+  'floor|outside-floor': 'open-edge',
+  'curb-outer|outside-floor': 'curb-outside-floor',
+  'ceiling|wall': 'wall-ceiling',
+  'ceiling|wall-end': 'wall-ceiling',
+  'ceiling|outside': 'ceiling-edge',
+  'outside|outside-floor': 'outside-floor-edge',
+  'outside-floor|wall-end': 'floor-wall',
+  'floor|wall-end': 'floor-wall',
+  'wall|wall-cap': 'cap-edge',
+  'wall|wall-end': 'cap-edge',
+  'wall-cap|wall-end': 'cap-edge',
+  'wall-cap|wall-cap': 'cap-edge',
+  'wall-end|wall-end': 'cap-edge',
+  'curb-inner|wall-end': 'curb-wall',
+  'curb-top|wall-end': 'curb-wall',
+  'curb-outer|wall-end': 'curb-wall',
+  'curb-end|wall-end': 'curb-wall',
 };
 
-function closingKind(other: FaceKind, upright: boolean): SeamKind {
+/** Pairs of a part with anything else of one kind. */
+function partKind(a: Face, b: Face): SeamKind | null {
+  const kinds = [a.kind, b.kind];
+  if (!kinds.some((k) => k.startsWith('bench'))) return null;
+  if (kinds.every((k) => k.startsWith('bench'))) return 'bench-edge';
+  return kinds.includes('floor') ? 'bench-floor' : 'bench-wall';
+}
+
+function closingKind(g: ShowerGeometry, face: Face, upright: boolean): SeamKind {
+  const other = face.kind;
+  const edge = face.edge === null ? null : g.edges[face.edge];
+  if (other === 'wall' && !upright && edge?.kind === 'wall' && edge.keptAbove) return 'transition';
   if (other === 'curb-outer') return upright ? 'curb-wall' : 'curb-outside-floor';
   if (other === 'curb-end') return 'curb-end-edge';
   return upright ? 'side-termination' : 'top-termination';
 }
 
-/** Above zero when b turns towards the shower's inside as seen from a: an inside corner. */
-function foldsInward(a: Face, b: Face, alongB: HalfEdge): boolean {
-  const intoB = cross(faceNormal(b), minus(alongB.to, alongB.from));
-  return dot(intoB, faceNormal(a)) > 0;
+/** An inside corner (b turns towards the shower's inside as seen from a), an outside one, or no corner at all. */
+function foldOf(a: Face, b: Face, alongB: HalfEdge): 'inside' | 'outside' | 'flat' {
+  const along = minus(alongB.to, alongB.from);
+  const turn = dot(cross(faceNormal(b), along), faceNormal(a)) / Math.sqrt(dot(along, along));
+  if (Math.abs(turn) < 0.05) return 'flat';
+  return turn > 0 ? 'inside' : 'outside';
 }
 
-function kindOf(a: Face, b: Face, h: HalfEdge): SeamKind {
-  if (a.kind === 'wall' && b.kind === 'wall') return foldsInward(b, a, h) ? 'wall-wall-inside' : 'wall-wall-outside';
+function kindOf(g: ShowerGeometry, a: Face, b: Face, h: HalfEdge): SeamKind {
+  if (a.kind === 'wall' && b.kind === 'wall')
+    return foldOf(b, a, h) === 'outside' ? 'wall-wall-outside' : 'wall-wall-inside';
+  const part = partKind(a, b);
+  if (part && a.kind !== 'outside' && b.kind !== 'outside') return part;
   const found = PAIRS[[a.kind, b.kind].sort().join('|')];
   if (found) return found;
-  if (a.kind === 'outside') return closingKind(b.kind, isUpright(h.from, h.to));
-  if (b.kind === 'outside') return closingKind(a.kind, isUpright(h.from, h.to));
+  if (a.kind === 'outside') return closingKind(g, b, isUpright(h.from, h.to));
+  if (b.kind === 'outside') return closingKind(g, a, isUpright(h.from, h.to));
   return 'curb-end-edge';
 }
 
@@ -95,12 +122,6 @@ function chain(pieces: Piece[]): Point3[][] {
   return lines;
 }
 
-function makeSeam(id: string, kind: SeamKind, faces: string[], points: Point3[], startKey: string): Seam {
-  const heights = points.map((p) => p[2]);
-  const lengthMm = points.slice(1).reduce((sum, p, i) => sum + distance3(points[i]!, p), 0);
-  return { id, kind, faces, points, lengthMm, lowMm: Math.min(...heights), highMm: Math.max(...heights), startKey };
-}
-
 /** Which faces meet at each corner point of the body. */
 function facesAtPoints(faces: readonly Face[]): Map<string, { point: Point3; ids: Set<string> }> {
   const found = new Map<string, { point: Point3; ids: Set<string> }>();
@@ -115,7 +136,7 @@ function facesAtPoints(faces: readonly Face[]): Map<string, { point: Point3; ids
   return found;
 }
 
-function surfacePieces(faces: readonly Face[]): Piece[] {
+function surfacePieces(g: ShowerGeometry, faces: readonly Face[]): Piece[] {
   const byId = new Map(faces.map((f) => [f.id, f]));
   const twins = new Map(faces.flatMap(halfEdges).map((h) => [sideKey(h.from, h.to), h]));
   const pieces: Piece[] = [];
@@ -124,7 +145,7 @@ function surfacePieces(faces: readonly Face[]): Piece[] {
     if (!twin || h.face > twin.face) continue;
     const [a, b] = [byId.get(h.face)!, byId.get(twin.face)!];
     if (a.kind === 'outside' && b.kind === 'outside') continue;
-    pieces.push({ kind: kindOf(a, b, h), faces: [a, b], from: h.from, to: h.to });
+    pieces.push({ kind: kindOf(g, a, b, h), faces: [a, b], from: h.from, to: h.to });
   }
   return pieces;
 }
@@ -132,7 +153,7 @@ function surfacePieces(faces: readonly Face[]): Piece[] {
 function surfaceSeams(g: ShowerGeometry, faces: readonly Face[]): Seam[] {
   const at = facesAtPoints(faces);
   const groups = new Map<string, Piece[]>();
-  for (const piece of surfacePieces(faces)) {
+  for (const piece of surfacePieces(g, faces)) {
     const key = `${piece.kind}|${piece.faces
       .map((f) => f.id)
       .sort()
@@ -155,46 +176,23 @@ function surfaceSeams(g: ShowerGeometry, faces: readonly Face[]): Seam[] {
   return seams;
 }
 
-function wallLineSeam(g: ShowerGeometry, i: number, kind: 'board-joint' | 'sheet-lap', joint: WallLine): Seam {
-  const f = wallFrame(g, i);
-  const face = `wall:${edgeId(g, i)}`;
-  const n = g.edges.length;
-  const clears = (k: number) => {
-    const edge = g.edges[k]!;
-    return edge.kind !== 'curb' || edge.heightMm <= (g.perimeterRiseMm ?? 0) + joint.atMm;
-  };
-  const left = clears((i + 1) % n) ? -f.beyondLeftMm : 0;
-  const right = f.lengthMm + (clears((i + n - 1) % n) ? f.beyondRightMm : 0);
-  const points =
-    joint.run === 'level'
-      ? [onWall(f, left, joint.atMm), onWall(f, right, joint.atMm)]
-      : [onWall(f, joint.atMm, 0), onWall(f, joint.atMm, f.heightMm)];
-  return makeSeam(`${kind}|${face}|${joint.id}`, kind, [face], points, `${face}:${joint.run}`);
-}
-
 /** Every seam of the shower once: where faces meet, then board joints and sheet laps of each wall. */
 export function findSeams(g: ShowerGeometry, faces: readonly Face[]): Seam[] {
-  const joints = g.edges.flatMap((edge, i) => {
-    if (edge.kind !== 'wall') return [];
-    return [
-      ...(edge.boardJoints ?? []).map((joint) => wallLineSeam(g, i, 'board-joint', joint)),
-      ...(edge.sheetLaps ?? []).map((joint) => wallLineSeam(g, i, 'sheet-lap', joint)),
-    ];
-  });
-  return [...surfaceSeams(g, faces), ...joints];
+  return [...surfaceSeams(g, faces), ...g.edges.flatMap((_, i) => wallLineSeams(g, i))];
 }
 
 function cornerKind(ids: ReadonlySet<string>, point: string, faces: readonly Face[]): CornerKind {
   const here = faces.filter((f) => ids.has(f.id));
   const sides = here.flatMap((f) => halfEdges(f)).filter((h) => pointKey(h.from) === point || pointKey(h.to) === point);
   const byFace = new Map(here.map((f) => [f.id, f]));
-  const folds = new Set<boolean>();
+  const folds = new Set<'inside' | 'outside'>();
   for (const h of sides) {
     const twin = sides.find((t) => pointKey(t.from) === pointKey(h.to) && pointKey(t.to) === pointKey(h.from));
-    if (twin) folds.add(foldsInward(byFace.get(twin.face)!, byFace.get(h.face)!, h));
+    const fold = twin ? foldOf(byFace.get(twin.face)!, byFace.get(h.face)!, h) : 'flat';
+    if (fold !== 'flat') folds.add(fold);
   }
   if (folds.size === 2) return 'mixed';
-  return folds.has(true) ? 'inside' : 'outside';
+  return folds.has('inside') ? 'inside' : 'outside';
 }
 
 /** Every corner: a point where at least three built faces meet (closing faces don't count). */

@@ -1,4 +1,4 @@
-import type { Point3 } from '../geometry/point';
+import { distance3, type Point3 } from '../geometry/point';
 
 export const SEAM_KINDS = [
   'floor-wall',
@@ -10,11 +10,22 @@ export const SEAM_KINDS = [
   'curb-top-edge',
   'curb-outside-floor',
   'curb-end-edge',
+  'cap-edge',
+  'cap-wall',
   'niche-mouth',
   'niche-edge',
+  'niche-shelf',
+  'niche-shelf-edge',
+  'bench-wall',
+  'bench-floor',
+  'bench-edge',
+  'wall-ceiling',
+  'ceiling-edge',
   'top-termination',
   'side-termination',
+  'transition',
   'open-edge',
+  'outside-floor-edge',
   'board-joint',
   'sheet-lap',
 ] as const;
@@ -34,6 +45,13 @@ export interface Seam {
   highMm: number;
   /** Names the start without its coordinates: the faces that meet there. Tells a reversed seam from an edited one. */
   startKey: string;
+}
+
+/** A seam with its length and heights worked out from its points. */
+export function makeSeam(id: string, kind: SeamKind, faces: string[], points: Point3[], startKey: string): Seam {
+  const heights = points.map((p) => p[2]);
+  const lengthMm = points.slice(1).reduce((sum, p, i) => sum + distance3(points[i]!, p), 0);
+  return { id, kind, faces, points, lengthMm, lowMm: Math.min(...heights), highMm: Math.max(...heights), startKey };
 }
 
 export const CORNER_KINDS = ['inside', 'outside', 'mixed'] as const;

@@ -1,5 +1,5 @@
 import { fastenerGrid, studsAt } from '@careful-seam/core/fasteners/fastenerGrid';
-import { wallFrame } from '@careful-seam/core/geometry/body';
+import { wallFrame } from '@careful-seam/core/geometry/wallFrame';
 import type { Requirement, ShowerState } from '@careful-seam/core/proof/state';
 import { showLength } from '@careful-seam/core/units/length';
 import { useTranslation } from 'react-i18next';
