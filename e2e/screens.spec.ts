@@ -177,6 +177,7 @@ test('bad lengths are told beside their field and nothing typed is lost', async 
     ['Board joint at', '120', 'outside its wall'],
     ['Curb over drain', '1/4', 'not higher than the floor'],
   ] as const) {
+    await page.getByRole('tab', { name: label === 'Board joint at' ? /Boards/ : /Room/ }).click();
     const field = page.getByLabel(label, { exact: true });
     const was = await field.inputValue();
     await field.fill(text);

@@ -12,13 +12,36 @@ export function edgeLetters(model: ShowerModel): Map<string, string> {
 
 const CURB_PARTS: Record<string, string> = { inner: 'part.curbInner', top: 'part.curbTop', outer: 'part.curbOuter' };
 
+function wallName(t: Words, model: ShowerModel, id: string, part: string, letter: string): string {
+  if (part === 'cap') return t('part.wallCap', { letter });
+  if (part.startsWith('end-')) return t('part.wallEnd', { letter });
+  if (part.startsWith('under-')) return t('part.wallUnder', { letter });
+  const edge = model.geometry.edges.find((_, i) => edgeId(model.geometry, i) === id);
+  return t(edge?.kind === 'half-wall' ? 'part.halfWall' : 'part.wall', { letter });
+}
+
+/** Letter of the wall that a niche or a bench belongs to. */
+function letterOfPart(model: ShowerModel, kind: string, id: string): string {
+  const face = model.faces.find((f) => f.id.startsWith(`${kind}:${id}:`));
+  return face?.edge == null ? '' : (edgeLetters(model).get(edgeId(model.geometry, face.edge)) ?? '');
+}
+
+/** A part of a niche or a bench: "sill of the niche in wall B". */
+function partName(t: Words, model: ShowerModel, kind: string, id: string, part: string): string {
+  const word = part.startsWith('shelf-') ? 'shelf' : part;
+  const named = kind === 'niche' ? t(`part.niches.${word}`) : t(`part.benches.${word}`);
+  return t(`part.${kind}Part`, { part: named, letter: letterOfPart(model, kind, id) });
+}
+
 /** A face in words: "wall B", "floor", "curb D top". */
 export function faceName(t: Words, model: ShowerModel, face: string): string {
   const [kind, id = '', part = ''] = face.split(':');
   const letter = edgeLetters(model).get(id) ?? '';
-  if (kind === 'wall') return t('part.wall', { letter });
+  if (kind === 'wall') return wallName(t, model, id, part, letter);
   if (kind === 'curb') return t(CURB_PARTS[part] ?? 'part.curbEnd', { letter });
-  if (kind === 'niche') return t('part.niche');
+  if (kind === 'niche' || kind === 'bench') return partName(t, model, kind, id, part);
+  if (kind === 'ceiling') return t('part.ceiling');
+  if (kind === 'outside-floor') return t('part.outsideFloor');
   if (kind === 'floor' || kind === 'shower') return t(`part.${kind}`);
   return t('part.outside');
 }
@@ -44,9 +67,19 @@ function seamName(t: Words, model: ShowerModel, seam: Seam): string {
       return t('seam.curb-top-edge', { a: curbLetter, part: t(`edgePart.${part}`) });
     }
     case 'niche-mouth':
-    case 'niche-edge': {
-      const niche = model.geometry.niches?.find((n) => parts.some(([kind, id]) => kind === 'niche' && id === n.id));
-      return t(`seam.${seam.kind}`, { a: niche ? letters.get(edgeId(model.geometry, niche.edge)) : '' });
+    case 'niche-edge':
+    case 'niche-shelf':
+    case 'niche-shelf-edge':
+    case 'bench-wall':
+    case 'bench-floor':
+    case 'bench-edge': {
+      const own = parts.filter(([kind]) => kind === 'niche' || kind === 'bench');
+      const [kind = '', id = ''] = own[0] ?? [];
+      const words = own.map(([k, , p = '']) =>
+        t(`part.${k === 'niche' ? 'niches' : 'benches'}.${p.startsWith('shelf-') ? 'shelf' : p}`),
+      );
+      const a = wall ? letters.get(wall[1] ?? '') : letterOfPart(model, kind, id);
+      return t(`seam.${seam.kind}`, { a, part: [...new Set(words)].join(' / ') });
     }
     default:
       return t(`seam.${seam.kind}`, { a: named[0], b: named[1] });

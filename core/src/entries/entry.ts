@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { ShowerGeometry } from '../geometry/showerGeometry';
 import { done, type Outcome, refuse } from '../outcome/outcome';
-import { SEVERITIES } from '../rules/ruleBook';
+import { PARTS, SEVERITIES, VARIANTS } from '../rules/ruleBook';
 
 const id = z.uuid();
 const key = z.string().min(1).max(60);
@@ -109,7 +109,15 @@ export const BODIES = {
     note: z.string().max(2000).optional(),
   }),
   'geometry-set': z.object({ version: z.number().int().min(1), geometry: ShowerGeometry }),
-  'rules-pinned': z.object({ ruleBook: key, version: z.number().int().min(1), method: key }),
+  'rules-pinned': z.object({
+    ruleBook: key,
+    version: z.number().int().min(1),
+    method: key,
+    /** Since version 2: parts built by another method, ways of building, and the first stage that is inspected. */
+    parts: z.partialRecord(z.enum(PARTS), key).optional(),
+    variants: z.array(z.enum(VARIANTS)).max(10).optional(),
+    beginsAt: key.optional(),
+  }),
   'work-done': z.object({
     stage: key,
     crewId: key,
@@ -135,6 +143,13 @@ export const BODIES = {
       places: z.array(Place).min(1).max(400),
       answer: z.enum(LOOK_ANSWERS),
       reason: z.string().max(2000).optional(),
+      /** Since version 2: a figure in the check's unit, what shows it, the position found on a disputed question. */
+      number: z.number().optional(),
+      shownBy: z.string().trim().min(1).max(400).optional(),
+      position: z
+        .string()
+        .regex(/^[a-z]$/)
+        .optional(),
     })
     .refine((b) => b.answer !== 'not-applicable' || (b.reason ?? '').trim() !== '', {
       path: ['reason'],
@@ -268,6 +283,8 @@ export type Body<K extends EntryKind> = z.infer<(typeof BODIES)[K]>;
 
 /** Kinds whose body has grown since their first version; older bodies are read as they are: all that is new may be missing. */
 const GROWN: Partial<Record<EntryKind, number>> = {
+  'rules-pinned': 2,
+  look: 2,
   'defect-found': 2,
   'defect-assigned': 2,
   'defect-closed': 2,

@@ -75,7 +75,8 @@ function partPlans(model: ShowerModel, letters: ReadonlyMap<number, string>): Pa
   const g = model.geometry;
   const of = (id: string) => idsOf(model, (f) => f.id.startsWith(`${id}:`));
   const letterOf = (edge: number) => letters.get(edge) ?? null;
-  const niches = (g.niches ?? []).map((n): PanelPlan => {
+  const inOrder = [...(g.niches ?? [])].sort((a, b) => letterOf(a.edge)!.localeCompare(letterOf(b.edge)!));
+  const niches = inOrder.map((n): PanelPlan => {
     const id = `niche:${n.id}`;
     const belongsAt = onWall(wallFrame(g, n.edge), n.alongMm + n.widthMm / 2, n.sillMm + n.heightMm / 2);
     const laid = nicheNet(g, n, of(id));

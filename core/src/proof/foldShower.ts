@@ -2,7 +2,8 @@ import { applyCorrections } from '../entries/corrections';
 import type { Entry, EntryOf } from '../entries/entry';
 import { compareEntries, orderMs } from '../entries/order';
 import { showerModel } from '../geometry/showerModel';
-import { findMethod, type RuleBook } from '../rules/ruleBook';
+import { combineMethods, drawnVariants, methodsOfParts } from '../rules/combineMethods';
+import type { RuleBook } from '../rules/ruleBook';
 import { addDefectFound, onDefect, orphan } from './foldDefects';
 import { addLook, addReading, stillFits } from './foldEvidence';
 import { onClimate, onFlood } from './foldFlood';
@@ -54,8 +55,13 @@ function indexGeometry(state: ShowerState): void {
   );
 }
 
+/** The rules as they apply to this drawing: it tells of steam, of a way in without a curb, of parts. */
 function refreshRequirements(state: ShowerState): void {
-  state.requirements = state.geometry && state.rules ? requirementsOf(state.geometry.model, state.rules.method) : [];
+  const { geometry, rules } = state;
+  if (!rules) return;
+  const variants = geometry ? drawnVariants(geometry.model.geometry) : [];
+  rules.method = combineMethods(rules.book, rules.pinned, variants) ?? rules.method;
+  state.requirements = geometry ? requirementsOf(geometry.model, rules.method, methodsOfParts(rules.pinned)) : [];
 }
 
 function contestTouched(state: ShowerState): void {
@@ -83,12 +89,12 @@ function setGeometry(state: ShowerState, e: EntryOf<'geometry-set'>): void {
 
 function pinRules(state: ShowerState, e: EntryOf<'rules-pinned'>, find: FindRuleBook): void {
   const book = find(e.body.ruleBook, e.body.version);
-  const method = book && findMethod(book, e.body.method);
+  const method = book && combineMethods(book, e.body, []);
   if (!book || !method) {
     state.orphans.push({ entry: e.id, why: 'rules-unknown' });
     return;
   }
-  state.rules = { book, method };
+  state.rules = { book, method, pinned: e.body };
   for (const stage of method.stages) stageOf(state, stage.key);
   refreshRequirements(state);
 }

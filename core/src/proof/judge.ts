@@ -1,5 +1,6 @@
 import type { LookAnswer } from '../entries/entry';
-import { floodCheckOf, type MeasuredCheck } from '../rules/ruleBook';
+import { findDisagreement, positionEffect } from '../rules/positions';
+import { floodCheckOf, type MeasuredCheck, type NumberCheck, type PositionCheck } from '../rules/ruleBook';
 import { clip, type Stretch, subtract, union } from './intervals';
 import { floodCheckVerdict, judgeWait } from './judgeWater';
 import { lapVerdict, spokenStretches } from './laps';
@@ -146,10 +147,35 @@ function standingDeviation(
   return null;
 }
 
+/** The last look of a requirement that still stands, or null. */
+const lastLook = (looks: readonly Evidence[]): Evidence | null => looks.at(-1) ?? null;
+
+/** A figure inside its limit passes; without a limit nothing can be decided. */
+function numberVerdict(check: NumberCheck, looks: readonly Evidence[]): Measured['verdict'] {
+  const look = lastLook(looks);
+  if (look === null || look.number === null) return look?.answer === 'defect' ? 'fail' : 'unseen';
+  if (check.limit === null) return 'undecided';
+  const { atLeast, atMost } = check.limit;
+  const under = atLeast !== undefined && look.number < atLeast - SLACK_MM;
+  const over = atMost !== undefined && look.number > atMost + SLACK_MM;
+  return under || over ? 'fail' : 'pass';
+}
+
+/** Until somebody says otherwise the firm's own position is taken; one that deviates fails, and may be accepted. */
+function positionVerdict(state: ShowerState, check: PositionCheck, looks: readonly Evidence[]): Measured['verdict'] {
+  const { book, pinned } = state.rules!;
+  const question = findDisagreement(book, check.disagreement);
+  const found = lastLook(looks)?.position ?? null;
+  if (!question || found === null) return 'pass';
+  const effect = positionEffect(book, question, pinned.method, found);
+  return effect === 'deviation' || effect === 'defect' ? 'fail' : 'pass';
+}
+
 function judgeByKind(
   state: ShowerState,
   requirement: Requirement,
   readings: readonly Evidence[],
+  looks: readonly Evidence[],
   looked: ReturnType<typeof judgeLooks>,
 ): { measured: Measured; readyAtMs: number | null } {
   const { check, stage } = requirement;
@@ -163,7 +189,12 @@ function judgeByKind(
     measured: [],
     failed: check.kind === 'looked' ? looked.failed : [],
   });
-  if (check.kind === 'looked') return { measured: answer(lookedVerdict(looked)), readyAtMs: null };
+  if (check.kind === 'looked') {
+    const verdict = lookedVerdict(looked);
+    return { measured: answer(verdict === 'pass' && check.needsApproval ? 'undecided' : verdict), readyAtMs: null };
+  }
+  if (check.kind === 'number') return { measured: answer(numberVerdict(check, looks)), readyAtMs: null };
+  if (check.kind === 'position') return { measured: answer(positionVerdict(state, check, looks)), readyAtMs: null };
   if (check.kind === 'flood') return { measured: answer(floodCheckVerdict(state)), readyAtMs: null };
   const floodOrder = state.rules && floodCheckOf(state.rules.method)?.stage.order;
   const found = judgeWait(state, check, typeof floodOrder === 'number' && stage.order < floodOrder);
@@ -182,7 +213,7 @@ export function judge(state: ShowerState, requirement: Requirement): Judgement {
   const looks = mine.filter((e) => e.kind === 'look');
   const readings = mine.filter((e) => e.kind === 'reading');
   const looked = judgeLooks(requirement, looks);
-  const { measured, readyAtMs } = judgeByKind(state, requirement, readings, looked);
+  const { measured, readyAtMs } = judgeByKind(state, requirement, readings, looks, looked);
   const verdict = notApplicable(requirement, looks) ? 'pass' : measured.verdict;
   const deviation =
     verdict === 'pass' ? null : standingDeviation(state, requirement, { verdict, lowestMm: measured.lowestMm });
@@ -195,6 +226,8 @@ export function judge(state: ShowerState, requirement: Requirement): Judgement {
     seen: looked.seen,
     missing: looked.missing,
     readings,
+    number: lastLook(looks)?.number ?? null,
+    position: lastLook(looks)?.position ?? null,
     readyAtMs,
   };
 }

@@ -1,5 +1,6 @@
+import type { FaceKind } from '../geometry/face';
 import type { ShowerModel } from '../geometry/showerModel';
-import type { Check, Method } from '../rules/ruleBook';
+import type { Check, Method, Part } from '../rules/ruleBook';
 import type { Requirement } from './state';
 
 /** The element of checks that concern the shower as one. */
@@ -9,33 +10,63 @@ type Target = Pick<Requirement, 'element' | 'side' | 'lengthMm' | 'hasLength'>;
 
 const whole = (element: string): Target => ({ element, side: null, lengthMm: 1, hasLength: false });
 
-function targets(model: ShowerModel, check: Check): Target[] {
+/** The part of the shower that a face belongs to; null for what only closes the body. */
+export function partOfFace(kind: FaceKind): Part | null {
+  if (kind === 'outside') return null;
+  if (kind === 'floor' || kind === 'ceiling' || kind === 'outside-floor') return kind;
+  if (kind.startsWith('wall')) return 'walls';
+  return kind.startsWith('curb') ? 'curb' : kind.startsWith('niche') ? 'niche' : 'bench';
+}
+
+function targets(model: ShowerModel, check: Check, methods: Readonly<Record<Part, string>> | null): Target[] {
   const { on } = check;
+  const parts = new Map(model.faces.map((f) => [f.id, partOfFace(f.kind)]));
+  const counts = (face: string) => {
+    const part = parts.get(face) ?? null;
+    return !check.parts || (part !== null && check.parts.includes(part));
+  };
+  const any = (faces: readonly string[]) => faces.some(counts);
   switch (on.element) {
     case 'seam':
       return model.seams
-        .filter((s) => on.kinds.includes(s.kind))
+        .filter((s) => on.kinds.includes(s.kind) && any(s.faces))
         .flatMap((s) => {
-          const sides = on.sides === 'each' && s.faces.length > 1 ? s.faces : [null];
+          const both = on.sides === 'each' && s.faces.length > 1;
+          const sides = both ? s.faces.filter(counts) : [null];
           return sides.map((side) => ({ element: s.id, side, lengthMm: s.lengthMm, hasLength: true }));
         });
+    case 'transition':
+      return model.seams
+        .filter((s) => new Set(s.faces.flatMap((f) => methodOf(parts.get(f) ?? null, methods))).size > 1)
+        .map((s) => ({ element: s.id, side: null, lengthMm: s.lengthMm, hasLength: true }));
     case 'corner':
-      return model.corners.map((c) => whole(c.id));
+      return model.corners.filter((c) => any(c.faces)).map((c) => whole(c.id));
     case 'penetration':
-      return model.penetrations.map((p) => whole(p.id));
+      return model.penetrations.filter((p) => counts(p.face)).map((p) => whole(p.id));
     case 'drain':
       return [whole(model.drain.id)];
     case 'shower':
       return [whole(WHOLE_SHOWER)];
     case 'face':
-      return model.faces.filter((f) => on.kinds.includes(f.kind)).map((f) => whole(f.id));
+      return model.faces.filter((f) => on.kinds.includes(f.kind) && counts(f.id)).map((f) => whole(f.id));
   }
 }
 
-/** Everything a method asks of a shower: each check on each element (and side) it applies to, in stage order. */
-export function requirementsOf(model: ShowerModel, method: Method): Requirement[] {
+function methodOf(part: Part | null, methods: Readonly<Record<Part, string>> | null): string[] {
+  return part && methods ? [methods[part]] : [];
+}
+
+/**
+ * Everything a method asks of a shower: each check on each element (and side) it applies to, in stage order. `methods`
+ * says which method each part is built by; without it there are no transitions.
+ */
+export function requirementsOf(
+  model: ShowerModel,
+  method: Method,
+  methods: Readonly<Record<Part, string>> | null = null,
+): Requirement[] {
   const stages = [...method.stages].sort((a, b) => a.order - b.order);
   return stages.flatMap((stage) =>
-    stage.checks.flatMap((check) => targets(model, check).map((target) => ({ stage, check, ...target }))),
+    stage.checks.flatMap((check) => targets(model, check, methods).map((target) => ({ stage, check, ...target }))),
   );
 }

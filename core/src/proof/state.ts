@@ -1,5 +1,6 @@
 import type { Body, CheckVerdict, EntryOf, LookAnswer, PhotoUse, Place } from '../entries/entry';
 import type { ShowerModel } from '../geometry/showerModel';
+import type { Pinned } from '../rules/combineMethods';
 import type { Check, Method, RuleBook, Severity, Stage } from '../rules/ruleBook';
 import type { Seam } from '../seams/seam';
 import type { FloodTest } from './floodTest';
@@ -23,6 +24,10 @@ export interface Evidence {
   valueMm: number | null;
   answer: LookAnswer | null;
   reason: string | null;
+  /** Of a look that told a figure, named what shows it, or said which of the trade's positions was found. */
+  number: number | null;
+  shownBy: string | null;
+  position: string | null;
   observedAt: string;
   author: string;
   /** Stretches that a later redo took away. */
@@ -131,6 +136,9 @@ export interface Judgement {
   /** Stretches still without any answer. */
   missing: Stretch[];
   readings: Evidence[];
+  /** Of a single figure, and of a question on which the trade disagrees: what stands. */
+  number: number | null;
+  position: string | null;
   /** For a wait: when it is over, ms since 1970; null while the work it follows is not known. */
   readyAtMs: number | null;
 }
@@ -154,7 +162,8 @@ export type Blocker =
 export interface ShowerState {
   created: EntryOf<'shower-created'> | null;
   geometry: { version: number; model: ShowerModel; setAt: string } | null;
-  rules: { book: RuleBook; method: Method } | null;
+  /** The book, what was pinned of it, and the one method that its parts come to on this drawing. */
+  rules: { book: RuleBook; method: Method; pinned: Pinned } | null;
   /** Lookup of the geometry's parts by id; set with the geometry. */
   seamById: Map<string, Seam>;
   elementIds: Set<string>;

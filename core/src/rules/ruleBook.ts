@@ -5,7 +5,17 @@ import { SEAM_KINDS } from '../seams/seam';
 export const SEVERITIES = ['stop', 'fix', 'note'] as const;
 export type Severity = (typeof SEVERITIES)[number];
 
+/** Parts of a shower that may each be built by another method. */
+export const PARTS = ['floor', 'curb', 'walls', 'niche', 'bench', 'ceiling', 'outside-floor'] as const;
+export type Part = (typeof PARTS)[number];
+
+/** Ways of building that ask for more: told by the drawing, or chosen with the method. */
+export const VARIANTS = ['curbless', 'steam', 'wet-room', 'renovation', 'unlevel'] as const;
+export type Variant = (typeof VARIANTS)[number];
+
 const On = z.discriminatedUnion('element', [
+  /** Seams between two parts that are built by different methods. */
+  z.object({ element: z.literal('transition') }),
   z.object({ element: z.literal('seam'), kinds: z.array(z.enum(SEAM_KINDS)).min(1), sides: z.enum(['none', 'each']) }),
   z.object({ element: z.literal('corner') }),
   z.object({ element: z.literal('penetration') }),
@@ -36,6 +46,12 @@ const base = {
   severity: z.enum(SEVERITIES),
   /** A published source with "value from memory", or "common practice, no source". */
   source: z.string().min(1),
+  /** Only on these parts of the shower; on all of them without it. */
+  parts: z.array(z.enum(PARTS)).optional(),
+  /** Only where the shower is built so. */
+  when: z.enum(VARIANTS).optional(),
+  /** A question that the trade disagrees on and that this check decides by the firm's choice. */
+  disagreement: z.string().optional(),
 };
 const MeasuredCheck = z.object({
   ...base,
@@ -46,6 +62,12 @@ const MeasuredCheck = z.object({
   /** A height that is shown beside the reading with its margin. */
   comparedWith: z.literal('shower-head').optional(),
 });
+/** What a proof may be. */
+export const PROOFS = ['document', 'photo', 'date', 'batch'] as const;
+/** Units of single figures; lengths are mm. */
+export const NUMBER_UNITS = ['mm', 'deg', 'count', 'percent', 'um', 'perm', 'hours', 'celsius', 'ratio'] as const;
+export type NumberUnit = (typeof NUMBER_UNITS)[number];
+
 const LookedCheck = z.object({
   ...base,
   kind: z.literal('looked'),
@@ -57,7 +79,26 @@ const LookedCheck = z.object({
       studSpacingMm: z.number().positive(),
     })
     .optional(),
+  /** What shows it must be named: a paper, a picture, a date, a batch. */
+  proof: z.enum(PROOFS).optional(),
+  /** Looked at and found good it is still undecided until somebody who may has accepted it. */
+  needsApproval: z.boolean().optional(),
 });
+
+/** One figure for the whole element, in its own unit. */
+const NumberCheck = z.object({
+  ...base,
+  kind: z.literal('number'),
+  unit: z.enum(NUMBER_UNITS),
+  /** Null until the firm or a label fills it: the verdict is then undecided. */
+  limit: z.object({ atLeast: z.number().optional(), atMost: z.number().optional() }).nullable(),
+  instrument: z.string().min(1),
+});
+export type NumberCheck = z.infer<typeof NumberCheck>;
+
+/** How a question that the trade disagrees on was answered on this shower; the firm's choice until somebody says otherwise. */
+const PositionCheck = z.object({ ...base, kind: z.literal('position'), disagreement: z.string().min(1) });
+export type PositionCheck = z.infer<typeof PositionCheck>;
 
 const Named = z.object({ id: z.string().min(1), label: z.string().min(1) });
 /** A flood test of the whole shower: how deep, how long, what it must exclude, what is prepared and where one looks. */
@@ -88,7 +129,14 @@ const WaitCheck = z.object({
 });
 export type WaitCheck = z.infer<typeof WaitCheck>;
 
-export const Check = z.discriminatedUnion('kind', [MeasuredCheck, LookedCheck, FloodCheck, WaitCheck]);
+export const Check = z.discriminatedUnion('kind', [
+  MeasuredCheck,
+  LookedCheck,
+  NumberCheck,
+  PositionCheck,
+  FloodCheck,
+  WaitCheck,
+]);
 export type Check = z.infer<typeof Check>;
 export type MeasuredCheck = z.infer<typeof MeasuredCheck>;
 
@@ -102,8 +150,38 @@ export const Stage = z.object({
   /** A caution shown while this stage is inspected. */
   caution: z.string().optional(),
   checks: z.array(Check),
+  /** Built before this firm's inspection began: nothing is asked, nothing was proved. */
+  notInspected: z.boolean().optional(),
 });
 export type Stage = z.infer<typeof Stage>;
+
+/** What it means when another position is found than the firm's own. */
+export const EFFECTS = ['accept', 'note', 'warning', 'deviation', 'defect'] as const;
+export type Effect = (typeof EFFECTS)[number];
+
+/** A question on which the trade disagrees, with all positions that are held. */
+const Disagreement = z.object({
+  id: z.string().regex(/^A\d+$/),
+  question: z.string().min(1),
+  kind: z.enum(['method', 'dispute', 'preference']),
+  stage: z.string().min(1),
+  /** Methods that it concerns; all without it. */
+  methods: z.array(z.string()).optional(),
+  /** Why the default is the default, and what the product does. */
+  note: z.string().min(1),
+  positions: z
+    .array(
+      z.object({
+        key: z.string().regex(/^[a-z]$/),
+        text: z.string().min(1),
+        /** Methods that this position is right for; all without it. */
+        methods: z.array(z.string()).optional(),
+        effect: z.enum(EFFECTS),
+      }),
+    )
+    .min(2),
+});
+export type Disagreement = z.infer<typeof Disagreement>;
 
 export const RuleBook = z.object({
   id: z.string().min(1),
@@ -116,6 +194,13 @@ export const RuleBook = z.object({
   escapes: z.array(Named).default([]),
   /** This book's own English texts in other languages: language → English text → that text. */
   texts: z.record(z.string(), z.record(z.string(), z.string())).default({}),
+  disagreements: z.array(Disagreement).default([]),
+  /** The firm's own position on a question where it is not the book's: question → position. */
+  choices: z.record(z.string(), z.string()).default({}),
+  /** Asked where two methods meet. */
+  transition: LookedCheck.optional(),
+  /** The version of the shipped book that a firm's own was made from. */
+  shipped: z.number().int().optional(),
   methods: z.array(
     z.object({
       key: z.string(),

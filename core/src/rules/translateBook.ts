@@ -20,11 +20,14 @@ export function translateBook(book: RuleBook, language: string): RuleBook {
   return table ? { ...(translated({ ...book, texts: {} }, table, false) as RuleBook), texts } : book;
 }
 
+/** Questions that the trade disagrees on are read by inspector and manager, in the book's own language. */
+const isQuestion = (value: object): boolean => 'kind' in value && value.kind === 'position';
+
 function collect(value: unknown, isRead: boolean, into: Set<string>): void {
   if (typeof value === 'string') {
     if (isRead) into.add(value);
   } else if (Array.isArray(value)) for (const v of value) collect(v, isRead, into);
-  else if (value !== null && typeof value === 'object')
+  else if (value !== null && typeof value === 'object' && !isQuestion(value))
     for (const [key, v] of Object.entries(value)) collect(v, READ.has(key), into);
 }
 

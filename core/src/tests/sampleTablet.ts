@@ -3,10 +3,10 @@ import { type ChainEnd, writeEntry } from '../entries/writeEntry';
 import { foldShower } from '../proof/foldShower';
 import { judge } from '../proof/judge';
 import type { Requirement, ShowerState } from '../proof/state';
-import { defaultRuleBook } from '../rules/defaultRuleBook';
+import { sampleBook } from './sampleBook';
 import { type SampleOptions, sampleShower } from './sampleShower';
 
-export const BOOK = defaultRuleBook();
+export const BOOK = sampleBook();
 export const SHOWER = '11111111-1111-4111-8111-111111111111';
 export const INSPECTOR = { id: 'person-inspector', name: 'Ada Test' };
 export const MANAGER = { id: 'person-manager', name: 'Bo Test' };

@@ -30,11 +30,12 @@ function paintStroke(doc: Pdf, stroke: Stroke): void {
 
 function paintOutlines(doc: Pdf, placed: PlacedPanel): void {
   for (const face of placed.panel.faces) {
-    doc
-      .lineWidth(0.4)
-      .strokeColor(HAIR)
-      .polygon(...face.outline.map((p) => toSheet(placed, p) as [number, number]))
-      .stroke();
+    for (const loop of [face.outline, ...face.holes])
+      doc
+        .lineWidth(0.4)
+        .strokeColor(HAIR)
+        .polygon(...loop.map((p) => toSheet(placed, p) as [number, number]))
+        .stroke();
   }
   for (const point of placed.panel.points) {
     const [x, y] = toSheet(placed, point.at);
@@ -44,6 +45,12 @@ function paintOutlines(doc: Pdf, placed: PlacedPanel): void {
       .circle(x, y, Math.max(2, (point.diameterMm / 2) * placed.scaleX))
       .stroke();
   }
+}
+
+function panelName(t: Words, model: ShowerModel, { panel }: PlacedPanel): string {
+  if (panel.kind === 'curb') return t('record.curbPanel', { letter: panel.letter });
+  if (panel.kind === 'wall' || panel.kind === 'plan') return elementName(t, model, panel.id);
+  return t(`record.partPanel.${panel.kind}`, { letter: panel.letter });
 }
 
 /** Paints the unfolded shower with its line work, as vectors, at the current place of the page. */
@@ -64,11 +71,7 @@ export function paintMap(doc: Pdf, t: Words, model: ShowerModel, lines: readonly
       for (const stroke of lineWork(seamLine, lengths.get(drawn.seam)!, points, { tooth: 5, tick: 3, gap: 2.6 }))
         paintStroke(doc, stroke);
     }
-    const face = placed.panel.faces[0]!.face;
-    const name =
-      placed.panel.kind === 'curb'
-        ? t('record.curbPanel', { letter: placed.panel.letter })
-        : elementName(t, model, face);
+    const name = panelName(t, model, placed);
     doc
       .fontSize(8)
       .fillColor(SOFT)

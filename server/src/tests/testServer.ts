@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Body, EntryKind } from '@careful-seam/core/entries/entry';
 import { type ChainEnd, writeEntry } from '@careful-seam/core/entries/writeEntry';
-import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
+import { sampleBook } from '@careful-seam/core/tests/sampleBook';
 import type { Express } from 'express';
 import supertest from 'supertest';
 import { DataSource } from 'typeorm';
@@ -42,7 +42,7 @@ export async function testServer(limits?: { signIn: number; usual: number }): Pr
   await admin.query(`CREATE DATABASE ${name}`);
   const store = await openStore(base.replace(/\/[^/]*$/, `/${name}`), 6);
   const photoFolder = mkdtempSync(join(tmpdir(), 'seam-photos-'));
-  const book = defaultRuleBook();
+  const book = sampleBook();
   await store.getRepository(RuleBookEntity).insert({ id: book.id, version: book.version, data: book as object });
   await store.getRepository(CrewEntity).insert([
     { id: 'heron', name: 'Heron' },

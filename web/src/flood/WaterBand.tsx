@@ -38,7 +38,7 @@ export function WaterBand({ model, levelMm, provedBelowMm, onLevel }: Props) {
     watch.observe(box);
     return () => watch.disconnect();
   }, []);
-  const panels = useMemo(() => unfold(model).filter((p) => p.kind !== 'plan'), [model]);
+  const panels = useMemo(() => unfold(model).filter((p) => p.kind === 'wall' || p.kind === 'curb'), [model]);
   const curb = lowestCurbMm(model);
   const topMm = Math.max(180, (curb ?? 0) * 1.3, levelMm * 1.25);
   const total = panels.reduce((sum, p) => sum + p.lengthMm, 0);

@@ -1,15 +1,21 @@
 import { elementName } from '@careful-seam/contract/texts/names';
-import type { Point2 } from '@careful-seam/core/geometry/point';
+import { dot, minus, type Point2 } from '@careful-seam/core/geometry/point';
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
-import { arrange, type PlacedPanel, toSheet } from '@careful-seam/core/map/arrange';
+import { wallFrame } from '@careful-seam/core/geometry/wallFrame';
+import { arrange, type PlacedPanel, type Sheet, toSheet } from '@careful-seam/core/map/arrange';
 import { lineWork, type Stroke } from '@careful-seam/core/map/lineWork';
 import { unfold } from '@careful-seam/core/map/unfold';
 import type { SeamLine } from '@careful-seam/core/proof/seamLine';
-import { type KeyboardEvent, type PointerEvent, useMemo, useRef } from 'react';
+import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { nearest, neighbour, type Spot } from './spots';
+import { useMapZoom } from './useMapZoom';
 
-const SHEET = { width: 660, height: 660, gap: 12, title: 22 };
+const HIGH = 660;
+/** The sheet is as wide as its window allows, between these shares of its height. */
+const NARROW = 0.75;
+const WIDE = 1.35;
+
 /** Room round the sheet for marks on its edge. */
 const PAD = 12;
 const SIZE = { tooth: 9, tick: 6, gap: 4.5 };
@@ -94,113 +100,207 @@ function Tint({ placed, waterMm }: { placed: PlacedPanel; waterMm: number }) {
 export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, waterMm = null }: Props) {
   const { t } = useTranslation();
   const svg = useRef<SVGSVGElement>(null);
-  const { panels } = useMemo(() => arrange(unfold(model), SHEET), [model]);
+  const sheet = useSheet(svg);
+  const { panels } = useMemo(() => arrange(unfold(model), sheet), [model, sheet]);
   const spots = useMemo(() => spotsOf(panels), [panels]);
   const lengths = useMemo(() => new Map(model.seams.map((s) => [s.id, s.lengthMm])), [model]);
   const lineOf = useMemo(() => new Map(lines.map((l) => [l.seam, l])), [lines]);
-  const titleOf = (p: PlacedPanel) =>
-    p.panel.kind === 'curb' ? t('map.curb', { letter: p.panel.letter }) : elementName(t, model, p.panel.faces[0]!.face);
+  const titleOf = ({ panel, width }: PlacedPanel) => {
+    if (panel.kind === 'curb') return t(width < 190 ? 'map.curbShort' : 'map.curb', { letter: panel.letter });
+    if (panel.kind === 'wall' || panel.kind === 'plan') return elementName(t, model, panel.id);
+    return t(`map.parts.${panel.kind}`, { letter: panel.letter });
+  };
 
+  const zoom = useMapZoom(svg, sheet.width);
   const choose = (event: PointerEvent) => {
-    if (!onChoose || !svg.current) return;
-    const box = svg.current.getBoundingClientRect();
-    const [wide, high] = [SHEET.width + 2 * PAD, SHEET.height + 2 * PAD];
-    const scale = Math.min(box.width / wide, box.height / high);
-    const x = (event.clientX - box.left - (box.width - wide * scale) / 2) / scale - PAD;
-    const y = (event.clientY - box.top - (box.height - high * scale) / 2) / scale - PAD;
-    const spot = nearest(spots, [x, y], 26);
+    const place = zoom.placeOf(event);
+    if (!onChoose || !place) return;
+    // Enlarged, the finger covers less of the sheet.
+    const spot = nearest(spots, place, 26 / zoom.transform.k);
     if (spot) onChoose(spot.element);
   };
+  const enlarge: Record<string, () => void> = {
+    '+': zoom.larger,
+    '=': zoom.larger,
+    '-': zoom.smaller,
+    '0': zoom.whole,
+  };
   const walk = (event: KeyboardEvent) => {
-    if (!onChoose || !keys || !event.key.startsWith('Arrow')) return;
+    if (!keys) return;
+    const change = enlarge[event.key];
+    if (change && (event.key !== '0' || zoom.transform.k > 1)) {
+      event.preventDefault();
+      event.stopPropagation();
+      return change();
+    }
+    if (!onChoose || !event.key.startsWith('Arrow')) return;
     event.preventDefault();
     const next = neighbour(spots, chosen, event.key);
-    if (next) onChoose(next.element);
+    if (!next) return;
+    onChoose(next.element);
+    zoom.show(next.points[Math.floor(next.points.length / 2)]!);
   };
 
   return (
-    <svg
-      ref={svg}
-      viewBox={`${-PAD} ${-PAD} ${SHEET.width + 2 * PAD} ${SHEET.height + 2 * PAD}`}
-      className="h-full w-full touch-manipulation select-none"
-      role="application"
-      aria-label={t('map.label')}
-      aria-describedby="map-choice"
-      tabIndex={onChoose ? 0 : -1}
-      onPointerUp={choose}
-      onKeyDown={walk}
-      data-testid="map"
-    >
-      <title>{t('map.label')}</title>
-      {panels.map((placed) => (
-        <g key={placed.panel.id}>
-          <PanelTitle placed={placed} text={titleOf(placed)} />
-          {placed.panel.faces.map((f) => (
-            <path
-              key={f.face}
-              d={`${pathOf(f.outline.map((p) => toSheet(placed, p)))}Z`}
-              className={f.face === chosen ? 'fill-rule stroke-hair' : 'fill-leaf stroke-hair'}
-              strokeWidth={0.8}
-            />
-          ))}
-          {waterMm !== null && <Tint placed={placed} waterMm={waterMm} />}
-        </g>
-      ))}
-      {panels.flatMap((placed) =>
-        placed.panel.seams
-          .filter((d) => d.seam === chosen)
-          .map((d) => (
-            <g key={`${placed.panel.id} ${d.seam}`} className="fill-none [stroke-linecap:round]">
-              <path
-                d={pathOf(d.points.map((p) => toSheet(placed, p)))}
-                className="stroke-water [stroke-width:22] opacity-35"
-              />
-              <path d={pathOf(d.points.map((p) => toSheet(placed, p)))} className="stroke-leaf [stroke-width:14]" />
-            </g>
-          )),
-      )}
-      {panels.map((placed) => (
-        <g key={placed.panel.id} className="fill-none [stroke-linecap:round] [stroke-linejoin:round]">
-          {placed.panel.seams.map((d) => {
-            const line = lineOf.get(d.seam);
-            if (!line) return null;
-            const strokes = lineWork(
-              line,
-              lengths.get(d.seam)!,
-              d.points.map((p) => toSheet(placed, p)),
-              SIZE,
-            );
-            return (
-              <g key={d.seam} data-seam={d.seam}>
-                {strokes.map((s) => (
-                  <path key={`${s.state}${s.path}`} d={s.path} className={STROKES[s.state]} data-line={s.state} />
-                ))}
-              </g>
-            );
-          })}
-        </g>
-      ))}
-      {panels.flatMap((placed) =>
-        placed.panel.points.map((point) => {
-          const at = toSheet(placed, point.at);
-          const radius = Math.max(6, (point.diameterMm / 2) * placed.scaleX);
-          return (
-            <g key={`${placed.panel.id} ${point.element}`}>
-              {point.element === chosen && (
-                <circle
-                  cx={at[0]}
-                  cy={at[1]}
-                  r={radius + 7}
-                  className="fill-none stroke-water opacity-50 [stroke-width:7]"
+    <div className="relative h-full w-full">
+      <svg
+        ref={svg}
+        viewBox={`${-PAD} ${-PAD} ${sheet.width + 2 * PAD} ${sheet.height + 2 * PAD}`}
+        className="h-full w-full touch-none select-none"
+        role="application"
+        aria-label={t('map.label')}
+        aria-describedby="map-choice"
+        tabIndex={onChoose ? 0 : -1}
+        onPointerUp={choose}
+        onKeyDown={walk}
+        data-testid="map"
+      >
+        <title>{t('map.label')}</title>
+        <g transform={zoom.transform.toString()}>
+          {panels.map((placed) => (
+            <g key={placed.panel.id}>
+              <PanelTitle placed={placed} text={titleOf(placed)} />
+              {placed.panel.faces.map((f) => (
+                <path
+                  key={f.face}
+                  d={[f.outline, ...f.holes].map((loop) => `${pathOf(loop.map((p) => toSheet(placed, p)))}Z`).join('')}
+                  fillRule="evenodd"
+                  className={f.face === chosen ? 'fill-rule stroke-hair' : 'fill-leaf stroke-hair'}
+                  strokeWidth={0.8}
                 />
-              )}
-              <Mark at={at} radius={radius} state={marks.get(point.element) ?? 'not-required'} />
+              ))}
+              {waterMm !== null && <Tint placed={placed} waterMm={waterMm} />}
             </g>
-          );
-        }),
-      )}
-    </svg>
+          ))}
+          <Leaders model={model} panels={panels} chosen={chosen} />
+          {panels.flatMap((placed) =>
+            placed.panel.seams
+              .filter((d) => d.seam === chosen)
+              .map((d) => (
+                <g key={`${placed.panel.id} ${d.seam}`} className="fill-none [stroke-linecap:round]">
+                  <path
+                    d={pathOf(d.points.map((p) => toSheet(placed, p)))}
+                    className="stroke-water [stroke-width:22] opacity-35"
+                  />
+                  <path d={pathOf(d.points.map((p) => toSheet(placed, p)))} className="stroke-leaf [stroke-width:14]" />
+                </g>
+              )),
+          )}
+          {panels.map((placed) => (
+            <g key={placed.panel.id} className="fill-none [stroke-linecap:round] [stroke-linejoin:round]">
+              {placed.panel.seams.map((d, k) => {
+                const line = lineOf.get(d.seam);
+                if (!line) return null;
+                const strokes = lineWork(
+                  line,
+                  lengths.get(d.seam)!,
+                  d.points.map((p) => toSheet(placed, p)),
+                  SIZE,
+                );
+                return (
+                  <g key={`${d.seam} ${d.echo} ${k}`} data-seam={d.seam}>
+                    {strokes.map((s) => (
+                      <path key={`${s.state}${s.path}`} d={s.path} className={STROKES[s.state]} data-line={s.state} />
+                    ))}
+                  </g>
+                );
+              })}
+            </g>
+          ))}
+          {panels.flatMap((placed) =>
+            placed.panel.points.map((point) => {
+              const at = toSheet(placed, point.at);
+              const radius = Math.max(6, (point.diameterMm / 2) * placed.scaleX);
+              return (
+                <g key={`${placed.panel.id} ${point.element}`}>
+                  {point.element === chosen && (
+                    <circle
+                      cx={at[0]}
+                      cy={at[1]}
+                      r={radius + 7}
+                      className="fill-none stroke-water opacity-50 [stroke-width:7]"
+                    />
+                  )}
+                  <Mark at={at} radius={radius} state={marks.get(point.element) ?? 'not-required'} />
+                </g>
+              );
+            }),
+          )}
+        </g>
+      </svg>
+      <div className="absolute bottom-0 left-0 flex flex-col gap-1" role="toolbar" aria-label={t('map.zoom')}>
+        {zoom.transform.k > 1 && (
+          <button type="button" className="key px-1 text-sm" onClick={zoom.whole}>
+            {t('map.whole')}
+          </button>
+        )}
+        <button type="button" className="key px-0 text-xl" aria-label={t('map.larger')} onClick={zoom.larger}>
+          +
+        </button>
+        {zoom.transform.k > 1 && (
+          <button type="button" className="key px-0 text-xl" aria-label={t('map.smaller')} onClick={zoom.smaller}>
+            −
+          </button>
+        )}
+      </div>
+    </div>
   );
+}
+
+/** A sheet in the proportions of the window that it is shown in. */
+function useSheet(svg: RefObject<SVGSVGElement | null>): Sheet {
+  const [width, setWidth] = useState(HIGH);
+  useEffect(() => {
+    const node = svg.current;
+    if (!node) return;
+    const fit = () => {
+      const { width: wide, height: high } = node.getBoundingClientRect();
+      if (high > 0) setWidth(Math.round(HIGH * Math.min(WIDE, Math.max(NARROW, wide / high))));
+    };
+    const watcher = new ResizeObserver(fit);
+    watcher.observe(node);
+    return () => watcher.disconnect();
+  }, [svg]);
+  return useMemo(() => ({ width, height: HIGH, gap: 12, title: 22 }), [width]);
+}
+
+/** A thin line that ties a niche to its place on its wall while something of it is chosen. */
+function Leaders({
+  model,
+  panels,
+  chosen,
+}: {
+  model: ShowerModel;
+  panels: readonly PlacedPanel[];
+  chosen: string | null;
+}) {
+  return panels.map((placed) => {
+    const { faces, seams, points } = placed.panel;
+    const holds =
+      faces.some((f) => f.face === chosen) ||
+      seams.some((d) => d.seam === chosen) ||
+      points.some((p) => p.element === chosen);
+    if (!holds) return null;
+    const from = leaderOf(model, panels, placed);
+    if (!from) return null;
+    const to: Point2 = [Math.min(Math.max(from[0], placed.x), placed.x + placed.width), placed.y - 18];
+    return (
+      <g key={placed.panel.id} className="fill-none stroke-soft opacity-60" strokeWidth={0.8}>
+        <circle cx={from[0]} cy={from[1]} r={2.5} className="fill-soft stroke-none" />
+        <path d={pathOf([from, to])} />
+      </g>
+    );
+  });
+}
+
+/** Where a part belongs on the sheet: on its wall, or on the plan. */
+function leaderOf(model: ShowerModel, panels: readonly PlacedPanel[], { panel }: PlacedPanel): Point2 | null {
+  if (panel.kind !== 'niche' || !panel.belongsAt || panel.edge === null) return null;
+  const home = panels.find((p) => p.panel.kind === 'wall' && p.panel.edge === panel.edge);
+  if (!home) return null;
+  const frame = wallFrame(model.geometry, panel.edge);
+  const away = minus(panel.belongsAt, frame.left);
+  return toSheet(home, [dot(away, frame.right), panel.belongsAt[2]]);
 }
 
 /** Everything on the map that a tap or an arrow can choose. */

@@ -1,0 +1,92 @@
+import type { ShowerGeometry } from '../geometry/showerGeometry';
+import { type Check, type Method, PARTS, type Part, type RuleBook, type Stage, type Variant } from './ruleBook';
+
+/** How a shower is built: its main method, parts that differ, ways of building, and where its inspection begins. */
+export interface Pinned {
+  method: string;
+  parts?: Partial<Record<Part, string>> | undefined;
+  variants?: readonly Variant[] | undefined;
+  beginsAt?: string | undefined;
+}
+
+/** Ways of building that the drawing shows by itself. */
+export function drawnVariants(geometry: ShowerGeometry): Variant[] {
+  const found: Variant[] = [];
+  if (geometry.edges.some((e) => e.kind === 'open')) found.push('curbless');
+  if (geometry.ceiling?.waterproof) found.push('steam');
+  if (geometry.edges.some((e) => e.kind === 'wall' && e.keptAbove)) found.push('renovation');
+  return found;
+}
+
+/** The method of each part of a shower. */
+export function methodsOfParts(pinned: Pinned): Record<Part, string> {
+  return Object.fromEntries(PARTS.map((part) => [part, pinned.parts?.[part] ?? pinned.method])) as Record<Part, string>;
+}
+
+const sameCheck = (a: Check, b: Check): boolean =>
+  JSON.stringify({ ...a, parts: null }) === JSON.stringify({ ...b, parts: null });
+
+/** Checks of the shower or its drain belong to one method: that of the floor, and the slowest wait of all. */
+function isOfWhole(check: Check): boolean {
+  return check.on.element === 'shower' || check.on.element === 'drain';
+}
+
+function partsFor(check: Check, parts: readonly Part[]): Part[] {
+  return check.parts ? parts.filter((p) => check.parts!.includes(p)) : [...parts];
+}
+
+/** Puts a check beside those that are there: the same one grows by its parts, another one of that id gets its method's name. */
+function addCheck(into: Check[], check: Check, parts: readonly Part[], method: Method, mixed: boolean): void {
+  const own = mixed && !isOfWhole(check) ? { ...check, parts: partsFor(check, parts) } : check;
+  if (mixed && !isOfWhole(check) && own.parts!.length === 0) return;
+  const k = into.findIndex((c) => c.id === check.id);
+  if (k < 0) into.push(own);
+  else if (sameCheck(into[k]!, own)) {
+    const had = into[k]!;
+    if (had.parts && own.parts) into[k] = { ...had, parts: [...had.parts, ...own.parts] };
+  } else if (check.kind === 'wait' && into[k]!.kind === 'wait') {
+    if (check.hours > (into[k] as typeof check).hours) into[k] = check;
+  } else into.push({ ...own, id: `${check.id}@${method.key}` });
+}
+
+function combineStage(key: string, used: readonly { method: Method; parts: Part[] }[], floor: string): Stage {
+  const mixed = used.length > 1;
+  const first = used.flatMap((u) => u.method.stages.filter((s) => s.key === key))[0]!;
+  const checks: Check[] = [];
+  for (const { method, parts } of used)
+    for (const check of method.stages.find((s) => s.key === key)?.checks ?? []) {
+      if (mixed && isOfWhole(check) && check.kind !== 'wait' && method.key !== floor) continue;
+      addCheck(checks, check, parts, method, mixed);
+    }
+  return { ...first, checks };
+}
+
+/**
+ * The rules of one shower as one method: what each part's method asks of that part, the detail that every transition
+ * needs, only what applies to the way it is built, and nothing of stages before its inspection began. Null when a
+ * method is unknown.
+ */
+export function combineMethods(book: RuleBook, pinned: Pinned, variants: readonly Variant[]): Method | null {
+  const byPart = methodsOfParts(pinned);
+  const keys = [...new Set([pinned.method, ...PARTS.map((p) => byPart[p])])];
+  const used = keys.flatMap((key) => {
+    const method = book.methods.find((m) => m.key === key);
+    return method ? [{ method, parts: PARTS.filter((p) => byPart[p] === key) }] : [];
+  });
+  if (used.length !== keys.length) return null;
+  const main = used[0]!.method;
+  const order = new Map(used.flatMap((u) => u.method.stages.map((s) => [s.key, s.order] as const)));
+  const begins = pinned.beginsAt === undefined ? -1 : (order.get(pinned.beginsAt) ?? -1);
+  const holds = new Set<Variant>([...variants, ...(pinned.variants ?? [])]);
+  const stages = [...order]
+    .sort((a, b) => a[1] - b[1])
+    .map(([key, at]) => {
+      const stage = combineStage(key, used, byPart.floor);
+      if (at < begins) return { ...stage, checks: [], notInspected: true };
+      const checks = stage.checks.filter((c) => !c.when || holds.has(c.when));
+      if (key === 'membrane' && used.length > 1 && book.transition) checks.push(book.transition);
+      return { ...stage, checks };
+    });
+  const label = used.length > 1 ? used.map((u) => u.method.label).join(' + ') : main.label;
+  return { ...main, label, stages };
+}

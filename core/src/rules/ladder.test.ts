@@ -1,0 +1,224 @@
+import { describe, expect, it } from 'vitest';
+import { showerModel } from '../geometry/showerModel';
+import { requirementsOf } from '../proof/requirements';
+import { SHAPES, shapedShower } from '../tests/anyShower';
+import { sampleShower } from '../tests/sampleShower';
+import { combineMethods, drawnVariants, methodsOfParts, type Pinned } from './combineMethods';
+import { defaultRuleBook } from './defaultRuleBook';
+import { findDisagreement, positionEffect, standingPosition } from './positions';
+import { findCheck, findStage } from './ruleBook';
+
+const BOOK = defaultRuleBook();
+const METHODS = BOOK.methods.map((m) => m.key);
+
+/** Every row of the trade's ladder by its stage: the checks that stand for it, one of which each method concerned asks. */
+const ROWS: [string, ...(string | string[])[]][] = [
+  ['strip-out', 'old-failure', 'utilities-off', 'open-framing', 'timber-moisture'],
+  [
+    'framing',
+    'stud-plane',
+    'stud-centres',
+    'framing-plumb',
+    'blocking',
+    'niche-framed',
+    'niche-rough',
+    'niche-outside-wall',
+    'niche-courses',
+    'plumbing-test',
+  ],
+  [
+    'subfloor',
+    'subfloor-sound',
+    'subfloor-flat',
+    'subfloor-level',
+    ['drain-hole', 'drain-hole-clear'],
+    'recess-brackets',
+    'recess-thickness',
+    'floor-primed',
+    'substrate-ready',
+  ],
+  [
+    'drain-rough-in',
+    'drain-kind',
+    'pipe-cut',
+    ['off-centre', 'hub-off-centre'],
+    'pipe-tilt',
+    'hub-depth',
+    'flange-level-rough',
+    'flange-proud',
+    'under-flange',
+    'flange-height',
+    ['dry-fit', 'hub-dry-fit'],
+    'plumber-hand-over',
+  ],
+  [
+    'base',
+    'bedding',
+    'base-mortar',
+    'notch',
+    'ridges-one-way',
+    'pan-gap',
+    'base-perimeter',
+    'base-fall',
+    'mortar-at-drain',
+    'mortar-single',
+    'second-bed',
+    'bed-dry',
+  ],
+  [
+    'boards',
+    ['board-kind', 'edge-bead'],
+    'board-over-bed',
+    'board-over-lip',
+    'board-foot',
+    'fastener-first',
+    'fastener-apart',
+    'board-fasteners',
+    'board-joints',
+    'board-plane',
+  ],
+  ['penetrations', 'hole-close', 'hole-sealed'],
+  ['curb', 'curb-height', 'curb-inward', 'curb-whole', 'curb-length', 'membrane-beyond', 'room-floor'],
+  ['niche', 'niche-plumb', 'sill-fall', 'niche-edges', 'niche-shelf'],
+  ['bench', 'bench-top-fall', 'bench-span', 'bench-seams'],
+  [
+    'membrane',
+    'lap',
+    'sealant-spread',
+    'mesh-hidden',
+    'mesh-end',
+    'corner-piece',
+    'bond',
+    'build-up',
+    'fasteners-covered',
+    'primer',
+    'fabric',
+    'coats',
+    'wet-film',
+    'dry-film',
+    'bucket',
+    'no-holiday',
+    'membrane-height',
+    'termination',
+  ],
+  ['drain-tie-in', 'flange-bonded', 'liner-cut-inside', 'collar-bedded', 'flange-clean', 'weeps-open'],
+  ['cure', 'mortar-cure', 'sealant-cure', 'membrane-cure', 'not-walked-on'],
+  ['flood-test', 'holds-water'],
+  ['protection', 'base-covered', 'water-out', 'weeps-protected'],
+  [
+    'tile',
+    'contact',
+    'soft-joint',
+    'lippage',
+    'finished-fall',
+    'tile-at-drain',
+    'floor-before-wall',
+    'finished-slopes',
+    'grout-full',
+  ],
+  ['hand-over', 'plug-out', 'door-caulked', 'water-run'],
+  ['call-back', 'complaint', 'cause-found'],
+];
+
+describe('the ladder', () => {
+  it('holds every row of it, from strip-out to call-back', () => {
+    const known = new Map<string, Set<string>>();
+    for (const m of BOOK.methods)
+      for (const s of m.stages) known.set(s.key, new Set([...(known.get(s.key) ?? []), ...s.checks.map((c) => c.id)]));
+    expect([...known.keys()]).toEqual(ROWS.map(([stage]) => stage));
+    for (const [stage, ...rows] of ROWS)
+      for (const row of rows.flat())
+        expect(`${stage} ${row}: ${known.get(stage)!.has(row)}`).toBe(`${stage} ${row}: true`);
+  });
+  it.each(METHODS)('asks %s for something at each hold point of a shower that has all parts', (key) => {
+    const { geometry } = shapedShower(SHAPES[2]!(1800, 1500), {
+      bench: 3,
+      shelves: 1,
+      ceiling: 2,
+      riseMm: 19,
+      lineDrain: false,
+    });
+    const model = showerModel(geometry);
+    if (!model.ok) throw new Error(model.problem.message);
+    const method = combineMethods(BOOK, { method: key }, drawnVariants(geometry))!;
+    const stages = new Set(
+      requirementsOf(model.value, method)
+        .filter((r) => r.check.kind !== 'position')
+        .map((r) => r.stage.key),
+    );
+    for (const s of method.stages.filter((x) => x.holdPoint)) expect([...stages]).toContain(s.key);
+  });
+});
+
+describe('what the trade disagrees on', () => {
+  it('holds all 66 questions, each with its positions, a stage of the ladder and what is done about them', () => {
+    expect(BOOK.disagreements.map((d) => d.id)).toEqual(Array.from({ length: 66 }, (_, k) => `A${k + 1}`));
+    for (const d of BOOK.disagreements) {
+      const asked = BOOK.methods.some((m) => findCheck(findStage(m, d.stage)!, d.id)?.kind === 'position');
+      expect(`${d.id} ${asked}`).toBe(`${d.id} true`);
+      expect(d.positions.length).toBeGreaterThanOrEqual(2);
+    }
+    const named = BOOK.methods.flatMap((m) => m.stages.flatMap((s) => s.checks.flatMap((c) => c.disagreement ?? [])));
+    for (const id of named) expect(findDisagreement(BOOK, id)).not.toBeNull();
+  });
+  it('takes the position of the method, then the firm’s choice; another one means what the row says', () => {
+    const floor = findDisagreement(BOOK, 'A1')!;
+    expect(standingPosition(BOOK, floor, 'sealant-board')).toBe('b');
+    expect(standingPosition(BOOK, floor, 'bonded-sheet')).toBe('a');
+    expect(positionEffect(BOOK, floor, 'bonded-sheet', 'd')).toBe('deviation');
+    expect(positionEffect(BOOK, floor, 'sealant-board', 'a')).toBe('deviation');
+    const fabric = findDisagreement(BOOK, 'A33')!;
+    expect(positionEffect(BOOK, fabric, 'liquid', 'c')).toBe('deviation');
+    const build = findDisagreement(BOOK, 'A28')!;
+    expect(positionEffect(BOOK, build, 'bonded-sheet', 'b')).toBe('warning');
+    expect(standingPosition({ ...BOOK, choices: { A30: 'b' } }, findDisagreement(BOOK, 'A30')!, 'sealant-board')).toBe(
+      'b',
+    );
+  });
+});
+
+describe('a shower of several methods', () => {
+  const model = showerModel(sampleShower());
+  if (!model.ok) throw new Error(model.problem.message);
+  const pinned: Pinned = { method: 'bonded-sheet', parts: { floor: 'ready-pan', curb: 'ready-pan' } };
+  const method = combineMethods(BOOK, pinned, [])!;
+  const asked = requirementsOf(model.value, method, methodsOfParts(pinned));
+
+  it('asks each part by its own method, and the drain by the floor’s', () => {
+    const ids = (element: string) => asked.filter((r) => r.element === element).map((r) => r.check.id);
+    expect(ids('floor')).toContain('pan-level');
+    expect(ids('floor')).not.toContain('build-up');
+    expect(ids('drain:d')).toContain('pan-drain');
+    expect(ids('drain:d')).not.toContain('flange-bonded');
+    const lap = asked.filter((r) => r.check.id === 'lap' && r.element === 'floor-wall|floor|wall:back');
+    expect(lap.map((r) => r.side)).toEqual(['wall:back']);
+  });
+  it('asks a named detail of every seam where two methods meet, and of no other', () => {
+    const transitions = asked.filter((r) => r.check.id === 'transition-detail').map((r) => r.element);
+    const meets = model.value.seams.filter((s) => /^(floor-wall|curb-wall)/.test(s.id) && s.faces.length === 2);
+    const inner = meets.filter((s) => s.faces.some((f) => f.startsWith('wall:')));
+    expect(transitions.sort()).toEqual(inner.map((s) => s.id).sort());
+    expect(asked.find((r) => r.check.id === 'transition-detail')!.check).toMatchObject({ needsApproval: true });
+  });
+  it('waits for the slowest layer, and begins where the inspection begins', () => {
+    const wait = combineMethods(BOOK, { method: 'sealant-board', parts: { walls: 'liquid' } }, [])!;
+    const hours = findStage(wait, 'cure')!.checks.flatMap((c) => (c.kind === 'wait' ? c.hours : []));
+    expect(Math.max(...hours)).toBe(12);
+    const later = combineMethods(BOOK, { method: 'bonded-sheet', beginsAt: 'base' }, [])!;
+    expect(later.stages.filter((s) => s.notInspected).map((s) => s.key)).toEqual([
+      'strip-out',
+      'framing',
+      'subfloor',
+      'drain-rough-in',
+    ]);
+    expect(later.stages[0]!.checks).toEqual([]);
+    expect(combineMethods(BOOK, { method: 'unknown' }, [])).toBeNull();
+  });
+  it('asks for steam, curbless and renovation only where the drawing shows them', () => {
+    const has = (variants: Parameters<typeof combineMethods>[2], id: string) =>
+      combineMethods(BOOK, { method: 'liquid' }, variants)!.stages.some((s) => s.checks.some((c) => c.id === id));
+    expect([has([], 'permeance'), has(['steam'], 'permeance')]).toEqual([false, true]);
+    expect([has([], 'room-floor'), has(['curbless'], 'room-floor')]).toEqual([false, true]);
+    expect([has([], 'board-old-new'), has(['renovation'], 'board-old-new')]).toEqual([false, true]);
+  });
+});
