@@ -20,12 +20,14 @@ test('a sealant-board shower is begun by its own rules, counts its fasteners, an
   await signIn(page, 'ines');
   const name = `Board ${Date.now()}`;
   await page.getByRole('link', { name: 'New shower' }).click();
-  await page.getByLabel('Method, Rule book 3').selectOption({ label: 'Sealant-jointed foam board' });
   await page.getByLabel('Name on site').fill(name);
   await page.getByLabel('Job').fill('Test house');
   await page.getByLabel('Width', { exact: true }).fill('36');
   await page.getByLabel('Depth').fill('36');
   await page.getByRole('button', { name: 'Drain in the middle' }).click();
+  await page.getByRole('tab', { name: 'Method' }).click();
+  await page.getByLabel('Method, Rule book 4').selectOption({ label: 'Sealant-jointed foam board' });
+  await page.getByLabel('Inspection begins at').selectOption({ label: 'Drain rough-in' });
   await page.getByRole('button', { name: 'Make this shower' }).click();
   await expect(page.getByRole('heading', { name })).toBeVisible();
   await stage(page, 'Boards');

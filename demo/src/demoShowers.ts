@@ -69,7 +69,7 @@ export function begin(w: DemoWriter, { name, job, crew, size, method = 'bonded-s
   w.write('inspector', 'shower-created', { name, job, crewId: `crew-${crew}`, timeZone: 'America/Chicago' });
   w.write('inspector', 'geometry-set', { version: 1, geometry: dimensions({ name, ...size }) });
   const book = demoRuleBook();
-  w.write('inspector', 'rules-pinned', { ruleBook: book.id, version: book.version, method });
+  w.write('inspector', 'rules-pinned', { ruleBook: book.id, version: book.version, method, beginsAt: 'base' });
 }
 
 export function climb(w: DemoWriter, crew: DemoJob['crew'], upTo: string, day: string): void {

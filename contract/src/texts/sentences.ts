@@ -1,6 +1,6 @@
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
 import type { Blocker, Judgement } from '@careful-seam/core/proof/state';
-import type { Check, RuleBook } from '@careful-seam/core/rules/ruleBook';
+import type { Check, NumberCheck, NumberUnit, RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
 import { DateTime, Settings } from 'luxon';
 import { elementName } from './names';
@@ -11,8 +11,33 @@ Settings.defaultLocale = TIME_LOCALES.en;
 
 export type ShownUnit = 'in' | 'mm';
 
+/** A single figure with its unit; lengths in the person's own. */
+export function figureWords(t: Words, unit: NumberUnit, value: number, shown: ShownUnit): string {
+  if (unit === 'mm') return showLength(value, shown, 32);
+  return t(`figure.${unit}`, { value: Math.round(value * 100) / 100 });
+}
+
+function numberLimit(t: Words, check: NumberCheck, shown: ShownUnit): string {
+  if (check.limit === null) return t('limit.none');
+  const { atLeast, atMost } = check.limit;
+  const say = (x: number | undefined) => (x === undefined ? '' : figureWords(t, check.unit, x, shown));
+  if (atLeast !== undefined && atMost !== undefined)
+    return t('limit.between', { least: say(atLeast), most: say(atMost) });
+  return atLeast === undefined ? t('limit.atMost', { most: say(atMost) }) : t('limit.atLeast', { least: say(atLeast) });
+}
+
+function numberSentence(t: Words, check: NumberCheck, j: Judgement, shown: ShownUnit): string {
+  const limit = numberLimit(t, check, shown);
+  if (j.number === null)
+    return t(j.verdict === 'pass' ? 'sentence.notApplicable' : 'sentence.unseenMeasure', { check: check.label, limit });
+  const value = figureWords(t, check.unit, j.number, shown);
+  if (j.verdict === 'pass') return t('sentence.pass', { check: check.label, value });
+  return t(j.verdict === 'fail' ? 'sentence.outside' : 'sentence.noLimit', { check: check.label, value, limit });
+}
+
 /** A limit in words, in the person's unit; empty for a check that is looked at. */
 export function limitWords(t: Words, check: Check, unit: ShownUnit): string {
+  if (check.kind === 'number') return numberLimit(t, check, unit);
   if (check.kind !== 'measured') return '';
   const { atLeastMm, atMostMm } = check.limit;
   const least = atLeastMm === undefined ? '' : showLength(atLeastMm, unit);
@@ -24,6 +49,7 @@ export function limitWords(t: Words, check: Check, unit: ShownUnit): string {
 function lookedSentence(t: Words, j: Judgement): string {
   const check = j.requirement.check.label;
   if (j.verdict === 'pass') return t('sentence.passLook', { check });
+  if (j.verdict === 'undecided') return t('sentence.needsApproval', { check });
   return t(j.verdict === 'fail' ? 'sentence.defectSeen' : 'sentence.unseenLook', { check });
 }
 
@@ -78,6 +104,15 @@ export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit
       reason: j.deviation.decision.reason,
     });
   if (check.kind === 'looked') return lookedSentence(t, j);
+  if (check.kind === 'number') return numberSentence(t, check, j, unit);
+  if (check.kind === 'position')
+    return t(
+      j.position ? `sentence.position.${j.verdict === 'fail' ? 'deviates' : 'found'}` : 'sentence.position.own',
+      {
+        check: check.label,
+        position: j.position ?? '',
+      },
+    );
   if (check.kind === 'flood') return t(`sentence.flood.${j.verdict}`);
   if (check.kind === 'wait') return waitSentence(t, j);
   const limit = limitWords(t, check, unit);

@@ -3,7 +3,7 @@ import type { Entry, EntryOf } from '../entries/entry';
 import { compareEntries, orderMs } from '../entries/order';
 import { showerModel } from '../geometry/showerModel';
 import { combineMethods, drawnVariants, methodsOfParts } from '../rules/combineMethods';
-import type { RuleBook } from '../rules/ruleBook';
+import type { Method, RuleBook } from '../rules/ruleBook';
 import { addDefectFound, onDefect, orphan } from './foldDefects';
 import { addLook, addReading, stillFits } from './foldEvidence';
 import { onClimate, onFlood } from './foldFlood';
@@ -13,7 +13,7 @@ import { applyRedo } from './redo';
 import { blockersOf } from './release';
 import { requirementsOf, WHOLE_SHOWER } from './requirements';
 import { begin, stageOf } from './stageState';
-import { allEvidence, type ShowerState } from './state';
+import { allEvidence, type Requirement, type ShowerState } from './state';
 
 export type FindRuleBook = (id: string, version: number) => RuleBook | null;
 
@@ -60,8 +60,19 @@ function refreshRequirements(state: ShowerState): void {
   const { geometry, rules } = state;
   if (!rules) return;
   const variants = geometry ? drawnVariants(geometry.model.geometry) : [];
-  rules.method = combineMethods(rules.book, rules.pinned, variants) ?? rules.method;
-  state.requirements = geometry ? requirementsOf(geometry.model, rules.method, methodsOfParts(rules.pinned)) : [];
+  const method = combineMethods(rules.book, rules.pinned, variants) ?? rules.method;
+  state.requirements = geometry ? requirementsOf(geometry.model, method, methodsOfParts(rules.pinned)) : [];
+  rules.method = geometry ? withoutIdleChecks(method, state.requirements) : method;
+}
+
+/** A stage asks what has a place on this shower; one that would ask only how the trade disagrees asks nothing. */
+function withoutIdleChecks(method: Method, requirements: readonly Requirement[]): Method {
+  const stages = method.stages.map((stage) => {
+    const asked = new Set(requirements.filter((r) => r.stage === stage).map((r) => r.check.id));
+    const checks = stage.checks.filter((c) => asked.has(c.id));
+    return { ...stage, checks: checks.every((c) => c.kind === 'position') ? [] : checks };
+  });
+  return { ...method, stages };
 }
 
 function contestTouched(state: ShowerState): void {

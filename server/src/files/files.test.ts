@@ -1,6 +1,6 @@
 import { ShowersFile } from '@careful-seam/contract/files/showersFile';
 import { sha256Hex } from '@careful-seam/core/entries/chain';
-import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
+import { sampleBook } from '@careful-seam/core/tests/sampleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import ical from 'ical.js';
@@ -31,7 +31,7 @@ beforeAll(async () => {
     tablet.seal('geometry-set', { version: 1, geometry: sampleShower({}) }),
     tablet.seal('rules-pinned', {
       ruleBook: 'firm-rule-book',
-      version: defaultRuleBook().version,
+      version: sampleBook().version,
       method: 'bonded-sheet',
     }),
     tablet.seal('photo', { photo: { hash, widthPx: 40, heightPx: 30, marks: [] } }),

@@ -3,13 +3,14 @@ import { defectKindLabel, verdictSentence } from '@careful-seam/contract/texts/s
 import { defectStep, isOverdue } from '@careful-seam/core/proof/defectLife';
 import { judge, outsideLimit } from '@careful-seam/core/proof/judge';
 import { seamLine } from '@careful-seam/core/proof/seamLine';
-import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
+import type { Defect, Judgement, ShowerState } from '@careful-seam/core/proof/state';
 import { showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../state/preferences';
 import { DeviationSheet, PendingDeviation } from './DeviationSheet';
 import { FastenerCount } from './FastenerCount';
+import { FigureField } from './FigureFields';
 import { LookKeys } from './LookKeys';
 import { ReadingPad, sideToMeasure } from './ReadingPad';
 import { SeamStrip } from './SeamStrip';
@@ -68,6 +69,9 @@ function DefectLine({
   );
 }
 
+/** A question on which the trade disagrees shows here only when it was answered otherwise than the firm would. */
+const isAnswerable = (j: Judgement): boolean => j.requirement.check.kind !== 'position' || !j.satisfied;
+
 /** The one thing chosen: what it is, what was proved on it, what is missing, and the keys to answer. */
 export function ElementCard({ showerId, state, stage, element, mayInspect, mayAsk, onDefect, onLife, onClose }: Props) {
   const { t } = useTranslation();
@@ -76,8 +80,11 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
   const model = state.geometry!.model;
   const seam = state.seamById.get(element);
   const requirements = state.requirements.filter((r) => r.stage.key === stage && r.element === element);
-  const judgements = requirements.map((r) => judge(state, r));
+  const judgements = requirements.map((r) => judge(state, r)).filter(isAnswerable);
   const measured = requirements.filter((r) => r.check.kind === 'measured');
+  const figures = requirements.filter(
+    ({ check }) => check.kind === 'number' || (check.kind === 'looked' && check.proof),
+  );
   const measuredChecks = [...new Map(measured.map((r) => [r.check.id, r.check])).values()];
   const [checkChosen, setCheck] = useState<string | null>(null);
   const unmet = judgements.find((j) => j.requirement.check.kind === 'measured' && !j.satisfied)?.requirement.check.id;
@@ -191,6 +198,13 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
               onSide={setSide}
               brief={defects.length > 0}
             />
+          )}
+          {figures.length > 0 && (
+            <div className="flex max-h-56 flex-col gap-1.5 overflow-y-auto">
+              {figures.map((r) => (
+                <FigureField key={`${element} ${r.check.id}`} showerId={showerId} state={state} requirement={r} />
+              ))}
+            </div>
           )}
           {judgements.length > 0 && (
             <LookKeys

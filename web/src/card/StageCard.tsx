@@ -13,6 +13,7 @@ import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
 import { KitSheet } from './KitSheet';
 import { StepsSheet } from './StepsSheet';
+import { WaysSheet } from './WaysSheet';
 
 interface Props {
   shower: LocalShower;
@@ -62,7 +63,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
   const person = useStore((s) => s.person)!;
   const [reason, setReason] = useState('');
   const [telling, setTelling] = useState(false);
-  const [sheet, setSheet] = useState<'steps' | 'kit' | null>(null);
+  const [sheet, setSheet] = useState<'steps' | 'kit' | 'ways' | null>(null);
   const { state } = shower;
   const asked = openLookRequests(state).find((r) => r.body.stage === stage);
   const spec = state.rules!.method.stages.find((s) => s.key === stage)!;
@@ -92,12 +93,26 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
         <button type="button" className="key px-2 text-sm" onClick={() => setSheet('steps')}>
           {t('steps.open')}
         </button>
+        {spec.checks.some((c) => c.kind === 'position') && (
+          <button type="button" className="key px-2 text-sm" onClick={() => setSheet('ways')}>
+            {t('ways.open')}
+          </button>
+        )}
         {mayInspect && state.rules!.method.kit.length > 0 && (
           <button type="button" className="key px-2 text-sm" onClick={() => setSheet('kit')}>
             {t('kit.open')}
           </button>
         )}
       </header>
+      {sheet === 'ways' && (
+        <WaysSheet
+          showerId={shower.id}
+          state={state}
+          stage={stage}
+          mayInspect={mayInspect}
+          onClose={() => setSheet(null)}
+        />
+      )}
       {sheet === 'steps' && <StepsSheet state={state} onClose={() => setSheet(null)} />}
       {sheet === 'kit' && <KitSheet showerId={shower.id} state={state} onClose={() => setSheet(null)} />}
       {spec.caution && <p className="border-cure border-l-4 pl-2 text-sm">{spec.caution}</p>}

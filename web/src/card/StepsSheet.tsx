@@ -26,8 +26,8 @@ export function StepsSheet({ state, onClose }: { state: ShowerState; onClose: ()
       <p className="border-cure border-l-4 pl-2 text-sm">{state.rules!.book.deference[1]}</p>
       <ol className="flex flex-col gap-2">
         {stages.map((stage, i) => {
-          const required = stage.checks.filter((c) => c.severity !== 'note');
-          const recommended = stage.checks.filter((c) => c.severity === 'note');
+          const required = stage.checks.filter((c) => c.severity !== 'note' && c.kind !== 'position');
+          const recommended = stage.checks.filter((c) => c.severity === 'note' && c.kind !== 'position');
           return (
             <li key={stage.key} className="border-hair border-b pb-2">
               <h3 className="font-bold">
@@ -36,6 +36,7 @@ export function StepsSheet({ state, onClose }: { state: ShowerState; onClose: ()
                   {t(`stageWord.${state.stages.get(stage.key)?.word ?? 'open'}`)}
                 </span>
               </h3>
+              {stage.notInspected && <p className="text-soft">{t('steps.notInspected')}</p>}
               {stage.caution && <p className="border-cure border-l-4 pl-2 text-sm">{stage.caution}</p>}
               {required.length > 0 && <ul className="list-disc pl-5">{required.map(line)}</ul>}
               {recommended.length > 0 && (

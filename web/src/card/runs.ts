@@ -66,7 +66,10 @@ export function lookGroups(
   return [...groups.values()];
 }
 
-/** True when a look answers the check, wholly or as a part of it. */
+/** True when a look alone answers the check, wholly or as a part of it; what shows a proof has to be named. */
 function wantsLook(r: Requirement): boolean {
-  return r.check.kind === 'looked' || (r.check.kind === 'measured' && r.check.pattern.lookOnWhole === true);
+  return (
+    (r.check.kind === 'looked' && !r.check.proof) ||
+    (r.check.kind === 'measured' && r.check.pattern.lookOnWhole === true)
+  );
 }

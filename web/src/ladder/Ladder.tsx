@@ -64,10 +64,12 @@ export function StagePicker({ state, chosen, onChoose }: Props) {
 /** The stages as a ladder climbed from the bottom. Rungs the rule book asks nothing of are thin and say so. */
 export function Ladder({ state, chosen, onChoose }: Props) {
   const { t } = useTranslation();
-  const stages = [...(state.rules?.method.stages ?? [])].sort((a, b) => b.order - a.order);
+  const all = [...(state.rules?.method.stages ?? [])].sort((a, b) => b.order - a.order);
+  const stages = all.filter((s) => !s.notInspected && (s.checks.length > 0 || s.holdPoint));
+  const before = all.filter((s) => s.notInspected);
   const floodOrder = (state.rules && floodCheckOf(state.rules.method)?.stage.order) ?? Infinity;
   return (
-    <nav aria-label={t('ladder.label')} className="relative flex h-full flex-col justify-between">
+    <nav aria-label={t('ladder.label')} className="relative flex min-h-full flex-col justify-between gap-0.5">
       <div aria-hidden="true" className="absolute top-1 bottom-1 left-2 w-0.5 bg-edge" />
       <div aria-hidden="true" className="absolute top-1 bottom-1 left-10 w-0.5 bg-edge" />
       {stages.map((stage) => {
@@ -108,6 +110,11 @@ export function Ladder({ state, chosen, onChoose }: Props) {
           </button>
         );
       })}
+      {before.length > 0 && (
+        <p className="relative bg-paper pl-1 text-soft text-xs">
+          {t('ladder.notInspected', { from: before.at(-1)!.label, to: before[0]!.label })}
+        </p>
+      )}
     </nav>
   );
 }

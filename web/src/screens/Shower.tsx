@@ -171,7 +171,7 @@ export function Shower() {
         </Link>
       </header>
       <main className="bench grid min-h-0 grid-cols-[176px_1fr_412px] max-lg:grid-cols-1">
-        <div className="border-edge border-r p-2 max-lg:hidden">
+        <div className="min-h-0 overflow-y-auto border-edge border-r p-2 max-lg:hidden">
           <Ladder
             state={state}
             chosen={stage}

@@ -1,6 +1,7 @@
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
 import { requirementsOf } from '@careful-seam/core/proof/requirements';
 import type { SeamLine } from '@careful-seam/core/proof/seamLine';
+import { combineMethods, drawnVariants, methodsOfParts, type Pinned } from '@careful-seam/core/rules/combineMethods';
 import { showLength } from '@careful-seam/core/units/length';
 import { useMemo, useRef, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
@@ -13,11 +14,12 @@ import { BoardFields } from './BoardFields';
 import { drawShower } from './drawing';
 import { FallNote } from './FallNote';
 import type { NewForm } from './fields';
+import { MethodFields } from './MethodFields';
 import { PartFields } from './PartFields';
 import { RoomFields } from './RoomFields';
 import { LENGTHS, type LengthName, startTyped } from './typed';
 
-const TABS = ['room', 'parts', 'boards'] as const;
+const TABS = ['room', 'parts', 'boards', 'method'] as const;
 type Tab = (typeof TABS)[number];
 
 /** Where on the form a fault is put right. */
@@ -51,10 +53,17 @@ export function NewShower() {
   const [tab, setTab] = useState<Tab>('room');
   const [problem, setProblem] = useState<string | null>(null);
   const book = [...books.values()].sort((a, b) => b.version - a.version)[0] ?? null;
-  const [methodKey, setMethod] = useState<string | null>(null);
-  const method = book?.methods.find((m) => m.key === methodKey) ?? book?.methods[0] ?? null;
   const form = useForm<NewForm>({
-    defaultValues: { ...startTyped(unit, idOf), name: '', job: '', crewId: crews[0]?.id ?? '' },
+    defaultValues: {
+      ...startTyped(unit, idOf),
+      name: '',
+      job: '',
+      crewId: crews[0]?.id ?? '',
+      method: book?.methods[0]?.key ?? '',
+      parts: {},
+      variants: [],
+      beginsAt: book?.methods[0]?.stages[0]?.key ?? '',
+    },
   });
   const typed = form.watch();
   const names = Object.fromEntries(LENGTHS.map((n) => [n, t(`new.${n}`)])) as Record<LengthName, string>;
@@ -75,15 +84,25 @@ export function NewShower() {
   if (drawn.model) last.current = drawn.model;
   const shown = drawn.model ?? last.current;
   const lines = useMemo(() => (shown ? unseenLines(shown) : []), [shown]);
-  const asked = useMemo(
-    () => (drawn.model && method ? requirementsOf(drawn.model, method).length : 0),
-    [drawn.model, method],
-  );
-
+  const pinned = useMemo((): Pinned => {
+    const differing = Object.entries(typed.parts).filter(([, m]) => m !== '' && m !== typed.method);
+    return {
+      method: typed.method,
+      ...(differing.length > 0 ? { parts: Object.fromEntries(differing) } : {}),
+      ...(typed.variants.length > 0 ? { variants: typed.variants } : {}),
+      ...(typed.beginsAt === book?.methods[0]?.stages[0]?.key ? {} : { beginsAt: typed.beginsAt }),
+    };
+  }, [key, book]);
+  const asked = useMemo(() => {
+    const method = drawn.model && book && combineMethods(book, pinned, drawnVariants(drawn.model.geometry));
+    if (!method) return 0;
+    const all = requirementsOf(drawn.model!, method, methodsOfParts(pinned));
+    return all.filter((r) => r.check.kind !== 'position').length;
+  }, [drawn.model, book, pinned]);
   const faults = Object.entries(drawn.problems);
   const elsewhere = faults.filter(([field]) => field !== 'form' && tabOf(field) !== tab);
   const submit = form.handleSubmit(async ({ name, job, crewId }) => {
-    if (!drawn.geometry || !book || !method) return setProblem(book ? t('new.fix') : t('new.noBook'));
+    if (!drawn.geometry || !book) return setProblem(book ? t('new.fix') : t('new.noBook'));
     const id = newId();
     await writeAll(id, [
       {
@@ -96,7 +115,7 @@ export function NewShower() {
         },
       },
       { kind: 'geometry-set', body: { version: 1, geometry: drawn.geometry } },
-      { kind: 'rules-pinned', body: { ruleBook: book.id, version: book.version, method: method.key } },
+      { kind: 'rules-pinned', body: { ruleBook: book.id, version: book.version, ...pinned } },
     ]);
     await navigate(`/showers/${id}`);
   });
@@ -109,29 +128,13 @@ export function NewShower() {
             {t('shower.day')}
           </Link>
           <h1 className="flex-1 font-bold text-xl">{t('new.title')}</h1>
-          {book && (
-            <label className="flex items-center gap-2 text-sm">
-              <span className="text-soft">{t('new.method', { book: book.title })}</span>
-              <select
-                className="field w-auto text-base"
-                value={method?.key ?? ''}
-                onChange={(e) => setMethod(e.target.value)}
-              >
-                {book.methods.map((m) => (
-                  <option key={m.key} value={m.key}>
-                    {m.label}
-                  </option>
-                ))}
-              </select>
-            </label>
-          )}
           <button type="submit" className="key key-main text-lg" disabled={!drawn.geometry}>
             {t('new.make')}
           </button>
         </header>
         <div className="grid min-h-0 grid-cols-[440px_1fr] max-lg:grid-cols-1">
           <div className="flex flex-col gap-2 overflow-y-auto border-edge border-r p-3">
-            <div className="grid grid-cols-2 gap-2">
+            <div className="grid grid-cols-3 gap-2 max-sm:grid-cols-1">
               {(['name', 'job'] as const).map((field) => (
                 <label key={field} className="text-sm">
                   <span className="text-soft">{t(`new.${field}`)}</span>
@@ -160,7 +163,7 @@ export function NewShower() {
                 </select>
               </label>
             </div>
-            <div className="grid grid-cols-3 gap-1" role="tablist" aria-label={t('new.tabs')}>
+            <div className="grid grid-cols-4 gap-1" role="tablist" aria-label={t('new.tabs')}>
               {TABS.map((key) => (
                 <button
                   type="button"
@@ -180,6 +183,7 @@ export function NewShower() {
               {tab === 'room' && <RoomFields drawn={drawn} />}
               {tab === 'parts' && <PartFields drawn={drawn} />}
               {tab === 'boards' && <BoardFields drawn={drawn} />}
+              {tab === 'method' && book && <MethodFields drawn={drawn} book={book} />}
             </div>
             {elsewhere.map(([field, message]) => (
               <div role="alert" key={field}>

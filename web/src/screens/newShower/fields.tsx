@@ -1,10 +1,20 @@
+import type { Part, Variant } from '@careful-seam/core/rules/ruleBook';
 import type { ReactNode } from 'react';
 import { useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import type { Drawn, Field } from './drawing';
 import type { LengthName, Typed } from './typed';
 
-export type NewForm = Typed & { name: string; job: string; crewId: string };
+export type NewForm = Typed & {
+  name: string;
+  job: string;
+  crewId: string;
+  method: string;
+  /** Part → method, where it differs; empty where it does not. */
+  parts: Partial<Record<Part, string>>;
+  variants: Variant[];
+  beginsAt: string;
+};
 
 /** A label over what it names, in the grid of a group. */
 export function Labelled({ text, children }: { text: string; children: ReactNode }) {
