@@ -1,5 +1,6 @@
 import type { FindRuleBook } from '@careful-seam/core/proof/foldShower';
 import { demoFloods } from '@careful-seam/demo/demoFloods';
+import { demoMethods } from '@careful-seam/demo/demoMethods';
 import { demoRuleBook } from '@careful-seam/demo/demoRuleBook';
 import { demoShowers } from '@careful-seam/demo/demoShowers';
 import { CREWS, DEMO_PASSWORD, JOBS, PEOPLE, SETTINGS } from '@careful-seam/demo/firm';
@@ -20,7 +21,7 @@ export async function loadDemoFirm({ store, photoFolder, now }: Services): Promi
   await store.getRepository(CrewEntity).upsert([...CREWS], ['id']);
   const find: FindRuleBook = (id, version) => (id === book.id && version === book.version ? book : null);
   const todayMs = now().getTime();
-  const showers = [...(await demoShowers(todayMs, find)), ...demoFloods(todayMs, find)];
+  const showers = [...(await demoShowers(todayMs, find)), ...demoFloods(todayMs, find), ...demoMethods(todayMs, find)];
   for (const shower of showers) {
     for (const { hash, bytes } of shower.photos) await keepPhoto(store, photoFolder, hash, bytes, now());
     for (const { person, sealed } of shower.sealed) {

@@ -18,6 +18,7 @@ export const HTTP_ERRORS = {
   'version-too-new': 422,
   'name-taken': 409,
   'last-manager': 409,
+  'changed-meanwhile': 409,
   'link-ended': 410,
   'backup-unreadable': 422,
   'backup-faulty': 422,

@@ -132,19 +132,12 @@ export type RestoreAnswer = z.infer<typeof RestoreAnswer>;
 /** The smallest leak that a flood test must exclude, by method; null: none is set and no test can pass. */
 export const LeakLimit = z.object({ smallestLeakMmPerDay: z.number().positive().max(20).nullable() });
 
-const bound = z.number().min(0).max(100_000).nullable();
-/** The limit of one measured check; null: none on that side. */
-export const LimitChange = z
-  .object({ method: z.string(), stage: z.string(), check: z.string(), atLeastMm: bound, atMostMm: bound })
-  .refine((l) => l.atLeastMm !== null || l.atMostMm !== null, {
-    path: ['atLeastMm'],
-    message: 'give at least one of the two limits',
-  })
-  .refine((l) => l.atLeastMm === null || l.atMostMm === null || l.atLeastMm <= l.atMostMm, {
-    path: ['atMostMm'],
-    message: 'the upper limit lies below the lower one',
-  });
-export type LimitChange = z.infer<typeof LimitChange>;
-export const PutLimits = z.object({ limits: z.array(LimitChange).min(1).max(200) });
+export const BookList = z.object({
+  books: z.array(
+    z.object({ id: z.string(), version: z.number().int(), title: z.string(), shipped: z.number().int().nullable() }),
+  ),
+});
+/** A draft as JSON, and the version that it was begun on. The draft itself is checked by the trade's own rules. */
+export const PublishBook = z.object({ book: z.looseObject({}), basedOn: z.number().int() });
 
 export const FirmKeyAnswer = z.object({ algorithm: z.literal('Ed25519'), publicKey: z.string() });

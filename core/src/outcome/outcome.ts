@@ -14,6 +14,7 @@ export const PROBLEM_CODES = [
   'bench-invalid',
   'ceiling-invalid',
   'name-taken',
+  'rule-book-invalid',
   'input-invalid',
   'range-invalid',
   'entry-invalid',

@@ -70,6 +70,9 @@ function foldOf(a: Face, b: Face, alongB: HalfEdge): 'inside' | 'outside' | 'fla
 function kindOf(g: ShowerGeometry, a: Face, b: Face, h: HalfEdge): SeamKind {
   if (a.kind === 'wall' && b.kind === 'wall')
     return foldOf(b, a, h) === 'outside' ? 'wall-wall-outside' : 'wall-wall-inside';
+  // The cap is an edge of its own half wall, and stands against the wall beside it.
+  if (a.edge !== b.edge && [a, b].some((f) => f.kind === 'wall-cap') && [a, b].some((f) => f.kind === 'wall'))
+    return 'cap-wall';
   const part = partKind(a, b);
   if (part && a.kind !== 'outside' && b.kind !== 'outside') return part;
   const found = PAIRS[[a.kind, b.kind].sort().join('|')];

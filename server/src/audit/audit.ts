@@ -21,7 +21,7 @@ export const DEEDS = [
   'link-revoked',
   'settings-changed',
   'leak-limit-changed',
-  'limits-changed',
+  'rule-book-published',
   'job-changed',
   'visit-set',
   'handed-in',

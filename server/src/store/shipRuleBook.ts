@@ -1,15 +1,19 @@
 import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
+import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import type { DataSource } from 'typeorm';
 import { RuleBookEntity } from './entities';
 
-/** Adds the rule book that ships with this program when the firm does not have that version yet; never changes one. */
+/**
+ * Adds the rule book that ships with this program when the firm has neither it nor one made from it; never changes one.
+ * Where the firm has versions of its own, the shipped book becomes the next one, so that no version is taken twice.
+ */
 export async function shipRuleBook(store: DataSource): Promise<void> {
-  const book = defaultRuleBook();
-  await store
-    .createQueryBuilder()
-    .insert()
-    .into(RuleBookEntity)
-    .values({ id: book.id, version: book.version, data: book as object })
-    .orIgnore()
-    .execute();
+  const shipped = defaultRuleBook();
+  await store.transaction(async (tx) => {
+    await tx.query('LOCK TABLE rule_book IN EXCLUSIVE MODE');
+    const rows = await tx.getRepository(RuleBookEntity).findBy({ id: shipped.id });
+    if (rows.some((r) => ((r.data as RuleBook).shipped ?? r.version) >= shipped.version)) return;
+    const version = Math.max(shipped.version, ...rows.map((r) => r.version + 1));
+    await tx.getRepository(RuleBookEntity).insert({ id: shipped.id, version, data: { ...shipped, version } as object });
+  });
 }

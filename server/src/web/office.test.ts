@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { FIRST_SETTINGS } from '@careful-seam/contract/api/firm';
 import type { MadeLink } from '@careful-seam/contract/api/office';
 import { sha256Hex } from '@careful-seam/core/entries/chain';
+import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import sharp from 'sharp';
 import supertest from 'supertest';
@@ -13,7 +14,8 @@ import { makeBackup, urlOf } from '../backup/makeBackup';
 import { restoreBackup } from '../backup/restoreBackup';
 import { currentEpoch } from '../firm/epoch';
 import { makeAnchor } from '../ledger/anchors';
-import { EntryEntity, LinkEntity, MailEntity, ShowerEntity } from '../store/entities';
+import { EntryEntity, LinkEntity, MailEntity, RuleBookEntity, ShowerEntity } from '../store/entities';
+import { shipRuleBook } from '../store/shipRuleBook';
 import {
   created,
   PASSWORD,
@@ -212,23 +214,36 @@ describe('the office', () => {
     expect(book.version).toBe(before + 1);
     expect(JSON.stringify(book)).toContain('"smallestLeakMmPerDay":1.5');
   });
-  it('sets limits in a new version, all of them or none', async () => {
+  it('publishes a draft as the next version, and refuses what is no sound rule book or came too late', async () => {
     const maren = await server.as('maren');
-    const lap = { method: 'bonded-sheet', stage: 'membrane', check: 'lap', atLeastMm: 63.5, atMostMm: null };
-    const newest = async () => (await maren.get('/api/rule-books/newest').expect(200)).body.book;
-    const { version } = await newest();
-    const put = (limits: object[]) => maren.put('/api/firm/limits').send({ limits });
-    await put([lap, { ...lap, check: 'no-such' }]).expect(404);
-    await put([lap, { ...lap, check: 'bond' }]).expect(422);
-    expect((await put([{ ...lap, atMostMm: 10 }]).expect(422)).body.error.message).toContain('below the lower one');
-    expect((await newest()).version).toBe(version);
-    await put([lap]).expect(200);
+    const newest = async () => (await maren.get('/api/rule-books/newest').expect(200)).body.book as RuleBook;
     const book = await newest();
-    const checks = book.methods[0].stages.find((s: { key: string }) => s.key === 'membrane').checks;
-    expect([book.version, checks.find((c: { id: string }) => c.id === 'lap').limit]).toEqual([
-      version + 1,
-      { atLeastMm: 63.5 },
-    ]);
+    const put = (draft: unknown, basedOn = book.version) => maren.put('/api/rule-books').send({ book: draft, basedOn });
+    const draft = structuredClone(book);
+    const lap = draft.methods[0]!.stages.flatMap((s) => s.checks).find((c) => c.id === 'lap')!;
+    Object.assign(lap, { limit: {} });
+    expect((await put(draft).expect(422)).body.error.message).toContain('atLeastMm or atMostMm');
+    Object.assign(lap, { limit: { atLeastMm: 63.5 } });
+    expect((await put({ ...draft, id: 'another' }).expect(422)).body.error.field).toBe('id');
+    await put(draft, book.version - 1).expect(409);
+    expect((await newest()).version).toBe(book.version);
+    await put(draft).expect(200);
+    expect((await newest()).version).toBe(book.version + 1);
+    const { books } = (await maren.get('/api/rule-books').expect(200)).body;
+    expect(books.slice(0, 2).map((b: { version: number }) => b.version)).toEqual([book.version + 1, book.version]);
+    const kept = (await maren.get(`/api/rule-books/${book.id}/${book.version}`).expect(200)).body.book;
+    expect(JSON.stringify(kept)).toContain('"atLeastMm":50.8');
+    const { lines } = (await maren.get('/api/audit').expect(200)).body;
+    expect(lines.find((l: { did: string }) => l.did === 'rule-book-published').about).toContain('lap (bonded-sheet)');
+  });
+  it('ships a later book beside the firm’s own versions, once', async () => {
+    const versions = async () =>
+      (await server.store.getRepository(RuleBookEntity).find({ order: { version: 'ASC' } })).map((r) => r.version);
+    const before = await versions();
+    await shipRuleBook(server.store);
+    await shipRuleBook(server.store);
+    const after = await versions();
+    expect(after).toEqual([...before, Math.max(4, before.at(-1)! + 1)]);
   });
   it('gives a defect to a crew and tells its lead by mail', async () => {
     const { agent, tablet, path } = await shower();

@@ -4,25 +4,29 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { FirmSettings } from '@careful-seam/contract/api/firm';
+import { RuleBookAnswer } from '@careful-seam/contract/api/messages';
 import {
   AuditPage,
+  BookList,
   FirmKeyAnswer,
   JobList,
   LeakLimit,
   Outbox,
+  PublishBook,
   PutJob,
-  PutLimits,
   RestoreAnswer,
   Visit,
 } from '@careful-seam/contract/api/office';
+import { compareBooks } from '@careful-seam/core/rules/compareBooks';
 import { z } from 'zod';
 import { readAudit } from '../audit/audit';
 import { makeBackup, urlOf } from '../backup/makeBackup';
 import { restoreBackup } from '../backup/restoreBackup';
 import { firmKey } from '../firm/firmKey';
-import { setLimits, setSmallestLeak } from '../firm/limits';
+import { setSmallestLeak } from '../firm/limits';
 import { writeSettings } from '../firm/settings';
 import { listJobs, putJob, setVisit } from '../jobs/jobs';
+import { listBooks, newestBook, publishBook } from '../rules/publishBook';
 import { visibleShower } from '../showers/loadShower';
 import { MailEntity } from '../store/entities';
 import { type Call, param, type Route, read, uuidParam } from './route';
@@ -44,12 +48,17 @@ async function changeLeakLimit({ req, res, services }: Call): Promise<unknown> {
   return { smallestLeakMmPerDay };
 }
 
-async function changeLimits({ req, res, services }: Call): Promise<unknown> {
-  const change = read(PutLimits, req.body);
-  const version = await setLimits(services.store, change.limits);
-  const named = change.limits.map((l) => `${l.check} (${l.method}): ${l.atLeastMm ?? '-'} to ${l.atMostMm ?? '-'} mm`);
-  res.locals.about = `rule book version ${version}: ${named.join('; ')}`;
-  return change;
+async function publish({ req, res, services }: Call): Promise<unknown> {
+  const { book: draft, basedOn } = read(PublishBook, req.body);
+  const before = await newestBook(services.store);
+  const book = await publishBook(services.store, draft, basedOn);
+  const { checks, choices } = compareBooks(before, book);
+  const named = [
+    ...checks.map((d) => `${(d.after ?? d.before)!.id} (${d.method})`),
+    ...choices.map((c) => `${c.question}: ${c.after ?? 'as shipped'}`),
+  ];
+  res.locals.about = `rule book version ${book.version}: ${named.slice(0, 20).join('; ')}`;
+  return { book };
 }
 
 async function changeJob({ req, res, services }: Call): Promise<unknown> {
@@ -141,14 +150,22 @@ export const OFFICE_ROUTES: readonly Route[] = [
   },
   {
     ...MANAGING,
+    method: 'get',
+    path: '/api/rule-books',
+    summary: 'The versions of the rule book, newest first',
+    gives: BookList,
+    answer: async ({ services }) => ({ books: await listBooks(services.store) }),
+  },
+  {
+    ...MANAGING,
     method: 'put',
-    path: '/api/firm/limits',
-    summary: 'Sets limits of measured checks, in a new version of the rule book',
+    path: '/api/rule-books',
+    summary: 'Publishes a draft as the next version of the rule book',
     body: 'json',
-    takes: PutLimits,
-    gives: PutLimits,
-    did: 'limits-changed',
-    answer: changeLimits,
+    takes: PublishBook,
+    gives: RuleBookAnswer,
+    did: 'rule-book-published',
+    answer: publish,
   },
   {
     method: 'get',

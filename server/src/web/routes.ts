@@ -26,6 +26,7 @@ import { noticeAssigned } from '../mail/holdNotice';
 import { Refusal } from '../people/refusal';
 import { checkPassword, closeSession, openSession, personOf } from '../people/sessions';
 import { keepPhoto, readPhoto } from '../photos/photoStore';
+import { newestBook } from '../rules/publishBook';
 import { visibleShower } from '../showers/loadShower';
 import { signShower } from '../showers/signShower';
 import { CrewEntity, EntryEntity, PhotoEntity, RuleBookEntity } from '../store/entities';
@@ -167,9 +168,7 @@ async function ruleBook({ req, services }: Call): Promise<unknown> {
 }
 
 async function newestRuleBook({ services }: Call): Promise<unknown> {
-  const [row] = await services.store.getRepository(RuleBookEntity).find({ order: { version: 'DESC' }, take: 1 });
-  if (!row) throw new Refusal('not-found', 'ruleBook', 'The firm has no rule book yet.');
-  return { book: row.data };
+  return { book: await newestBook(services.store) };
 }
 
 async function calculate({ req, res }: Call): Promise<unknown> {

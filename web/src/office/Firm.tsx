@@ -1,14 +1,14 @@
 import { FIRST_SETTINGS, FirmSettings } from '@careful-seam/contract/api/firm';
 import { LeakLimit } from '@careful-seam/contract/api/office';
-import { floodCheckOf, type RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { ShowersFiles } from '../files/ShowersFiles';
+import { useNewestBook } from '../rules/OfferedBook';
 import { useStore } from '../state/store';
 import { Backup } from './Backup';
-import { Limits } from './Limits';
 import { Problem } from './Loaded';
 import { useChange } from './useList';
 
@@ -80,12 +80,6 @@ function SettingsForm({ settings }: { settings: FirmSettings }) {
   );
 }
 
-/** The newest version of the rule book that this tablet knows. */
-function useNewestBook(): RuleBook | undefined {
-  const books = useStore((s) => s.books);
-  return [...books.values()].sort((a, b) => b.version - a.version)[0];
-}
-
 function LeakForm() {
   const { t } = useTranslation();
   const sync = useStore((s) => s.sync);
@@ -130,7 +124,6 @@ function LeakForm() {
 /** What holds for the whole firm: settings, the smallest leak, files, backup and restore. */
 export function Firm() {
   const settings = useStore((s) => s.settings) ?? FIRST_SETTINGS;
-  const newest = useNewestBook();
   return (
     <div className="relative grid h-full grid-cols-2 gap-6 overflow-y-auto max-lg:grid-cols-1">
       <div className="flex flex-col gap-6">
@@ -138,7 +131,6 @@ export function Firm() {
         <LeakForm />
       </div>
       <div className="flex flex-col gap-6">
-        {newest && <Limits key={newest.version} book={newest} />}
         <Backup />
         <ShowersFiles />
       </div>

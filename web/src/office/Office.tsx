@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, Navigate, NavLink, useParams } from 'react-router';
+import { Rules } from '../rules/Rules';
 import { SyncMark } from '../shell/SyncMark';
 import { useStore } from '../state/store';
 import { Approvals, deviationsOf } from './Approvals';
@@ -15,6 +16,7 @@ const PAGES = {
   jobs: Jobs,
   people: People,
   links: Links,
+  rules: Rules,
   firm: Firm,
   mail: Mail,
   audit: Audit,

@@ -16,6 +16,7 @@ import { RedoSheet } from '../defect/RedoSheet';
 import { Ladder, StagePicker } from '../ladder/Ladder';
 import { Legend } from '../map/Legend';
 import { type MarkState, ShowerMap } from '../map/ShowerMap';
+import { OfferedBook } from '../rules/OfferedBook';
 import { DropLock } from '../shell/DropLock';
 import { Missing } from '../shell/Missing';
 import { SyncMark } from '../shell/SyncMark';
@@ -165,6 +166,7 @@ export function Shower() {
         <div className="flex-1 px-2 max-md:order-last max-md:basis-full max-md:px-0">
           <Figures shower={shower} stage={stage} />
         </div>
+        {mayInspect && <OfferedBook shower={shower} />}
         <SyncMark />
         <Link to={`/showers/${id}/record`} className="key flex items-center">
           {t('shower.record')}

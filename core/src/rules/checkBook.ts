@@ -1,0 +1,83 @@
+import { done, type Outcome, refuse } from '../outcome/outcome';
+import { type Check, RuleBook } from './ruleBook';
+
+const no = (field: string, message: string): Outcome<never> => refuse('rule-book-invalid', field, message);
+
+function checkOne(book: RuleBook, check: Check, stages: ReadonlySet<string>, field: string): Outcome<null> {
+  const question = check.kind === 'position' ? check.disagreement : undefined;
+  if (question && !book.disagreements.some((d) => d.id === question))
+    return no(
+      field,
+      `"${check.id}" stands for the question ${question}, which the book does not hold. Add it, or take the check out.`,
+    );
+  const unknown = check.kind === 'wait' ? check.after.find((s) => !stages.has(s)) : undefined;
+  if (unknown)
+    return no(
+      `${field}.after`,
+      `"${check.id}" waits for the stage "${unknown}", which this method has not. Name another.`,
+    );
+  if (check.kind === 'measured' && (check.limit.atLeastMm ?? 0) > (check.limit.atMostMm ?? Infinity))
+    return no(`${field}.limit`, `"${check.label}": the upper limit lies below the lower one. Check both.`);
+  if (check.kind === 'number' && (check.limit?.atLeast ?? -Infinity) > (check.limit?.atMost ?? Infinity))
+    return no(`${field}.limit`, `"${check.label}": the upper limit lies below the lower one. Check both.`);
+  return done(null);
+}
+
+function checkMethods(book: RuleBook): Outcome<null> {
+  for (const [m, method] of book.methods.entries()) {
+    const stages = new Set(method.stages.map((s) => s.key));
+    if (stages.size !== method.stages.length)
+      return no(`methods.${m}.stages`, `"${method.label}" has a stage twice. Give each its own key.`);
+    for (const [s, stage] of method.stages.entries()) {
+      const seen = new Set<string>();
+      for (const [c, check] of stage.checks.entries()) {
+        const field = `methods.${m}.stages.${s}.checks.${c}`;
+        if (seen.has(check.id))
+          return no(
+            `${field}.id`,
+            `"${check.id}" stands twice in ${stage.label} of ${method.label}. Give each check its own id.`,
+          );
+        seen.add(check.id);
+        const fine = checkOne(book, check, stages, field);
+        if (!fine.ok) return fine;
+      }
+    }
+  }
+  return done(null);
+}
+
+function checkChoices(book: RuleBook): Outcome<null> {
+  for (const [id, position] of Object.entries(book.choices)) {
+    const question = book.disagreements.find((d) => d.id === id);
+    if (!question) return no(`choices.${id}`, `There is no question ${id} to choose in. Take the choice out.`);
+    if (!question.positions.some((p) => p.key === position))
+      return no(
+        `choices.${id}`,
+        `"${question.question}" has no position ${position}. Choose one of ${question.positions.map((p) => p.key).join(', ')}.`,
+      );
+  }
+  const without = book.disagreements.findIndex((d) => !d.positions.some((p) => p.effect === 'accept'));
+  if (without < 0) return done(null);
+  return no(
+    `disagreements.${without}`,
+    `"${book.disagreements[without]!.question}" accepts no position. Accept at least one.`,
+  );
+}
+
+/** A rule book from outside: its shape, then what the shape alone can't tell. The first fault with its place and a way out. */
+export function checkBook(input: unknown): Outcome<RuleBook> {
+  const read = RuleBook.safeParse(input);
+  if (!read.success) {
+    const issue = read.error.issues[0]!;
+    const field = issue.path.join('.');
+    return no(
+      field,
+      `The rule book's field "${field || 'as a whole'}" is not valid: ${issue.message}. Put it right and read the file again.`,
+    );
+  }
+  for (const step of [checkMethods, checkChoices]) {
+    const fine = step(read.data);
+    if (!fine.ok) return fine;
+  }
+  return done(read.data);
+}

@@ -1,0 +1,78 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { signIn, stage, tabletOf } from './acting';
+
+test('a neo-angle steam shower of two methods is drawn in, and a published rule is offered to what is open only', async ({
+  page,
+  browser,
+}) => {
+  test.setTimeout(150_000);
+  await signIn(page, 'ines');
+  const name = `Steam ${Date.now()}`;
+  await page.getByRole('link', { name: 'New shower' }).click();
+  await page.getByLabel('Name on site').fill(name);
+  await page.getByLabel('Job').fill('Test house');
+  await page.getByRole('button', { name: 'Neo-angle' }).click();
+  await page.getByRole('tab', { name: /Niches/ }).click();
+  await page.getByRole('button', { name: 'Sloped' }).click();
+  await page.getByRole('button', { name: 'Add a niche' }).click();
+  await page.getByRole('button', { name: 'Add a niche' }).click();
+  const second = page.getByRole('group', { name: 'Niche 2' });
+  await expect(page.getByRole('alert')).toContainText('over each other');
+  await second.getByLabel('Wall').selectOption('left');
+  await second.getByLabel('From left end').fill('8');
+  await page.getByRole('button', { name: 'Add a bench' }).click();
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await page.getByRole('tab', { name: 'Method' }).click();
+  await page.getByLabel('Floor and drain').selectOption({ label: 'Tile-ready moulded pan' });
+  await expect(page.getByText('Two methods meet')).toBeVisible();
+  await page.getByLabel('Inspection begins at').selectOption('base');
+  await page.getByRole('button', { name: 'Make this shower' }).click();
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+  await expect(page.getByText('Cement-bonded sheet + Tile-ready moulded pan')).toBeVisible();
+  await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText(
+    'Not inspected: Strip-out to Drain rough-in',
+  );
+  await stage(page, 'Membrane');
+  await expect(page.locator('aside')).toContainText('Transition between two methods');
+
+  // The transition is named, and stays held until a manager accepts it.
+  await page.locator('aside li button', { hasText: 'Foot of wall B' }).first().click();
+  const detail = page.getByRole('group', { name: /Transition between two methods/ });
+  await detail.getByRole('textbox').fill('Detail T-2, letter of both makers');
+  await detail.getByRole('button', { name: 'Keep' }).click();
+  await expect(page.locator('aside ul').first()).toContainText('a manager has not accepted it yet');
+
+  // Where the trade disagrees the firm's own way stands, until another one was found.
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Ways' }).click();
+  await expect(page.getByRole('dialog')).toContainText('How corners are made');
+  await page.getByRole('dialog').getByRole('button', { name: 'Close' }).click();
+  await expect(page.getByTestId('sync')).toHaveText('All entries sent', { timeout: 30_000 });
+
+  const office = await tabletOf(browser, 'maren');
+  await office.page.goto('/office/rules');
+  await office.page.getByRole('button', { name: /^10\. Membrane/ }).click();
+  const lap = office.page.getByLabel('Lap: at least', { exact: true });
+  await lap.fill('nonsense');
+  await expect(lap).toHaveAttribute('aria-invalid', 'true');
+  await lap.fill('2 1/4');
+  await office.page.getByLabel('Compare with…').selectOption({ index: 1 });
+  await expect(office.page.getByTestId('compared')).toContainText('at least 2 in');
+  await expect(office.page.getByTestId('compared')).toContainText('at least 2 1/4 in');
+  const found = await new AxeBuilder({ page: office.page }).withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).analyze();
+  expect(found.violations.map((v) => v.id)).toEqual([]);
+  await office.page.getByRole('button', { name: /^Publish version/ }).click();
+  const touched = office.page.getByTestId('touched');
+  await expect(touched).toContainText(name, { timeout: 20_000 });
+  // Its membrane is released: it keeps the version that it was judged by.
+  await expect(touched).not.toContainText('14 loft');
+  await office.context.close();
+
+  await page.getByRole('button', { name: /^Version \d+: \d+ change/ }).click({ timeout: 30_000 });
+  await expect(page.getByRole('dialog')).toContainText('at least 2 1/4 in');
+  await page.getByRole('button', { name: /^Take version/ }).click();
+  await expect(page.getByRole('button', { name: /^Version \d+: \d+ change/ })).toHaveCount(0);
+  await stage(page, 'Membrane');
+  await expect(page.locator('aside')).toContainText('at least 2 1/4 in');
+});

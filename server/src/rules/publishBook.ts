@@ -1,0 +1,52 @@
+import { checkBook } from '@careful-seam/core/rules/checkBook';
+import { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import type { DataSource } from 'typeorm';
+import { Refusal } from '../people/refusal';
+import { RuleBookEntity } from '../store/entities';
+
+/** The newest version of the firm's rule book. Refuses when there is none. */
+export async function newestBook(store: DataSource): Promise<RuleBook> {
+  const [row] = await store.getRepository(RuleBookEntity).find({ order: { version: 'DESC' }, take: 1 });
+  if (!row) throw new Refusal('not-found', 'ruleBook', 'The firm has no rule book yet.');
+  return RuleBook.parse(row.data);
+}
+
+/** Every version there is, newest first, with its title and the shipped version it was made from. */
+export async function listBooks(store: DataSource) {
+  const rows = await store.getRepository(RuleBookEntity).find({ order: { version: 'DESC' } });
+  return rows.map(({ id, version, data }) => ({
+    id,
+    version,
+    title: (data as RuleBook).title,
+    shipped: (data as RuleBook).shipped ?? null,
+  }));
+}
+
+/** A book that is called by its version is called by its new one. */
+const titled = (title: string, version: number): string => title.replace(/ \d+$/, ` ${version}`);
+
+/**
+ * Writes a draft as the next version; earlier ones stay as they are. Refuses a draft that is no sound rule book, one of
+ * another book, and one that was begun on a version that is not the newest any more.
+ */
+export async function publishBook(store: DataSource, draft: unknown, basedOn: number): Promise<RuleBook> {
+  const read = checkBook(draft);
+  if (!read.ok) throw Refusal.of(read.problem);
+  const newest = await newestBook(store);
+  if (read.value.id !== newest.id)
+    throw new Refusal(
+      'input-invalid',
+      'id',
+      `This is the rule book "${read.value.id}". Choose a file of "${newest.id}".`,
+    );
+  if (basedOn !== newest.version)
+    throw new Refusal(
+      'changed-meanwhile',
+      'basedOn',
+      `Version ${newest.version} was published meanwhile. Compare with it, then publish again.`,
+    );
+  const version = newest.version + 1;
+  const book: RuleBook = { ...read.value, version, title: titled(read.value.title, version) };
+  await store.getRepository(RuleBookEntity).insert({ id: book.id, version: book.version, data: book as object });
+  return book;
+}

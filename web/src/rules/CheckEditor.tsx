@@ -1,0 +1,122 @@
+import type { Check } from '@careful-seam/core/rules/ruleBook';
+import { SEVERITIES, type Severity } from '@careful-seam/core/rules/ruleBook';
+import { parseLength, showLength } from '@careful-seam/core/units/length';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { usePreferences } from '../state/preferences';
+
+interface Props {
+  check: Check;
+  onChange: (check: Check) => void;
+  onRemove: () => void;
+}
+
+type Side = 'least' | 'most';
+
+/** The limits of a check as figures, whatever their unit: null where there is none. */
+function limitsOf(check: Check): { least: number | null; most: number | null } | null {
+  if (check.kind === 'measured') return { least: check.limit.atLeastMm ?? null, most: check.limit.atMostMm ?? null };
+  if (check.kind === 'number') return { least: check.limit?.atLeast ?? null, most: check.limit?.atMost ?? null };
+  if (check.kind === 'wait') return { least: check.hours, most: null };
+  return null;
+}
+
+function withLimit(check: Check, side: Side, value: number | null): Check {
+  const now = { ...limitsOf(check)!, [side]: value };
+  if (check.kind === 'measured')
+    return {
+      ...check,
+      limit: {
+        ...(now.least === null ? {} : { atLeastMm: now.least }),
+        ...(now.most === null ? {} : { atMostMm: now.most }),
+      },
+    };
+  if (check.kind === 'wait') return { ...check, hours: now.least ?? 0 };
+  if (check.kind !== 'number') return check;
+  if (now.least === null && now.most === null) return { ...check, limit: null };
+  return {
+    ...check,
+    limit: {
+      ...(now.least === null ? {} : { atLeast: now.least }),
+      ...(now.most === null ? {} : { atMost: now.most }),
+    },
+  };
+}
+
+/** One limit as it is typed; what can't be read stays as typed and is told. */
+function LimitField({ check, side, onChange }: { check: Check; side: Side; onChange: (check: Check) => void }) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const isLength = check.kind === 'measured' || (check.kind === 'number' && check.unit === 'mm');
+  const value = limitsOf(check)![side];
+  const shown = value === null ? '' : isLength ? showLength(value, unit, 32) : String(value);
+  const [typed, setTyped] = useState<string | null>(null);
+  const read = (text: string): number | null | undefined => {
+    if (text.trim() === '') return null;
+    if (isLength) {
+      const length = parseLength(text, unit);
+      return length.ok ? length.value.mm : undefined;
+    }
+    const figure = Number(text.replace(',', '.'));
+    return Number.isFinite(figure) ? figure : undefined;
+  };
+  const bad = typed !== null && read(typed) === undefined;
+  return (
+    <input
+      className="field px-1"
+      aria-label={t(`rules.limit.${side}`, { check: check.label })}
+      placeholder={t(`rules.none.${side}`)}
+      value={typed ?? shown}
+      aria-invalid={bad}
+      onChange={(e) => {
+        setTyped(e.target.value);
+        const figure = read(e.target.value);
+        if (figure !== undefined) onChange(withLimit(check, side, figure));
+      }}
+      onBlur={() => !bad && setTyped(null)}
+    />
+  );
+}
+
+/** One check of the draft: its words, limits, severity, why it matters and where it comes from. */
+export function CheckEditor({ check, onChange, onRemove }: Props) {
+  const { t } = useTranslation();
+  const limits = limitsOf(check);
+  return (
+    <li className="grid grid-cols-[1fr_6.5rem_6.5rem_7rem_auto] items-start gap-2 border-hair border-b py-1.5 max-md:grid-cols-2">
+      <div className="max-md:col-span-2">
+        <input
+          className="field px-1 text-base"
+          aria-label={t('rules.label', { check: check.id })}
+          value={check.label}
+          onChange={(e) => onChange({ ...check, label: e.target.value })}
+        />
+        <p className="text-soft text-sm leading-tight">
+          {check.why} <span className="italic">{check.source}</span>
+        </p>
+      </div>
+      {limits ? <LimitField check={check} side="least" onChange={onChange} /> : <span />}
+      {limits && check.kind !== 'wait' ? <LimitField check={check} side="most" onChange={onChange} /> : <span />}
+      <select
+        className="field px-1 text-base"
+        aria-label={t('rules.severity', { check: check.label })}
+        value={check.severity}
+        onChange={(e) => onChange({ ...check, severity: e.target.value as Severity })}
+      >
+        {SEVERITIES.map((s) => (
+          <option key={s} value={s}>
+            {t(`severity.${s}`)}
+          </option>
+        ))}
+      </select>
+      <button
+        type="button"
+        className="key px-2 text-sm"
+        aria-label={t('rules.remove', { check: check.label })}
+        onClick={onRemove}
+      >
+        {t('rules.out')}
+      </button>
+    </li>
+  );
+}

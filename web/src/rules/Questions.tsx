@@ -1,0 +1,65 @@
+import { standingPosition } from '@careful-seam/core/rules/positions';
+import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { useTranslation } from 'react-i18next';
+
+interface Props {
+  draft: RuleBook;
+  method: string;
+  stage: string;
+  onChange: (draft: RuleBook) => void;
+}
+
+/** The questions of a stage on which the trade disagrees, with the firm's own choice. */
+export function Questions({ draft, method, stage, onChange }: Props) {
+  const { t } = useTranslation();
+  const asked = draft.methods
+    .find((m) => m.key === method)!
+    .stages.find((s) => s.key === stage)!
+    .checks.flatMap((c) => (c.kind === 'position' ? [c.disagreement] : []));
+  const questions = draft.disagreements.filter((d) => asked.includes(d.id));
+  if (questions.length === 0) return null;
+  const choose = (id: string, key: string) => {
+    const { [id]: _was, ...others } = draft.choices;
+    onChange({ ...draft, choices: key === '' ? others : { ...others, [id]: key } });
+  };
+  return (
+    <section>
+      <h3 className="mt-2 font-bold">{t('rules.questions')}</h3>
+      <ul>
+        {questions.map((d) => (
+          <li
+            key={d.id}
+            className="grid grid-cols-[1fr_1.2fr] items-start gap-2 border-hair border-b py-1.5 max-md:grid-cols-1"
+          >
+            <p className="leading-tight">
+              <span className="font-semibold">{d.question}</span>
+              <span className="block text-soft text-sm">
+                {t(`rules.kind.${d.kind}`)}. {d.note}
+              </span>
+            </p>
+            <select
+              className="field px-1 text-base"
+              aria-label={d.question}
+              value={draft.choices[d.id] ?? ''}
+              onChange={(e) => choose(d.id, e.target.value)}
+            >
+              <option value="">
+                {t('rules.asMethod', {
+                  position: d.positions.find((p) => p.key === standingPosition({ ...draft, choices: {} }, d, method))
+                    ?.text,
+                })}
+              </option>
+              {d.positions
+                .filter((p) => p.effect === 'accept' || p.effect === 'note')
+                .map((p) => (
+                  <option key={p.key} value={p.key}>
+                    {p.text}
+                  </option>
+                ))}
+            </select>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

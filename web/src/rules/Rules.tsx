@@ -1,0 +1,210 @@
+import { RuleBookAnswer } from '@careful-seam/contract/api/messages';
+import { BookList } from '@careful-seam/contract/api/office';
+import { checkBook } from '@careful-seam/core/rules/checkBook';
+import { changesFor, compareBooks } from '@careful-seam/core/rules/compareBooks';
+import type { Check, RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { call } from '../device/api';
+import { Loaded, Problem } from '../office/Loaded';
+import { useChange, useList } from '../office/useList';
+import { useStore } from '../state/store';
+import { CheckEditor } from './CheckEditor';
+import { DifferenceList } from './DifferenceList';
+import { pinnedTo } from './OfferedBook';
+import { Questions } from './Questions';
+
+/** Every open shower whose unreleased stages the newest version would ask something else of. */
+function Touched({ newest }: { newest: RuleBook }) {
+  const { t } = useTranslation();
+  const { showers, write } = useStore();
+  const touched = [...showers.values()].flatMap((shower) => {
+    const count = changesFor(shower.state, newest).length;
+    return count > 0 ? [{ shower, count }] : [];
+  });
+  return (
+    <section data-testid="touched">
+      <h3 className="font-bold">{t('rules.touched', { count: touched.length, version: newest.version })}</h3>
+      <p className="text-soft text-sm">{t('rules.touchedMeans')}</p>
+      <ul>
+        {touched.map(({ shower, count }) => (
+          <li key={shower.id} className="flex items-center gap-2 border-hair border-b py-1">
+            <span className="flex-1">
+              <span className="font-semibold">{shower.state.created?.body.name}</span>{' '}
+              <span className="text-soft text-sm">
+                {t('rules.touchedLine', { count, version: shower.state.rules!.book.version })}
+              </span>
+            </span>
+            <button
+              type="button"
+              className="key px-2 text-sm"
+              onClick={() => void write(shower.id, 'rules-pinned', pinnedTo(shower, newest))}
+            >
+              {t('rules.take', { version: newest.version })}
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** An earlier version beside the draft: what is asked otherwise. */
+function Compared({ draft, version }: { draft: RuleBook; version: number }) {
+  const { t } = useTranslation();
+  const path = `/api/rule-books/${draft.id}/${version}`;
+  const answer = useQuery({ queryKey: [path], queryFn: () => call(RuleBookAnswer, 'GET', path) });
+  return (
+    <Loaded answer={answer}>
+      {({ book }) => {
+        const { checks, choices } = compareBooks(book, draft);
+        return (
+          <section data-testid="compared">
+            <h3 className="font-bold">{t('rules.compared', { version, count: checks.length + choices.length })}</h3>
+            <DifferenceList differences={checks} />
+            <ul>
+              {choices.map((c) => (
+                <li key={c.question} className="text-sm">
+                  {draft.disagreements.find((d) => d.id === c.question)?.question}:{' '}
+                  {t('rules.fromTo', { from: c.before ?? t('rules.shippedWay'), to: c.after ?? t('rules.shippedWay') })}
+                </li>
+              ))}
+            </ul>
+          </section>
+        );
+      }}
+    </Loaded>
+  );
+}
+
+function Editor({ newest }: { newest: RuleBook }) {
+  const { t } = useTranslation();
+  const sync = useStore((s) => s.sync);
+  const { change, problem, busy } = useChange(['/api/rule-books', '/api/rule-books/newest']);
+  const [draft, setDraft] = useState(newest);
+  const [method, setMethod] = useState(newest.methods[0]!.key);
+  const [stage, setStage] = useState('membrane');
+  const [against, setAgainst] = useState<number | null>(null);
+  const [fileProblem, setFileProblem] = useState<string | null>(null);
+  const list = useList(BookList, '/api/rule-books');
+  const difference = useMemo(() => compareBooks(newest, draft), [newest, draft]);
+  const count = difference.checks.length + difference.choices.length;
+  const sound = useMemo(() => checkBook(draft), [draft]);
+  const here = draft.methods.find((m) => m.key === method)!;
+  const shown = here.stages.find((s) => s.key === stage) ?? here.stages[0]!;
+  const setChecks = (edit: (checks: Check[]) => Check[]) =>
+    setDraft({
+      ...draft,
+      methods: draft.methods.map((m) =>
+        m.key === method
+          ? { ...m, stages: m.stages.map((s) => (s.key === shown.key ? { ...s, checks: edit(s.checks) } : s)) }
+          : m,
+      ),
+    });
+  const publish = async () => {
+    if (await change(RuleBookAnswer, 'PUT', '/api/rule-books', { book: draft, basedOn: newest.version })) await sync();
+  };
+  const readFile = async (file: File | undefined) => {
+    if (!file) return;
+    const json = await file
+      .text()
+      .then(JSON.parse)
+      .catch(() => null);
+    const read = checkBook(json);
+    setFileProblem(read.ok ? null : read.problem.message);
+    if (read.ok) setDraft({ ...read.value, version: newest.version });
+  };
+  const out = `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(draft, null, 1))}`;
+  return (
+    <div className="flex h-full min-h-0 flex-col gap-2">
+      <div className="flex flex-wrap items-center gap-2">
+        <p className="flex-1">{t('rules.inForce', { title: newest.title, version: newest.version })}</p>
+        <select
+          className="field w-auto text-base"
+          aria-label={t('rules.compareWith')}
+          value={against ?? ''}
+          onChange={(e) => setAgainst(e.target.value === '' ? null : Number(e.target.value))}
+        >
+          <option value="">{t('rules.compareWith')}</option>
+          {list.data?.books.map((b) => (
+            <option key={b.version} value={b.version}>
+              {t('rules.version', { version: b.version })}
+            </option>
+          ))}
+        </select>
+        <a className="key flex items-center" href={out} download={`${draft.id}-${newest.version}.json`}>
+          {t('rules.takeOut')}
+        </a>
+        <label className="key flex cursor-pointer items-center">
+          {t('rules.readIn')}
+          <input
+            type="file"
+            accept="application/json,.json"
+            className="sr-only"
+            onChange={(e) => void readFile(e.target.files?.[0])}
+          />
+        </label>
+        <button
+          type="button"
+          className="key key-main"
+          disabled={busy || count === 0 || !sound.ok}
+          onClick={() => void publish()}
+        >
+          {t('rules.publish', { version: newest.version + 1, count })}
+        </button>
+      </div>
+      <Problem text={problem ?? fileProblem ?? (sound.ok ? null : sound.problem.message)} />
+      <div className="grid min-h-0 flex-1 grid-cols-[14rem_1fr] gap-4 max-md:grid-cols-1">
+        <div className="flex min-h-0 flex-col gap-1 overflow-y-auto">
+          <select
+            className="field px-1 text-base"
+            aria-label={t('rules.method')}
+            value={method}
+            onChange={(e) => setMethod(e.target.value)}
+          >
+            {draft.methods.map((m) => (
+              <option key={m.key} value={m.key}>
+                {m.label}
+              </option>
+            ))}
+          </select>
+          {here.stages.map((s) => (
+            <button
+              type="button"
+              key={s.key}
+              className="key text-left"
+              aria-pressed={s.key === shown.key}
+              onClick={() => setStage(s.key)}
+            >
+              {s.order}. {s.label} ({s.checks.filter((c) => c.kind !== 'position').length})
+            </button>
+          ))}
+        </div>
+        <div className="relative min-h-0 overflow-y-auto">
+          {against !== null && <Compared draft={draft} version={against} />}
+          <ul>
+            {shown.checks.map((check) =>
+              check.kind === 'position' ? null : (
+                <CheckEditor
+                  key={`${method} ${shown.key} ${check.id}`}
+                  check={check}
+                  onChange={(next) => setChecks((checks) => checks.map((c) => (c.id === check.id ? next : c)))}
+                  onRemove={() => setChecks((checks) => checks.filter((c) => c.id !== check.id))}
+                />
+              ),
+            )}
+          </ul>
+          <Questions draft={draft} method={method} stage={shown.key} onChange={setDraft} />
+          <Touched newest={newest} />
+        </div>
+      </div>
+    </div>
+  );
+}
+
+/** The rule book in the office: read, compared, changed, published; and which open showers a change touches. */
+export function Rules() {
+  const answer = useList(RuleBookAnswer, '/api/rule-books/newest');
+  return <Loaded answer={answer}>{({ book }) => <Editor key={book.version} newest={book} />}</Loaded>;
+}
