@@ -55,6 +55,9 @@ export async function read(page: Page, value: string, at?: string): Promise<void
   await expect(page.getByLabel('Value', { exact: true })).toHaveValue('');
 }
 
+/** How the fraction pad calls itself. */
+const PAD = /^Reading/;
+
 /** What fits checks that every method asks, whatever else a test says. */
 const FITTING: [RegExp, string][] = [
   [/Notch of the trowel/, '3/8'],
@@ -92,10 +95,12 @@ export async function finishStage(page: Page, name: string, value: string | [Reg
       const pad = page.getByLabel('Value', { exact: true });
       const now = (await page.locator('aside ul').first().textContent()) ?? '';
       if (!(await pad.isVisible()) || !/Not measured|so far/.test(now)) break;
-      const height = /(Membrane|Sealed height) above the drain/.test(now);
-      const usual = FITTING.find(([check]) => check.test(now))?.[1];
-      const fitting = usual ?? (typeof value === 'string' ? value : value.find(([check]) => check.test(now))?.[1]);
-      if (!height && fitting === undefined) throw new Error(`no value for ${now}`);
+      // The pad says which check it reads: the card may hold several.
+      const asked = (await page.getByRole('region', { name: PAD }).getAttribute('aria-label')) ?? '';
+      const height = /(Membrane|Sealed height) above the drain/.test(asked);
+      const usual = FITTING.find(([check]) => check.test(asked))?.[1];
+      const fitting = usual ?? (typeof value === 'string' ? value : value.find(([check]) => check.test(asked))?.[1]);
+      if (!height && fitting === undefined) throw new Error(`no value for ${asked}`);
       await read(page, height ? '84' : fitting!);
     }
   }

@@ -53,13 +53,13 @@ test('a neo-angle steam shower of two methods is drawn in, and a published rule 
   const office = await tabletOf(browser, 'maren');
   await office.page.goto('/office/rules');
   await office.page.getByRole('button', { name: /^10\. Membrane/ }).click();
-  const lap = office.page.getByLabel('Lap: at least', { exact: true });
-  await lap.fill('nonsense');
-  await expect(lap).toHaveAttribute('aria-invalid', 'true');
-  await lap.fill('2 1/4');
+  const height = office.page.getByLabel('Membrane above the drain: at least', { exact: true });
+  await height.fill('nonsense');
+  await expect(height).toHaveAttribute('aria-invalid', 'true');
+  await height.fill('71');
   await office.page.getByLabel('Compare with…').selectOption({ index: 1 });
-  await expect(office.page.getByTestId('compared')).toContainText('at least 2 in');
-  await expect(office.page.getByTestId('compared')).toContainText('at least 2 1/4 in');
+  await expect(office.page.getByTestId('compared')).toContainText('at least 70 in');
+  await expect(office.page.getByTestId('compared')).toContainText('at least 71 in');
   const found = await new AxeBuilder({ page: office.page }).withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).analyze();
   expect(found.violations.map((v) => v.id)).toEqual([]);
   await office.page.getByRole('button', { name: /^Publish version/ }).click();
@@ -70,9 +70,9 @@ test('a neo-angle steam shower of two methods is drawn in, and a published rule 
   await office.context.close();
 
   await page.getByRole('button', { name: /^Version \d+: \d+ change/ }).click({ timeout: 30_000 });
-  await expect(page.getByRole('dialog')).toContainText('at least 2 1/4 in');
+  await expect(page.getByRole('dialog')).toContainText('at least 71 in');
   await page.getByRole('button', { name: /^Take version/ }).click();
   await expect(page.getByRole('button', { name: /^Version \d+: \d+ change/ })).toHaveCount(0);
   await stage(page, 'Membrane');
-  await expect(page.locator('aside')).toContainText('at least 2 1/4 in');
+  await expect(page.locator('aside')).toContainText('at least 71 in');
 });

@@ -162,6 +162,8 @@ describe('the demo’s showers', () => {
       expect(state.orphans).toEqual([]);
       expect(state.requirements.length).toBeGreaterThan(30);
     }
-    expect(writers.some((w) => w.state().stages.get('base')?.word === 'released')).toBe(true);
+    const base = writers.map((w) => w.state().stages.get('base')?.word);
+    expect(base.filter((word) => word === 'released').length).toBeGreaterThan(1);
+    expect(base).not.toContain('contested');
   });
 });

@@ -40,7 +40,7 @@ const NICHE_IN = { wide: 12, high: 14, deep: 3.5, shelf: 0.75 };
 export const SKETCHES: readonly Sketch[] = [
   {
     name: 'Loft east',
-    job: 'Fern Terrace',
+    job: 'Wharf Terrace',
     crew: 'wren',
     shape: 'alcove',
     widthIn: 48,
@@ -52,7 +52,7 @@ export const SKETCHES: readonly Sketch[] = [
   },
   {
     name: 'Cellar',
-    job: 'Fern Terrace',
+    job: 'Wharf Terrace',
     crew: 'wren',
     shape: 'corner',
     widthIn: 42,
@@ -63,7 +63,7 @@ export const SKETCHES: readonly Sketch[] = [
   },
   {
     name: 'Hall bath',
-    job: 'Fern Terrace',
+    job: 'Wharf Terrace',
     crew: 'otter',
     shape: 'alcove',
     widthIn: 60,
@@ -74,7 +74,7 @@ export const SKETCHES: readonly Sketch[] = [
   },
   {
     name: 'Crew wet room',
-    job: 'Depot',
+    job: 'Yard',
     crew: 'otter',
     shape: 'curbless',
     widthIn: 72,
@@ -87,7 +87,7 @@ export const SKETCHES: readonly Sketch[] = [
   },
   {
     name: 'Steam room',
-    job: 'Depot',
+    job: 'Yard',
     crew: 'heron',
     shape: 'neo-angle',
     widthIn: 54,
@@ -107,7 +107,7 @@ export const SKETCHES: readonly Sketch[] = [
   },
   {
     name: 'Guest bath',
-    job: 'Fern Terrace',
+    job: 'Wharf Terrace',
     crew: 'heron',
     shape: 'alcove',
     widthIn: 60,
@@ -131,7 +131,7 @@ export const SKETCHES: readonly Sketch[] = [
   },
   {
     name: 'Annex two makers',
-    job: 'Depot',
+    job: 'Yard',
     crew: 'otter',
     shape: 'alcove',
     widthIn: 54,
@@ -219,7 +219,7 @@ export function demoMethods(todayMs: number, find: FindRuleBook): DemoWriter[] {
   const book = demoRuleBook();
   const day = new Date(todayMs).toISOString().slice(0, 10);
   return SKETCHES.map((s, k) => {
-    const w = demoWriter(`${s.job} ${s.name}`, todayMs - 20 * 3_600_000 + k * 300_000, 40 + k, find);
+    const w = demoWriter(`${s.job} ${s.name}`, todayMs - 30 * 3_600_000 + k * 300_000, 40 + k, find);
     w.write('inspector', 'shower-created', {
       name: s.name,
       job: s.job,
@@ -239,7 +239,8 @@ export function demoMethods(todayMs: number, find: FindRuleBook): DemoWriter[] {
       workDone(w, s.crew, 'base', day);
       w.wait(40);
       passStage(w, 'inspector', 'base');
-      w.wait(10);
+      // A mortar bed dries overnight before anything covers it.
+      w.wait(13 * 60);
       release(w, 'inspector', 'base');
     }
     return w;

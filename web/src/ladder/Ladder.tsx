@@ -67,6 +67,12 @@ export function Ladder({ state, chosen, onChoose }: Props) {
   const all = [...(state.rules?.method.stages ?? [])].sort((a, b) => b.order - a.order);
   const stages = all.filter((s) => !s.notInspected && (s.checks.length > 0 || s.holdPoint));
   const before = all.filter((s) => s.notInspected);
+  /** What comes after the water says whether it may begin. */
+  const wordFor = (stage: (typeof all)[number], word: string) => {
+    if (word !== 'open' || !stage.holdPoint || stage.order <= floodOrder) return t(`stageWord.${word}`);
+    const held = blockersOf(state, stage.key).some((b) => b.kind === 'lower-stage' || b.kind === 'defect');
+    return t(held ? 'ladder.heldBelow' : 'ladder.mayBegin');
+  };
   const floodOrder = (state.rules && floodCheckOf(state.rules.method)?.stage.order) ?? Infinity;
   return (
     <nav aria-label={t('ladder.label')} className="relative flex min-h-full flex-col justify-between gap-0.5">
@@ -104,7 +110,7 @@ export function Ladder({ state, chosen, onChoose }: Props) {
             <span className="leading-tight">
               <span className={current ? 'font-bold' : 'font-semibold'}>{stage.label}</span>
               <span className={`block text-xs ${left > 0 ? 'text-hold' : 'text-soft'}`}>
-                {left > 0 ? t('ladder.left', { count: left }) : t(`stageWord.${word}`)}
+                {left > 0 ? t('ladder.left', { count: left }) : wordFor(stage, word)}
               </span>
             </span>
           </button>

@@ -12,6 +12,8 @@ import { nearest, neighbour, type Spot } from './spots';
 import { useMapZoom } from './useMapZoom';
 
 const HIGH = 660;
+/** Room at the right for the keys that enlarge, in sheet units. */
+const KEYS = 54;
 /** The sheet is as wide as its window allows, between these shares of its height. */
 const NARROW = 0.75;
 const WIDE = 1.35;
@@ -111,7 +113,7 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, 
     return t(`map.parts.${panel.kind}`, { letter: panel.letter });
   };
 
-  const zoom = useMapZoom(svg, sheet.width);
+  const zoom = useMapZoom(svg, sheet.width + KEYS);
   const choose = (event: PointerEvent) => {
     const place = zoom.placeOf(event);
     if (!onChoose || !place) return;
@@ -145,7 +147,7 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, 
     <div className="relative h-full w-full">
       <svg
         ref={svg}
-        viewBox={`${-PAD} ${-PAD} ${sheet.width + 2 * PAD} ${sheet.height + 2 * PAD}`}
+        viewBox={`${-PAD} ${-PAD} ${sheet.width + 2 * PAD + KEYS} ${sheet.height + 2 * PAD}`}
         className="h-full w-full touch-none select-none"
         role="application"
         aria-label={t('map.label')}
@@ -228,7 +230,7 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, 
           )}
         </g>
       </svg>
-      <div className="absolute bottom-0 left-0 flex flex-col gap-1" role="toolbar" aria-label={t('map.zoom')}>
+      <div className="absolute right-0 bottom-0 flex flex-col gap-1" role="toolbar" aria-label={t('map.zoom')}>
         {zoom.transform.k > 1 && (
           <button type="button" className="key px-1 text-sm" onClick={zoom.whole}>
             {t('map.whole')}
@@ -255,7 +257,7 @@ function useSheet(svg: RefObject<SVGSVGElement | null>): Sheet {
     if (!node) return;
     const fit = () => {
       const { width: wide, height: high } = node.getBoundingClientRect();
-      if (high > 0) setWidth(Math.round(HIGH * Math.min(WIDE, Math.max(NARROW, wide / high))));
+      if (high > 0) setWidth(Math.round(HIGH * Math.min(WIDE, Math.max(NARROW, wide / high))) - KEYS);
     };
     const watcher = new ResizeObserver(fit);
     watcher.observe(node);

@@ -119,7 +119,7 @@ function Editor({ newest }: { newest: RuleBook }) {
   return (
     <div className="flex h-full min-h-0 flex-col gap-2">
       <div className="flex flex-wrap items-center gap-2">
-        <p className="flex-1">{t('rules.inForce', { title: newest.title, version: newest.version })}</p>
+        <p className="flex-1">{t('rules.inForce', { title: newest.title })}</p>
         <select
           className="field w-auto text-base"
           aria-label={t('rules.compareWith')}
