@@ -4,7 +4,18 @@ import { endDry, openFlood, takeFile } from '../waterActing';
 
 const FOLDER = 'docs/screenshots';
 /** Views that are shown in the light theme alone: there are fewer than twenty pictures. */
-const LIGHT_ONLY = new Set(['corner-covered', 'phone-seam', 'phone-flood', 'flood-prepare', 'new-shower']);
+const LIGHT_ONLY = new Set([
+  'day',
+  'defect',
+  'record',
+  'corner-covered',
+  'phone-seam',
+  'phone-flood',
+  'flood-prepare',
+  'new-shower',
+  'new-steam',
+  'steam-room',
+]);
 
 async function theme(page: Page, dark: boolean): Promise<void> {
   await page.evaluate(
@@ -53,6 +64,18 @@ for (const dark of [false, true]) {
     await page.getByTestId('seam-total').waitFor();
     await page.getByLabel('Drain from left').fill('12');
     await shoot('new-shower');
+    await page.getByRole('button', { name: 'Neo-angle' }).click();
+    await page.getByRole('tab', { name: /Niches/ }).click();
+    await page.getByRole('button', { name: 'Sloped' }).click();
+    await page.getByRole('button', { name: 'Add a niche' }).click();
+    await page.getByRole('button', { name: 'Add a bench' }).click();
+    await page.getByTestId('seam-total').waitFor();
+    await shoot('new-steam');
+    await page.goto('/');
+    await page.getByText('Steam room').click();
+    await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: 'Membrane' }).click();
+    await open(page, 'Niche mouth');
+    await shoot('steam-room');
     await page.goto('/');
     await page.getByText('1 wet corner').click();
     await page.getByTestId('map').waitFor();
@@ -84,7 +107,7 @@ for (const dark of [false, true]) {
 
 test('office and crew', async ({ page, browser }) => {
   await signIn(page, 'maren');
-  for (const name of ['approvals', 'firm']) {
+  for (const name of ['approvals', 'firm', 'rules']) {
     await page.goto(`/office/${name}`);
     await page.waitForLoadState('networkidle');
     await page.waitForTimeout(500);

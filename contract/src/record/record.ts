@@ -1,6 +1,7 @@
 import { CHECK_VERDICTS } from '@careful-seam/core/entries/entry';
 import { ShowerGeometry } from '@careful-seam/core/geometry/showerGeometry';
 import { LINE_STATES } from '@careful-seam/core/proof/seamLine';
+import { EFFECTS } from '@careful-seam/core/rules/ruleBook';
 import { z } from 'zod';
 
 const mm = z.number();
@@ -27,6 +28,9 @@ const LookLine = z.object({
   toMm: mm,
   answer: z.string(),
   reason: z.string().nullable(),
+  /** A figure in the check's own unit; what shows a proof. */
+  number: z.number().nullable().default(null),
+  shownBy: z.string().nullable().default(null),
   by: z.string(),
   at: z.string(),
   counts: z.enum(['counts', 'voided', 'look-again']),
@@ -53,7 +57,32 @@ export const ShowerRecord = z.object({
   madeAt: z.iso.datetime(),
   shower: z.object({ id: z.uuid(), name: z.string(), job: z.string(), crewId: z.string(), timeZone: z.string() }),
   head: z.object({ seq: z.number().int(), hash: z.string().nullable() }),
-  rules: z.object({ id: z.string(), version: z.number().int(), method: z.string() }).nullable(),
+  rules: z
+    .object({
+      id: z.string(),
+      version: z.number().int(),
+      method: z.string(),
+      /** Part → method, where it differs; ways of building that were told. */
+      parts: z.record(z.string(), z.string()).default({}),
+      variants: z.array(z.string()).default([]),
+    })
+    .nullable(),
+  /** Stages built before the inspection began: nothing was proved there. */
+  notInspected: z.array(z.string()).default([]),
+  /** Where the trade disagrees: the firm's own way, or what was found. */
+  ways: z
+    .array(
+      z.object({
+        id: z.string(),
+        stage: z.string(),
+        question: z.string(),
+        position: z.string(),
+        text: z.string(),
+        found: z.boolean(),
+        effect: z.enum(EFFECTS),
+      }),
+    )
+    .default([]),
   geometry: z.object({ version: z.number().int(), dimensions: ShowerGeometry }).nullable(),
   figures: z.object({ totalMm: mm, byState: z.record(z.enum(LINE_STATES), mm), waterMm: mm }),
   stages: z.array(

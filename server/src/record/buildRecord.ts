@@ -4,6 +4,7 @@ import { blockersOf } from '@careful-seam/core/proof/release';
 import { buildLedger, type Ledger } from '@careful-seam/core/proof/seamLine';
 import { allEvidence, type Evidence, type ShowerState } from '@careful-seam/core/proof/state';
 import { waterProof } from '@careful-seam/core/proof/waterProof';
+import { notInspected, waysOf } from '@careful-seam/core/proof/waysOf';
 import type { LoadedShower } from '../showers/loadShower';
 
 /** The ledger of a record covers every stage that was begun. */
@@ -105,7 +106,11 @@ export function buildRecord({ row, rows, state }: LoadedShower, now: Date): Show
       id: state.rules.book.id,
       version: state.rules.book.version,
       method: state.rules.method.key,
+      parts: { ...state.rules.pinned.parts },
+      variants: [...(state.rules.pinned.variants ?? [])],
     },
+    notInspected: notInspected(state),
+    ways: waysOf(state),
     geometry: state.geometry && { version: state.geometry.version, dimensions: state.geometry.model.geometry },
     figures: ledger.figures,
     stages: stagesOf(state),
@@ -130,7 +135,14 @@ export function buildRecord({ row, rows, state }: LoadedShower, now: Date): Show
       .map((e) => ({ ...shared(e), atMm: e.atMm, valueMm: e.valueMm! })),
     looks: evidence
       .filter((e) => e.kind === 'look')
-      .map((e) => ({ ...shared(e), ...e.stretch, answer: e.answer!, reason: e.reason })),
+      .map((e) => ({
+        ...shared(e),
+        ...e.stretch,
+        answer: e.answer!,
+        reason: e.reason,
+        number: e.number,
+        shownBy: e.shownBy,
+      })),
     defects: defectsOf(state),
     floods: floodsOf(state),
     deviations: [...state.deviations.values()].map((d) => ({

@@ -56,6 +56,8 @@ function paintFigures(paper: Paper): void {
 function paintStages(paper: Paper): void {
   const { doc, t, record, state, when } = paper;
   heading(doc, t('record.stages'));
+  if (record.notInspected.length > 0)
+    line(doc, t('record.notInspected', { stages: record.notInspected.join(', ') }), HOLD);
   for (const stage of record.stages) {
     const label = state.rules?.method.stages.find((s) => s.key === stage.key)?.label ?? stage.key;
     const word = t(`stageWord.${stage.word}`);
@@ -245,6 +247,22 @@ function paintExceptions(paper: Paper): void {
   for (const text of lines.length > 0 ? lines : [t('record.none')]) line(doc, text);
 }
 
+/** Where the trade disagrees: each choice in a line, of stages that were begun. */
+function paintWays({ doc, t, record }: Paper): void {
+  const begun = new Set(record.stages.map((s) => s.key));
+  const ways = record.ways.filter((w) => begun.has(w.stage));
+  if (ways.length === 0) return;
+  heading(doc, t('record.ways'));
+  for (const way of ways) {
+    const marked = way.effect === 'deviation' || way.effect === 'defect' || way.effect === 'warning';
+    line(
+      doc,
+      t(way.found ? 'record.wayFound' : 'record.wayOwn', { question: way.question, text: way.text }),
+      marked ? HOLD : INK,
+    );
+  }
+}
+
 function paintEnd({ doc, t, record, when }: Paper): void {
   heading(doc, t('record.deference'));
   for (const sentence of record.deference) line(doc, sentence);
@@ -290,6 +308,7 @@ export async function paintRecord(record: ShowerRecord, state: ShowerState, opti
   await paintDefects(paper, options.picture);
   paintReadings(paper);
   paintExceptions(paper);
+  paintWays(paper);
   paintEnd(paper);
   paintFeet(paper);
   return toBuffer(doc);

@@ -4,6 +4,7 @@ import { elementName } from '@careful-seam/contract/texts/names';
 import { defectKindLabel } from '@careful-seam/contract/texts/sentences';
 import { blockersOf } from '@careful-seam/core/proof/release';
 import { buildLedger } from '@careful-seam/core/proof/seamLine';
+import { notInspected } from '@careful-seam/core/proof/waysOf';
 import { showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -112,6 +113,7 @@ export function RecordScreen() {
   const { state } = shower;
   const model = shower.state.geometry.model;
   const book = shower.state.rules.book;
+  const below = notInspected(state);
   const begun = shower.state.rules.method.stages.filter((s) => state.stages.get(s.key)?.begun);
   const ledger = buildLedger(
     state,
@@ -192,6 +194,7 @@ export function RecordScreen() {
           </section>
           <section>
             <h2 className="font-bold">{t('record.stages')}</h2>
+            {below.length > 0 && <p className="text-hold">{t('record.notInspected', { stages: below.join(', ') })}</p>}
             <ul>
               {begun.map((s) => {
                 const { word, release } = state.stages.get(s.key)!;
