@@ -119,7 +119,7 @@ export const SKETCHES: readonly Sketch[] = [
   },
   {
     name: 'Old house',
-    job: 'Quarry Steps',
+    job: 'Yard',
     crew: 'wren',
     shape: 'half-wall',
     widthIn: 60,

@@ -160,7 +160,9 @@ describe('entries at a boundary', () => {
     expect(ENTRY_KINDS).toHaveLength(26);
     for (const kind of ENTRY_KINDS) {
       expect(BODIES[kind]).toBeDefined();
-      expect(VERSIONS[kind]).toBe(/^flood|^moisture|^look$|^rules|^defect-(found|assigned|closed)/.test(kind) ? 2 : 1);
+      expect(VERSIONS[kind]).toBe(
+        /^flood|^moisture|^look$|^rules|^geometry|^defect-(found|assigned|closed)/.test(kind) ? 2 : 1,
+      );
     }
   });
   it('ask for a reason where something does not apply', () => {

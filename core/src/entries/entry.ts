@@ -108,7 +108,15 @@ export const BODIES = {
     timeZone: key,
     note: z.string().max(2000).optional(),
   }),
-  'geometry-set': z.object({ version: z.number().int().min(1), geometry: ShowerGeometry }),
+  'geometry-set': z.object({
+    version: z.number().int().min(1),
+    geometry: ShowerGeometry,
+    /** Since version 2: the form as it was typed with the ids of its parts, and the shower whose type it follows. */
+    drawing: z
+      .object({ typed: z.record(z.string(), z.unknown()), ids: z.record(z.string(), z.string().max(60)) })
+      .optional(),
+    from: z.object({ shower: id, version: z.number().int().min(1) }).optional(),
+  }),
   'rules-pinned': z.object({
     ruleBook: key,
     version: z.number().int().min(1),
@@ -283,6 +291,7 @@ export type Body<K extends EntryKind> = z.infer<(typeof BODIES)[K]>;
 
 /** Kinds whose body has grown since their first version; older bodies are read as they are: all that is new may be missing. */
 const GROWN: Partial<Record<EntryKind, number>> = {
+  'geometry-set': 2,
   'rules-pinned': 2,
   look: 2,
   'defect-found': 2,

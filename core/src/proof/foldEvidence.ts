@@ -1,21 +1,38 @@
 import type { EntryOf, Place } from '../entries/entry';
+import type { ShowerModel } from '../geometry/showerModel';
 import { findCheck, findStage } from '../rules/ruleBook';
+import type { Seam } from '../seams/seam';
 import { openDefect } from './foldDefects';
 import { outsideLimit } from './judge';
+import { WHOLE_SHOWER } from './requirements';
 import { begin } from './stageState';
 import type { Evidence, ShowerState } from './state';
 
 /** After an edit, evidence stays when its seam's length changed by less than this. */
 const SAME_LENGTH_MM = 25;
 
-/** True when the place still means what it meant when the entry was made. */
-export function stillFits(state: ShowerState, place: Place): boolean {
-  const model = state.geometry?.model;
-  if (!model) return false;
-  const seam = state.seamById.get(place.element);
-  if (!seam) return state.elementIds.has(place.element);
+/** True when a place means on this model what it meant when the entry was made. */
+export function fitsModel(model: ShowerModel, place: Place): boolean {
+  const seam = model.seams.find((s) => s.id === place.element);
+  return seam ? fitsSeam(seam, place) : elementsOf(model).has(place.element);
+}
+
+function fitsSeam(seam: Seam, place: Place): boolean {
   const sameLength = place.lengthMm === undefined || Math.abs(place.lengthMm - seam.lengthMm) < SAME_LENGTH_MM;
   return sameLength && (place.startKey === undefined || place.startKey === seam.startKey);
+}
+
+/** Everything but seams that can be looked at. */
+export function elementsOf(model: ShowerModel): Set<string> {
+  const parts = [...model.corners, ...model.penetrations, ...model.faces].map((e) => e.id);
+  return new Set([...parts, model.drain.id, WHOLE_SHOWER]);
+}
+
+/** True when the place still means what it meant when the entry was made. */
+export function stillFits(state: ShowerState, place: Place): boolean {
+  if (!state.geometry) return false;
+  const seam = state.seamById.get(place.element);
+  return seam ? fitsSeam(seam, place) : state.elementIds.has(place.element);
 }
 
 function addEvidence(state: ShowerState, evidence: Evidence): void {

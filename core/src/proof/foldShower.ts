@@ -5,13 +5,13 @@ import { showerModel } from '../geometry/showerModel';
 import { combineMethods, drawnVariants, methodsOfParts } from '../rules/combineMethods';
 import type { Method, RuleBook } from '../rules/ruleBook';
 import { addDefectFound, onDefect, orphan } from './foldDefects';
-import { addLook, addReading, stillFits } from './foldEvidence';
+import { addLook, addReading, elementsOf, stillFits } from './foldEvidence';
 import { onClimate, onFlood } from './foldFlood';
 import { union } from './intervals';
 import { judge } from './judge';
 import { applyRedo } from './redo';
 import { blockersOf } from './release';
-import { requirementsOf, WHOLE_SHOWER } from './requirements';
+import { requirementsOf } from './requirements';
 import { begin, stageOf } from './stageState';
 import { allEvidence, type Requirement, type ShowerState } from './state';
 
@@ -50,9 +50,7 @@ function emptyState(): ShowerState {
 function indexGeometry(state: ShowerState): void {
   const model = state.geometry!.model;
   state.seamById = new Map(model.seams.map((s) => [s.id, s]));
-  state.elementIds = new Set(
-    [...model.corners, ...model.penetrations, ...model.faces].map((e) => e.id).concat(model.drain.id, WHOLE_SHOWER),
-  );
+  state.elementIds = elementsOf(model);
 }
 
 /** The rules as they apply to this drawing: it tells of steam, of a way in without a curb, of parts. */
@@ -91,7 +89,14 @@ function setGeometry(state: ShowerState, e: EntryOf<'geometry-set'>): void {
     state.orphans.push({ entry: e.id, why: 'geometry-invalid' });
     return;
   }
-  state.geometry = { version: e.body.version, model: model.value, setAt: e.observedAt };
+  const { version, drawing, from } = e.body;
+  state.geometry = {
+    version,
+    model: model.value,
+    setAt: e.observedAt,
+    drawing: drawing ?? null,
+    from: from ?? null,
+  };
   indexGeometry(state);
   for (const evidence of allEvidence(state)) evidence.lookAgain = !stillFits(state, evidence.place);
   refreshRequirements(state);

@@ -161,7 +161,15 @@ export type Blocker =
 /** Everything the entries say about one shower. Built by `foldShower`, read by all screens and by the record. */
 export interface ShowerState {
   created: EntryOf<'shower-created'> | null;
-  geometry: { version: number; model: ShowerModel; setAt: string } | null;
+  geometry: {
+    version: number;
+    model: ShowerModel;
+    setAt: string;
+    /** The form that it was drawn by, so that it can be changed there; null when it came from elsewhere. */
+    drawing: Body<'geometry-set'>['drawing'] | null;
+    /** The shower whose type it follows, with the version it was taken at. */
+    from: Body<'geometry-set'>['from'] | null;
+  } | null;
   /** The book, what was pinned of it, and the one method that its parts come to on this drawing. */
   rules: { book: RuleBook; method: Method; pinned: Pinned } | null;
   /** Lookup of the geometry's parts by id; set with the geometry. */

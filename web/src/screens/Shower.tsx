@@ -23,6 +23,7 @@ import { SyncMark } from '../shell/SyncMark';
 import { useKeepAwake } from '../shell/tabletCare';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
+import { ChangedType } from './newShower/ChangedType';
 
 const UNDO_MS = 120_000;
 
@@ -167,6 +168,12 @@ export function Shower() {
           <Figures shower={shower} stage={stage} />
         </div>
         {mayInspect && <OfferedBook shower={shower} />}
+        {mayInspect && <ChangedType shower={shower} />}
+        {mayInspect && (
+          <Link to={`/showers/${id}/dimensions`} className="key flex items-center px-2 text-sm">
+            {t('shower.dimensions')}
+          </Link>
+        )}
         <SyncMark />
         <Link to={`/showers/${id}/record`} className="key flex items-center">
           {t('shower.record')}

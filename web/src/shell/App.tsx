@@ -96,6 +96,7 @@ const router = createBrowserRouter([
       { path: '/office', element: <Office /> },
       { path: '/office/:page', element: <Office /> },
       { path: '/new', element: <NewShower /> },
+      { path: '/showers/:id/dimensions', element: <NewShower /> },
       { path: '/showers/:id', element: <Shower /> },
       { path: '/showers/:id/flood', element: <FloodScreen /> },
       { path: '/showers/:id/record', element: <RecordScreen /> },

@@ -1,4 +1,6 @@
+import { elementName } from '@careful-seam/contract/texts/names';
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
+import { keptAfter } from '@careful-seam/core/proof/keptAfter';
 import { requirementsOf } from '@careful-seam/core/proof/requirements';
 import type { SeamLine } from '@careful-seam/core/proof/seamLine';
 import { combineMethods, drawnVariants, methodsOfParts, type Pinned } from '@careful-seam/core/rules/combineMethods';
@@ -6,10 +8,11 @@ import { showLength } from '@careful-seam/core/units/length';
 import { useMemo, useRef, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
-import { Link, useNavigate } from 'react-router';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import { ShowerMap } from '../../map/ShowerMap';
+import { Missing } from '../../shell/Missing';
 import { usePreferences } from '../../state/preferences';
-import { newId, useStore } from '../../state/store';
+import { type LocalShower, newId, useStore } from '../../state/store';
 import { BoardFields } from './BoardFields';
 import { drawShower } from './drawing';
 import { FallNote } from './FallNote';
@@ -37,13 +40,61 @@ function unseenLines(model: ShowerModel): SeamLine[] {
   }));
 }
 
-/** A shower from a few lengths, with its map, its seams and its fall drawn while typing. */
+const nameOf = (start: Start): string => (start.kind === 'new' ? '' : (start.shower.state.created?.body.name ?? ''));
+
+/** Where a form of an existing shower fills in what the drawing does not know. */
+function namesOf({ kind, shower }: Exclude<Start, { kind: 'new' }>) {
+  const { name = '', job = '', crewId = '' } = shower.state.created?.body ?? {};
+  return { name: kind === 'edit' ? name : '', job, crewId };
+}
+
+/** The shower that a copy follows, with its version: that of a copy's own type, so that all follow one. */
+function typeOf({ id, state }: LocalShower): { shower: string; version: number } {
+  return state.geometry!.from ?? { shower: id, version: state.geometry!.version };
+}
+
+/** What a form begins from: nothing, another shower of the same type, or the shower whose dimensions change. */
+type Start = { kind: 'new' } | { kind: 'like' | 'edit'; shower: LocalShower };
+
+/** The form as it was kept with a drawing; null when the shower was not drawn by it. */
+function keptForm({
+  state,
+}: LocalShower): { typed: NewForm & { unit: 'in' | 'mm' }; ids: Record<string, string> } | null {
+  const drawing = state.geometry?.drawing;
+  return drawing ? { typed: drawing.typed as unknown as NewForm & { unit: 'in' | 'mm' }, ids: drawing.ids } : null;
+}
+
+/** New showers, more of one type, and changed dimensions: one form. */
 export function NewShower() {
   const { t } = useTranslation();
+  const { id } = useParams();
+  const [query] = useSearchParams();
+  const showers = useStore((s) => s.showers);
+  const wanted = id ?? query.get('like');
+  if (!wanted) return <ShowerForm start={{ kind: 'new' }} />;
+  const shower = showers.get(wanted);
+  if (!shower) return <Missing />;
+  if (!keptForm(shower))
+    return (
+      <main className="p-4">
+        <p className="mb-3">{t('new.drawnElsewhere')}</p>
+        <Link to={`/showers/${wanted}`} className="key inline-flex items-center">
+          {t('card.back')}
+        </Link>
+      </main>
+    );
+  return <ShowerForm key={wanted} start={{ kind: id ? 'edit' : 'like', shower }} />;
+}
+
+/** A shower from a few lengths, with its map, its seams and its fall drawn while typing. */
+function ShowerForm({ start }: { start: Start }) {
+  const { t } = useTranslation();
   const navigate = useNavigate();
-  const { unit } = usePreferences();
-  const { crews, books, writeAll } = useStore();
-  const [ids] = useState(() => new Map<string, string>());
+  const preferred = usePreferences().unit;
+  const { crews, books, showers, writeAll } = useStore();
+  const [before] = useState(() => (start.kind === 'new' ? null : keptForm(start.shower)));
+  const unit = before?.typed.unit ?? preferred;
+  const [ids] = useState(() => new Map<string, string>(Object.entries(before?.ids ?? {})));
   /** Each part keeps the id that it was first drawn with. */
   const idOf = (part: string): string => {
     const known = ids.get(part) ?? newId();
@@ -63,6 +114,8 @@ export function NewShower() {
       parts: {},
       variants: [],
       beginsAt: book?.methods[0]?.stages[0]?.key ?? '',
+      ...before?.typed,
+      ...(start.kind === 'new' ? {} : namesOf(start)),
     },
   });
   const typed = form.watch();
@@ -101,23 +154,38 @@ export function NewShower() {
   }, [drawn.model, book, pinned]);
   const faults = Object.entries(drawn.problems);
   const elsewhere = faults.filter(([field]) => field !== 'form' && tabOf(field) !== tab);
-  const submit = form.handleSubmit(async ({ name, job, crewId }) => {
+  const kept = useMemo(
+    () => (start.kind === 'edit' && drawn.model ? keptAfter(start.shower.state, drawn.model) : null),
+    [start, drawn.model],
+  );
+  const submit = form.handleSubmit(async ({ name, job, crewId, ...shape }) => {
     if (!drawn.geometry || !book) return setProblem(book ? t('new.fix') : t('new.noBook'));
-    const id = newId();
-    await writeAll(id, [
-      {
-        kind: 'shower-created',
-        body: {
-          name: name.trim(),
-          job: job.trim(),
-          crewId,
-          timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone,
-        },
-      },
-      { kind: 'geometry-set', body: { version: 1, geometry: drawn.geometry } },
-      { kind: 'rules-pinned', body: { ruleBook: book.id, version: book.version, ...pinned } },
-    ]);
-    await navigate(`/showers/${id}`);
+    const drawing = { typed: { ...shape, unit }, ids: Object.fromEntries(ids) };
+    const geometry = drawn.geometry;
+    if (start.kind === 'edit') {
+      const now = start.shower.state.geometry!;
+      const body = { version: now.version + 1, geometry, drawing, ...(now.from ? { from: now.from } : {}) };
+      await writeAll(start.shower.id, [{ kind: 'geometry-set', body }]);
+      return navigate(`/showers/${start.shower.id}`);
+    }
+    const all = name.split('\n').flatMap((line) => (line.trim() === '' ? [] : [line.trim()]));
+    const taken = [...showers.values()].flatMap(({ state: { created } }) =>
+      created?.body.job === job.trim() ? [created.body.name.toLowerCase()] : [],
+    );
+    const twice = all.find((n, k) => taken.includes(n.toLowerCase()) || all.indexOf(n) !== k);
+    if (twice) return setProblem(t('new.nameTaken', { name: twice, job: job.trim() }));
+    const from = start.kind === 'like' ? { from: typeOf(start.shower) } : {};
+    const timeZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+    let id = '';
+    for (const one of all) {
+      id = newId();
+      await writeAll(id, [
+        { kind: 'shower-created', body: { name: one, job: job.trim(), crewId, timeZone } },
+        { kind: 'geometry-set', body: { version: 1, geometry, drawing, ...from } },
+        { kind: 'rules-pinned', body: { ruleBook: book.id, version: book.version, ...pinned } },
+      ]);
+    }
+    await navigate(all.length === 1 ? `/showers/${id}` : '/');
   });
 
   return (
@@ -127,15 +195,54 @@ export function NewShower() {
           <Link to="/" className="key flex items-center">
             {t('shower.day')}
           </Link>
-          <h1 className="flex-1 font-bold text-xl">{t('new.title')}</h1>
+          <h1 className="flex-1 font-bold text-xl">{t(`new.titles.${start.kind}`, { name: nameOf(start) })}</h1>
+          {start.kind === 'edit' && (
+            <Link to={`/new?like=${start.shower.id}`} className="key flex items-center">
+              {t('new.more')}
+            </Link>
+          )}
           <button type="submit" className="key key-main text-lg" disabled={!drawn.geometry}>
-            {t('new.make')}
+            {t(start.kind === 'edit' ? 'new.change' : 'new.make')}
           </button>
         </header>
         <div className="grid min-h-0 grid-cols-[440px_1fr] max-lg:grid-cols-1">
           <div className="flex flex-col gap-2 overflow-y-auto border-edge border-r p-3">
-            <div className="grid grid-cols-3 gap-2 max-sm:grid-cols-1">
-              {(['name', 'job'] as const).map((field) => (
+            {kept && (
+              <p data-testid="kept" className={kept.lost.length > 0 ? 'border-cure border-l-4 pl-2' : 'text-soft'}>
+                {t('new.keptEvidence', { count: kept.kept })}{' '}
+                {kept.lost.length > 0 &&
+                  t('new.lost', {
+                    count: kept.lost.length,
+                    places: [
+                      ...new Set(
+                        kept.lost.map((e) =>
+                          elementName(
+                            t,
+                            start.kind === 'edit' ? start.shower.state.geometry!.model : drawn.model!,
+                            e.element,
+                          ),
+                        ),
+                      ),
+                    ]
+                      .slice(0, 6)
+                      .join('; '),
+                  })}
+              </p>
+            )}
+            {start.kind === 'like' && (
+              <label className="text-sm">
+                <span className="text-soft">{t('new.namesEach')}</span>
+                <textarea
+                  className="field py-2 text-base"
+                  rows={3}
+                  {...form.register('name', {
+                    validate: (v) => v.trim() !== '' || t('new.needed', { field: t('new.name') }),
+                  })}
+                />
+              </label>
+            )}
+            <div className={`grid-cols-3 gap-2 max-sm:grid-cols-1 ${start.kind === 'edit' ? 'hidden' : 'grid'}`}>
+              {(start.kind === 'like' ? (['job'] as const) : (['name', 'job'] as const)).map((field) => (
                 <label key={field} className="text-sm">
                   <span className="text-soft">{t(`new.${field}`)}</span>
                   <input

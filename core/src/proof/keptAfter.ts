@@ -1,0 +1,17 @@
+import type { ShowerModel } from '../geometry/showerModel';
+import { fitsModel } from './foldEvidence';
+import { allEvidence, type Evidence, type ShowerState } from './state';
+
+/** What an edit of the dimensions would do to the evidence that counts now. */
+export interface Kept {
+  kept: number;
+  /** Looks and readings that no longer fit their place and must be made again. */
+  lost: Evidence[];
+}
+
+/** Tells before an edit is written what keeps its place and what can't. */
+export function keptAfter(state: ShowerState, next: ShowerModel): Kept {
+  const counting = allEvidence(state).filter((e) => !e.voided && !e.lookAgain);
+  const lost = counting.filter((e) => !fitsModel(next, e.place));
+  return { kept: counting.length - lost.length, lost };
+}

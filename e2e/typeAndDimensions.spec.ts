@@ -1,0 +1,45 @@
+import { expect, test } from '@playwright/test';
+import { makeShower, open, read, signIn, stage } from './acting';
+
+test('dimensions change with what can’t be kept told before; showers of one type are offered its change', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await signIn(page, 'ines');
+  const name = `Type ${Date.now()}`;
+  await makeShower(page, name);
+  await stage(page, 'Membrane');
+  await open(page, 'Foot of wall B');
+  await page.getByRole('button', { name: 'on wall B' }).click();
+  await read(page, '2 1/4', '6');
+
+  // Two more of the type, each with a record of its own; a name that is taken is refused.
+  await page.getByRole('link', { name: 'Dimensions' }).click();
+  await expect(page.getByTestId('kept')).toContainText('1 look or reading keeps its place');
+  await page.getByRole('link', { name: 'More like this' }).click();
+  const names = page.getByLabel(/^Names on site/);
+  await names.fill(`${name} b\n${name}`);
+  await page.getByRole('button', { name: 'Make this shower' }).click();
+  await expect(page.getByRole('alert')).toContainText('is there already in Test house');
+  await names.fill(`${name} b\n${name} c`);
+  await page.getByRole('button', { name: 'Make this shower' }).click();
+  await expect(page.getByText(`${name} c`)).toBeVisible();
+
+  // A longer back wall: its foot was measured and does not fit any more; the rest does.
+  await page.getByText(name, { exact: true }).click();
+  await page.getByRole('link', { name: 'Dimensions' }).click();
+  await page.getByLabel('Width', { exact: true }).fill('60 1/2');
+  await expect(page.getByTestId('kept')).toContainText('1 look or reading keeps its place');
+  await page.getByLabel('Width', { exact: true }).fill('64');
+  await expect(page.getByTestId('kept')).toContainText('must be made again: Foot of wall B');
+  await page.getByRole('button', { name: 'Keep these dimensions' }).click();
+  await expect(page.getByText('36 in x 64 in')).toBeVisible();
+
+  await page.getByRole('link', { name: 'Day' }).click();
+  await page.getByText(`${name} b`).click();
+  await expect(page.getByText('36 in x 60 in')).toBeVisible();
+  await page.getByRole('button', { name: 'Type changed' }).click();
+  await page.getByRole('button', { name: 'Take the new dimensions' }).click();
+  await expect(page.getByText('36 in x 64 in')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Type changed' })).toHaveCount(0);
+});
