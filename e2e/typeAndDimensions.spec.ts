@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test } from '@playwright/test';
 import { makeShower, open, read, signIn, stage } from './acting';
 
@@ -42,4 +43,33 @@ test('dimensions change with what can’t be kept told before; showers of one ty
   await page.getByRole('button', { name: 'Take the new dimensions' }).click();
   await expect(page.getByText('36 in x 64 in')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Type changed' })).toHaveCount(0);
+});
+
+test('a drawing goes out as JSON, SVG and DXF, and comes in again; a broken file is named', async ({ page }) => {
+  await signIn(page, 'ines');
+  await page.goto('/new');
+  await page.getByRole('button', { name: 'L-shape' }).click();
+  await page.getByRole('button', { name: 'Files' }).click();
+  const files: Record<string, string> = {};
+  for (const [key, button] of [
+    ['json', 'Dimensions as JSON'],
+    ['svg', 'The shower laid open as SVG'],
+    ['dxf', /DXF/],
+  ] as const) {
+    const downloading = page.waitForEvent('download');
+    await page.getByRole('button', { name: button }).click();
+    files[key] = readFileSync(await (await downloading).path(), 'utf8');
+  }
+  expect(files.svg).toContain('<svg');
+  expect(files.dxf).toContain('wall-wall-outside');
+  const input = page.locator('input[type=file][accept*=json]');
+  const file = (text: string) => ({ name: 'room.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  await input.setInputFiles(file(files.json!.replace('"footprint"', '"footprints"')));
+  await expect(page.getByRole('alert')).toContainText('footprint');
+  await input.setInputFiles(file(files.json!));
+  await expect(page.getByText('The dimensions come from a file')).toBeVisible();
+  await page.getByLabel('Name on site').fill(`From a file ${Date.now()}`);
+  await page.getByLabel('Job').fill('Test house');
+  await page.getByRole('button', { name: 'Make this shower' }).click();
+  await expect(page.getByText('60 in x 72 in')).toBeVisible();
 });

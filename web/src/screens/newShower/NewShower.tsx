@@ -14,7 +14,8 @@ import { Missing } from '../../shell/Missing';
 import { usePreferences } from '../../state/preferences';
 import { type LocalShower, newId, useStore } from '../../state/store';
 import { BoardFields } from './BoardFields';
-import { drawShower } from './drawing';
+import { DrawingFiles } from './DrawingFiles';
+import { type Drawn, drawShower } from './drawing';
 import { FallNote } from './FallNote';
 import type { NewForm } from './fields';
 import { MethodFields } from './MethodFields';
@@ -121,7 +122,9 @@ function ShowerForm({ start }: { start: Start }) {
   const typed = form.watch();
   const names = Object.fromEntries(LENGTHS.map((n) => [n, t(`new.${n}`)])) as Record<LengthName, string>;
   const key = JSON.stringify(typed);
-  const drawn = useMemo(
+  /** Dimensions read from a file stand instead of the form until somebody goes back to it. */
+  const [imported, setImported] = useState<ShowerModel | null>(null);
+  const byForm = useMemo(
     () =>
       drawShower(typed, idOf, unit, {
         names,
@@ -132,6 +135,9 @@ function ShowerForm({ start }: { start: Start }) {
       }),
     [key, unit, ids],
   );
+  const drawn: Drawn = imported
+    ? { ...byForm, model: imported, geometry: imported.geometry, fall: null, problems: {} }
+    : byForm;
   /** The last room that could be built stays in sight while a length is being typed. */
   const last = useRef<ShowerModel | null>(null);
   if (drawn.model) last.current = drawn.model;
@@ -160,11 +166,11 @@ function ShowerForm({ start }: { start: Start }) {
   );
   const submit = form.handleSubmit(async ({ name, job, crewId, ...shape }) => {
     if (!drawn.geometry || !book) return setProblem(book ? t('new.fix') : t('new.noBook'));
-    const drawing = { typed: { ...shape, unit }, ids: Object.fromEntries(ids) };
+    const drawing = imported ? {} : { drawing: { typed: { ...shape, unit }, ids: Object.fromEntries(ids) } };
     const geometry = drawn.geometry;
     if (start.kind === 'edit') {
       const now = start.shower.state.geometry!;
-      const body = { version: now.version + 1, geometry, drawing, ...(now.from ? { from: now.from } : {}) };
+      const body = { version: now.version + 1, geometry, ...drawing, ...(now.from ? { from: now.from } : {}) };
       await writeAll(start.shower.id, [{ kind: 'geometry-set', body }]);
       return navigate(`/showers/${start.shower.id}`);
     }
@@ -181,7 +187,7 @@ function ShowerForm({ start }: { start: Start }) {
       id = newId();
       await writeAll(id, [
         { kind: 'shower-created', body: { name: one, job: job.trim(), crewId, timeZone } },
-        { kind: 'geometry-set', body: { version: 1, geometry, drawing, ...from } },
+        { kind: 'geometry-set', body: { version: 1, geometry, ...drawing, ...from } },
         { kind: 'rules-pinned', body: { ruleBook: book.id, version: book.version, ...pinned } },
       ]);
     }
@@ -201,6 +207,7 @@ function ShowerForm({ start }: { start: Start }) {
               {t('new.more')}
             </Link>
           )}
+          <DrawingFiles model={drawn.model} name={typed.name || nameOf(start)} onRead={setImported} />
           <button type="submit" className="key key-main text-lg" disabled={!drawn.geometry}>
             {t(start.kind === 'edit' ? 'new.change' : 'new.make')}
           </button>
@@ -270,8 +277,16 @@ function ShowerForm({ start }: { start: Start }) {
                 </select>
               </label>
             </div>
+            {imported && (
+              <div className="border-cure border-l-4 pl-2">
+                <p>{t('drawing.fromFile')}</p>
+                <button type="button" className="key text-sm" onClick={() => setImported(null)}>
+                  {t('drawing.back')}
+                </button>
+              </div>
+            )}
             <div className="grid grid-cols-4 gap-1" role="tablist" aria-label={t('new.tabs')}>
-              {TABS.map((key) => (
+              {TABS.filter((key) => key !== 'method' || start.kind !== 'edit').map((key) => (
                 <button
                   type="button"
                   role="tab"
