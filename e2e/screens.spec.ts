@@ -162,6 +162,17 @@ test('a tap on the map chooses the seam under it', async ({ page }) => {
   const box = (await seam.boundingBox())!;
   await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2 + 6);
   await expect(page.locator('aside h2')).toContainText('Sheet lap');
+  // Enlarged it still chooses what lies under the finger; folded the same choice is lit, and another one can be made.
+  await page.getByRole('button', { name: 'Larger' }).click();
+  const larger = (await seam.boundingBox())!;
+  expect(larger.width).toBeGreaterThan(box.width * 1.3);
+  await page.getByRole('button', { name: 'Whole' }).click();
+  await page.getByRole('button', { name: 'Fold' }).click();
+  const folded = (await page.getByTestId('folded').boundingBox())!;
+  await page.mouse.click(folded.x + folded.width / 2, folded.y + folded.height * 0.82);
+  await expect(page.locator('aside h2')).not.toContainText('Sheet lap');
+  await page.getByRole('button', { name: 'Fold' }).click();
+  await expect(page.getByTestId('folded')).toHaveCount(0);
 });
 
 test('bad lengths are told beside their field and nothing typed is lost', async ({ page }) => {

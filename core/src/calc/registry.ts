@@ -1,4 +1,6 @@
 import { z } from 'zod';
+import { benchSpan } from '../bench/benchSpan';
+import { boardLayout } from '../boards/boardLayout';
 import { fallDesign } from '../fall/fallDesign';
 import { FastenerGridInput, fastenerGrid } from '../fasteners/fastenerGrid';
 import { PlanPoint } from '../geometry/point';
@@ -103,6 +105,35 @@ export const CALCULATIONS: readonly Calculation[] = [
     FastenerGridInput,
     z.object({ count: z.number().int(), rowsAtMm: z.array(mm) }),
     fastenerGrid,
+  ),
+  calculation(
+    'bench-span',
+    'Layers of board that a bench needs over its span',
+    'common practice, no source',
+    z.object({ spanMm: mm, layers: z.number().int() }),
+    z.object({ verdict: z.enum(['pass', 'fail']), layersNeeded: z.number().int().nullable() }),
+    benchSpan,
+  ),
+  calculation(
+    'board-layout',
+    'Joints, pieces and sheets of boards on a wall',
+    'common practice, no source',
+    z.object({
+      wallLengthMm: mm,
+      wallHeightMm: mm,
+      sheetLongMm: mm,
+      sheetShortMm: mm,
+      run: z.enum(['level', 'upright']),
+      offsetMm: mm,
+    }),
+    z.object({
+      joints: z.array(z.object({ run: z.enum(['level', 'upright']), atMm: mm, fromMm: mm, toMm: mm })),
+      pieces: z.number().int(),
+      sheets: z.number().int(),
+      jointMm: mm,
+      narrowestMm: mm,
+    }),
+    boardLayout,
   ),
   ...FLOOD_CALCULATIONS,
 ];

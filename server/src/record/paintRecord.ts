@@ -56,8 +56,7 @@ function paintFigures(paper: Paper): void {
 function paintStages(paper: Paper): void {
   const { doc, t, record, state, when } = paper;
   heading(doc, t('record.stages'));
-  if (record.notInspected.length > 0)
-    line(doc, t('record.notInspected', { stages: record.notInspected.join(', ') }), HOLD);
+  if (record.notInspected.length > 0) line(doc, t('record.notInspected', { stages: record.notInspected.join(', ') }));
   for (const stage of record.stages) {
     const label = state.rules?.method.stages.find((s) => s.key === stage.key)?.label ?? stage.key;
     const word = t(`stageWord.${stage.word}`);

@@ -8,6 +8,7 @@ import { unfold } from '@careful-seam/core/map/unfold';
 import type { SeamLine } from '@careful-seam/core/proof/seamLine';
 import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { FoldedMap } from './FoldedMap';
 import { nearest, neighbour, type Spot } from './spots';
 import { useMapZoom } from './useMapZoom';
 
@@ -102,6 +103,7 @@ function Tint({ placed, waterMm }: { placed: PlacedPanel; waterMm: number }) {
 export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, waterMm = null }: Props) {
   const { t } = useTranslation();
   const svg = useRef<SVGSVGElement>(null);
+  const [folded, setFolded] = useState(false);
   const sheet = useSheet(svg);
   const { panels } = useMemo(() => arrange(unfold(model), sheet), [model, sheet]);
   const spots = useMemo(() => spotsOf(panels), [panels]);
@@ -145,10 +147,11 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, 
 
   return (
     <div className="relative h-full w-full">
+      {folded && <FoldedMap model={model} lines={lines} chosen={chosen} onChoose={onChoose} />}
       <svg
         ref={svg}
         viewBox={`${-PAD} ${-PAD} ${sheet.width + 2 * PAD + KEYS} ${sheet.height + 2 * PAD}`}
-        className="h-full w-full touch-none select-none"
+        className={`h-full w-full touch-none select-none ${folded ? 'hidden' : ''}`}
         role="application"
         aria-label={t('map.label')}
         aria-describedby="map-choice"
@@ -231,15 +234,20 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, 
         </g>
       </svg>
       <div className="absolute right-0 bottom-0 flex flex-col gap-1" role="toolbar" aria-label={t('map.zoom')}>
-        {zoom.transform.k > 1 && (
+        <button type="button" className="key px-0 text-xs" aria-pressed={folded} onClick={() => setFolded(!folded)}>
+          {t('map.fold')}
+        </button>
+        {!folded && zoom.transform.k > 1 && (
           <button type="button" className="key px-1 text-sm" onClick={zoom.whole}>
             {t('map.whole')}
           </button>
         )}
-        <button type="button" className="key px-0 text-xl" aria-label={t('map.larger')} onClick={zoom.larger}>
-          +
-        </button>
-        {zoom.transform.k > 1 && (
+        {!folded && (
+          <button type="button" className="key px-0 text-xl" aria-label={t('map.larger')} onClick={zoom.larger}>
+            +
+          </button>
+        )}
+        {!folded && zoom.transform.k > 1 && (
           <button type="button" className="key px-0 text-xl" aria-label={t('map.smaller')} onClick={zoom.smaller}>
             −
           </button>

@@ -194,7 +194,9 @@ export function RecordScreen() {
           </section>
           <section>
             <h2 className="font-bold">{t('record.stages')}</h2>
-            {below.length > 0 && <p className="text-hold">{t('record.notInspected', { stages: below.join(', ') })}</p>}
+            {below.length > 0 && (
+              <p className="border-cure border-l-4 pl-2">{t('record.notInspected', { stages: below.join(', ') })}</p>
+            )}
             <ul>
               {begun.map((s) => {
                 const { word, release } = state.stages.get(s.key)!;
