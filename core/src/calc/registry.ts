@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { benchSpan } from '../bench/benchSpan';
 import { boardLayout } from '../boards/boardLayout';
+import { CURB_GAPS, curbCut } from '../curb/curbCut';
 import { fallDesign } from '../fall/fallDesign';
 import { FastenerGridInput, fastenerGrid } from '../fasteners/fastenerGrid';
 import { PlanPoint } from '../geometry/point';
 import { ShowerGeometry } from '../geometry/showerGeometry';
 import { showerModel } from '../geometry/showerModel';
+import { nicheLayout } from '../niche/nicheLayout';
 import { type Outcome, type Problem, refuse } from '../outcome/outcome';
 import { lapLeg, lapVerdict } from '../proof/laps';
 import { LENGTH_UNITS, parseLength } from '../units/length';
@@ -134,6 +136,43 @@ export const CALCULATIONS: readonly Calculation[] = [
       narrowestMm: mm,
     }),
     boardLayout,
+  ),
+  calculation(
+    'curb-cut',
+    'Length that a foam curb is cut to',
+    'common practice, no source',
+    z.object({ distancesMm: z.array(mm).max(40), gap: z.enum(CURB_GAPS) }),
+    z.object({ cutMm: mm, spreadMm: mm, widestGapMm: mm }),
+    curbCut,
+  ),
+  calculation(
+    'niche-layout',
+    'A niche moved to the courses of its tile, with its cuts and its opening',
+    'common practice, no source',
+    z.object({
+      tileHeightMm: mm,
+      tileWidthMm: mm,
+      jointMm: mm,
+      levelJointMm: mm,
+      uprightJointMm: mm,
+      sillMm: mm,
+      heightMm: mm,
+      widthMm: mm,
+      alongMm: mm,
+      studsAtMm: z.array(mm).max(60),
+      studMm: mm,
+    }),
+    z.object({
+      sillMm: mm,
+      heightMm: mm,
+      courses: z.number().int(),
+      leftTileMm: mm,
+      rightTileMm: mm,
+      openingWidthMm: mm,
+      openingHeightMm: mm,
+      fitsBetweenStuds: z.boolean(),
+    }),
+    nicheLayout,
   ),
   ...FLOOD_CALCULATIONS,
 ];

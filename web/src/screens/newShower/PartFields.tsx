@@ -88,9 +88,10 @@ function Text({
 function Niches({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { control } = useFormContext<NewForm>();
+  const { control, watch } = useFormContext<NewForm>();
   const { fields, append, remove } = useFieldArray({ control, name: 'niches', keyName: 'row' });
-  const wall = backOf(drawn);
+  const taken = watch('niches').map((n) => n.wall);
+  const wall = wallsFromBack(drawn).find((name) => !taken.includes(name)) ?? backOf(drawn);
   return (
     <fieldset>
       <legend className="sr-only">{t('new.niches')}</legend>
@@ -170,9 +171,12 @@ function Benches({ drawn }: { drawn: Drawn }) {
 }
 
 /** The wall that a new part is put on: the back one, or the first there is. */
-function backOf(drawn: Drawn): string {
-  const walls = drawn.sides.filter((s) => s.kind === 'wall');
-  return (walls.find((s) => s.name === 'back') ?? walls[0])?.name ?? 'back';
+const backOf = (drawn: Drawn): string => wallsFromBack(drawn)[0] ?? 'back';
+
+/** Full walls, the back one first. */
+function wallsFromBack(drawn: Drawn): string[] {
+  const walls = drawn.sides.filter((s) => s.kind === 'wall').map((s) => s.name);
+  return [...walls.filter((n) => n === 'back'), ...walls.filter((n) => n !== 'back')];
 }
 
 function Pipes({ drawn }: { drawn: Drawn }) {
