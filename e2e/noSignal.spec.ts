@@ -49,6 +49,8 @@ test('without a signal the application opens, takes entries and pictures, and se
   await page.locator('input[type=file]').setInputFiles({ name: 'large.png', mimeType: 'image/png', buffer: large });
   await expect(page.getByAltText('Picture of the defect')).toBeVisible({ timeout: LINE });
   await page.getByRole('button', { name: 'Keep this defect' }).click();
+  // Kept is what the tablet says is kept.
+  await expect(page.getByTestId('sync')).toContainText('2 entries wait', { timeout: LINE });
 
   // The tablet is switched off and on again in the cellar.
   await page.close();
