@@ -8,7 +8,7 @@ const IN = 25.4;
 const base = sampleShower();
 const niche: Niche = { id: 'n', edge: 2, alongMm: 500, sillMm: 1000, widthMm: 300, heightMm: 600, depthMm: 90 };
 const bench: Bench = { kind: 'along', id: 'b', edge: 2, alongMm: 300, widthMm: 500, depthMm: 300, topMm: 450 };
-const with_ = (more: Partial<ShowerGeometry>): ShowerGeometry => ({ ...base, ...more });
+const showerWith = (more: Partial<ShowerGeometry>): ShowerGeometry => ({ ...base, ...more });
 const edges = (change: (i: number) => object) =>
   base.edges.map((e, i) => ({ ...e, ...change(i) })) as ShowerGeometry['edges'];
 const inches = (mm: number | undefined) => Math.round(((mm ?? 0) / IN) * 1000) / 1000;
@@ -23,10 +23,10 @@ describe('what stands in a shower', () => {
   it('lists the seams of a niche 12 x 14 x 3.5 in with one shelf of 3/4 in as a person would by hand', () => {
     const sized = { ...niche, widthMm: 12 * IN, heightMm: 14 * IN, depthMm: 3.5 * IN };
     const shelf = { id: 's', heightMm: 6 * IN, thicknessMm: 0.75 * IN };
-    const plain = seams(with_({ niches: [sized] }));
+    const plain = seams(showerWith({ niches: [sized] }));
     expect(plain['niche-mouth']).toBe(2 * 12 + 2 * 14);
     expect(plain['niche-edge']).toBe(2 * 12 + 2 * 14 + 4 * 3.5);
-    const shelved = seams(with_({ niches: [{ ...sized, shelves: [shelf] }] }));
+    const shelved = seams(showerWith({ niches: [{ ...sized, shelves: [shelf] }] }));
     expect(shelved['niche-mouth']).toBe(2 * 12 + 2 * 14);
     expect(shelved['niche-edge']).toBe(2 * 12 + 2 * (14 - 0.75) + 4 * 3.5);
     expect(shelved['niche-shelf']).toBe(2 * (12 + 3.5 + 3.5));
@@ -43,13 +43,13 @@ describe('what stands in a shower', () => {
       depthMm: 15 * IN,
       topMm: 18 * IN,
     };
-    const found = seams(with_({ benches: [across] }));
+    const found = seams(showerWith({ benches: [across] }));
     expect(found['floor-wall']).toBe(2 * (36 - 15));
     expect(found['bench-floor']).toBe(60);
     expect(found['bench-edge']).toBe(60);
     expect(found['bench-wall']).toBe(60 + 2 * 15 + 2 * 18);
     expect(found['wall-wall-inside']).toBe(2 * (96 - 18));
-    const floating = seams(with_({ benches: [{ ...across, undersideMm: 15 * IN }] }));
+    const floating = seams(showerWith({ benches: [{ ...across, undersideMm: 15 * IN }] }));
     expect(floating['floor-wall']).toBe(36 + 60 + 36);
     expect(floating['bench-wall']).toBe(2 * (60 + 2 * 15) + 2 * 3);
     expect(floating['wall-wall-inside']).toBe(2 * (96 - 3));
@@ -75,13 +75,13 @@ describe('what stands in a shower', () => {
   });
 
   it('names a kept upper wall’s end a transition', () => {
-    const kept = seams(with_({ edges: edges((i) => (i === 2 ? { keptAbove: true } : {})) }));
+    const kept = seams(showerWith({ edges: edges((i) => (i === 2 ? { keptAbove: true } : {})) }));
     expect(kept.transition).toBe(60);
     expect(kept['top-termination']).toBe(2 * 40.5);
   });
 
   it('covers a steam room: ceiling seams on every wall, none of them ends free', () => {
-    const closed = with_({
+    const closed = showerWith({
       edges: base.edges.map((e) => ({ kind: 'wall' as const, id: e.id!, heightMm: 2400 })),
       ceiling: { kind: 'flat', heightMm: 2400, waterproof: true },
     });
@@ -93,7 +93,7 @@ describe('what stands in a shower', () => {
   it('cuts board joints where a niche opens them', () => {
     const joint = { id: 'j', run: 'level' as const, atMm: 1200 };
     const found = showerModel(
-      with_({ niches: [niche], edges: edges((i) => (i === 2 ? { boardJoints: [joint] } : { boardJoints: [] })) }),
+      showerWith({ niches: [niche], edges: edges((i) => (i === 2 ? { boardJoints: [joint] } : { boardJoints: [] })) }),
     );
     if (!found.ok) throw new Error(found.problem.message);
     const joints = found.value.seams.filter((s) => s.kind === 'board-joint');
@@ -104,76 +104,86 @@ describe('what stands in a shower', () => {
 
 describe('what can’t be built', () => {
   it.each<[string, ShowerGeometry, string, RegExp]>([
-    ['a niche across a corner', with_({ niches: [{ ...niche, alongMm: 1400 }] }), 'niches.0', /round a corner/],
-    ['a niche over its wall', with_({ niches: [{ ...niche, sillMm: 2300 }] }), 'niches.0', /top of its wall/],
-    ['a niche in a curb', with_({ niches: [{ ...niche, edge: 0 }] }), 'niches.0.edge', /not a wall/],
+    ['a niche across a corner', showerWith({ niches: [{ ...niche, alongMm: 1400 }] }), 'niches.0', /round a corner/],
+    ['a niche over its wall', showerWith({ niches: [{ ...niche, sillMm: 2300 }] }), 'niches.0', /top of its wall/],
+    ['a niche in a curb', showerWith({ niches: [{ ...niche, edge: 0 }] }), 'niches.0.edge', /not a wall/],
     [
       'two niches over each other',
-      with_({ niches: [niche, { ...niche, id: 'm', alongMm: 600 }] }),
+      showerWith({ niches: [niche, { ...niche, id: 'm', alongMm: 600 }] }),
       'niches.1',
       /over each other/,
     ],
     [
       'a shelf over the head',
-      with_({ niches: [{ ...niche, shelves: [{ id: 's', heightMm: 590, thicknessMm: 20 }] }] }),
+      showerWith({ niches: [{ ...niche, shelves: [{ id: 's', heightMm: 590, thicknessMm: 20 }] }] }),
       'niches.0.shelves.0.heightMm',
       /does not fit/,
     ],
-    ['a bench deeper than the room', with_({ benches: [{ ...bench, depthMm: 2000 }] }), 'benches.0', /past the room/],
-    ['the drain under the bench', with_({ benches: [{ ...bench, alongMm: 500, depthMm: 500 }] }), 'benches.0', /drain/],
+    [
+      'a bench deeper than the room',
+      showerWith({ benches: [{ ...bench, depthMm: 2000 }] }),
+      'benches.0',
+      /past the room/,
+    ],
+    [
+      'the drain under the bench',
+      showerWith({ benches: [{ ...bench, alongMm: 500, depthMm: 500 }] }),
+      'benches.0',
+      /drain/,
+    ],
     [
       'a bench longer than its wall',
-      with_({ benches: [{ ...bench, alongMm: 1200 }] }),
+      showerWith({ benches: [{ ...bench, alongMm: 1200 }] }),
       'benches.0.widthMm',
       /longer than its wall/,
     ],
-    ['a bench along a curb', with_({ benches: [{ ...bench, edge: 0 }] }), 'benches.0.edge', /along a wall/],
+    ['a bench along a curb', showerWith({ benches: [{ ...bench, edge: 0 }] }), 'benches.0.edge', /along a wall/],
     [
       'an underside over the top',
-      with_({ benches: [{ ...bench, undersideMm: 500 }] }),
+      showerWith({ benches: [{ ...bench, undersideMm: 500 }] }),
       'benches.0.undersideMm',
       /below its top/,
     ],
     [
       'two benches against each other',
-      with_({ benches: [bench, { ...bench, id: 'c', alongMm: 805 }] }),
+      showerWith({ benches: [bench, { ...bench, id: 'c', alongMm: 805 }] }),
       'benches.1',
       /Leave a gap/,
     ],
     [
       'a niche behind a bench',
-      with_({ benches: [{ ...bench, alongMm: 200, topMm: 1100 }], niches: [niche] }),
+      showerWith({ benches: [{ ...bench, alongMm: 200, topMm: 1100 }], niches: [niche] }),
       'benches.0',
       /over each other/,
     ],
     [
       'a wall over the ceiling',
-      with_({ ceiling: { kind: 'flat', heightMm: 2000, waterproof: false } }),
+      showerWith({ ceiling: { kind: 'flat', heightMm: 2000, waterproof: false } }),
       'edges.1.heightMm',
       /higher than the ceiling/,
     ],
     [
       'a wall that ends under a waterproof ceiling',
-      with_({ ceiling: { kind: 'flat', heightMm: 2700, waterproof: true } }),
+      showerWith({ ceiling: { kind: 'flat', heightMm: 2700, waterproof: true } }),
       'edges.1.heightMm',
       /ends below/,
     ],
     [
       'a ceiling that falls to the curb',
-      with_({ ceiling: { kind: 'sloped', heightMm: 2500, waterproof: false, lowEdge: 0, slope: 0.1 } }),
+      showerWith({ ceiling: { kind: 'sloped', heightMm: 2500, waterproof: false, lowEdge: 0, slope: 0.1 } }),
       'ceiling.lowEdge',
       /fall to a wall/,
     ],
     [
       'two parts of one name',
-      with_({ niches: [{ ...niche, name: 'Shampoo' }], benches: [{ ...bench, name: 'shampoo' }] }),
+      showerWith({ niches: [{ ...niche, name: 'Shampoo' }], benches: [{ ...bench, name: 'shampoo' }] }),
       'benches.0.name',
       /twice/,
     ],
-    ['two edges of one id', with_({ edges: edges((i) => (i === 3 ? { id: 'back' } : {})) }), 'edges.3.id', /own/],
+    ['two edges of one id', showerWith({ edges: edges((i) => (i === 3 ? { id: 'back' } : {})) }), 'edges.3.id', /own/],
     [
       'a line drain through the wall',
-      with_({ drain: { kind: 'line', xMm: 300, yMm: 300, lengthMm: 900, widthMm: 60 } }),
+      showerWith({ drain: { kind: 'line', xMm: 300, yMm: 300, lengthMm: 900, widthMm: 60 } }),
       'drain',
       /line drain/,
     ],

@@ -19,6 +19,10 @@ export const WallLine = z.object({
 });
 export type WallLine = z.infer<typeof WallLine>;
 
+const wallLines = {
+  boardJoints: z.array(WallLine).max(120).optional(),
+  sheetLaps: z.array(WallLine).max(120).optional(),
+};
 const Wall = z.object({
   kind: z.literal('wall'),
   id: id.optional(),
@@ -28,8 +32,7 @@ const Wall = z.object({
   thicknessMm: positive.optional(),
   /** Old tile stays above it (renovation): its upper end is a transition, not the end of the membrane. */
   keptAbove: z.boolean().optional(),
-  boardJoints: z.array(WallLine).max(120).optional(),
-  sheetLaps: z.array(WallLine).max(120).optional(),
+  ...wallLines,
 });
 const HalfWall = z.object({
   kind: z.literal('half-wall'),
@@ -37,8 +40,7 @@ const HalfWall = z.object({
   /** mm from its foot to its cap. */
   heightMm: positive,
   thicknessMm: positive,
-  boardJoints: z.array(WallLine).max(120).optional(),
-  sheetLaps: z.array(WallLine).max(120).optional(),
+  ...wallLines,
 });
 const Curb = z.object({
   kind: z.literal('curb'),

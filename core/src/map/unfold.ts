@@ -1,4 +1,5 @@
 import { benchPlan } from '../geometry/bench';
+import { direction } from '../geometry/outline';
 import type { Point2, Point3 } from '../geometry/point';
 import { edgeId } from '../geometry/showerGeometry';
 import type { ShowerModel } from '../geometry/showerModel';
@@ -54,7 +55,7 @@ function curbPlan(model: ShowerModel, edge: number, letter: string): PanelPlan {
     kind: 'curb',
     letter,
     edge,
-    lengthMm: Math.hypot(...curbRun(model, edge)),
+    lengthMm: direction(g, edge).lengthMm,
     laid: curbNet(
       g,
       edge,
@@ -62,12 +63,6 @@ function curbPlan(model: ShowerModel, edge: number, letter: string): PanelPlan {
     ),
     belongsAt: curbPlace(g, edge),
   };
-}
-
-function curbRun(model: ShowerModel, edge: number): [number, number] {
-  const { footprint } = model.geometry;
-  const [p, q] = [footprint[edge]!, footprint[(edge + 1) % footprint.length]!];
-  return [p.xMm - q.xMm, p.yMm - q.yMm];
 }
 
 /** Niches, benches and ceiling, each laid open by itself beside its place. */

@@ -1,7 +1,6 @@
 import type { EntryOf, Place } from '../entries/entry';
 import type { ShowerModel } from '../geometry/showerModel';
 import { findCheck, findStage } from '../rules/ruleBook';
-import type { Seam } from '../seams/seam';
 import { openDefect } from './foldDefects';
 import { outsideLimit } from './judge';
 import { WHOLE_SHOWER } from './requirements';
@@ -11,28 +10,24 @@ import type { Evidence, ShowerState } from './state';
 /** After an edit, evidence stays when its seam's length changed by less than this. */
 const SAME_LENGTH_MM = 25;
 
-/** True when a place means on this model what it meant when the entry was made. */
-export function fitsModel(model: ShowerModel, place: Place): boolean {
-  const seam = model.seams.find((s) => s.id === place.element);
-  return seam ? fitsSeam(seam, place) : elementsOf(model).has(place.element);
+/** What a model has to look at, by id. */
+export type Elements = Pick<ShowerState, 'seamById' | 'elementIds'>;
+
+/** Lookup of a model's parts: its seams, and everything else that can be looked at. */
+export function elementsOf(model: ShowerModel): Elements {
+  const parts = [...model.corners, ...model.penetrations, ...model.faces].map((e) => e.id);
+  return {
+    seamById: new Map(model.seams.map((s) => [s.id, s])),
+    elementIds: new Set([...parts, model.drain.id, WHOLE_SHOWER]),
+  };
 }
 
-function fitsSeam(seam: Seam, place: Place): boolean {
+/** True when the place means among these elements what it meant when the entry was made. */
+export function stillFits({ seamById, elementIds }: Elements, place: Place): boolean {
+  const seam = seamById.get(place.element);
+  if (!seam) return elementIds.has(place.element);
   const sameLength = place.lengthMm === undefined || Math.abs(place.lengthMm - seam.lengthMm) < SAME_LENGTH_MM;
   return sameLength && (place.startKey === undefined || place.startKey === seam.startKey);
-}
-
-/** Everything but seams that can be looked at. */
-export function elementsOf(model: ShowerModel): Set<string> {
-  const parts = [...model.corners, ...model.penetrations, ...model.faces].map((e) => e.id);
-  return new Set([...parts, model.drain.id, WHOLE_SHOWER]);
-}
-
-/** True when the place still means what it meant when the entry was made. */
-export function stillFits(state: ShowerState, place: Place): boolean {
-  if (!state.geometry) return false;
-  const seam = state.seamById.get(place.element);
-  return seam ? fitsSeam(seam, place) : state.elementIds.has(place.element);
 }
 
 function addEvidence(state: ShowerState, evidence: Evidence): void {

@@ -47,12 +47,6 @@ function emptyState(): ShowerState {
   };
 }
 
-function indexGeometry(state: ShowerState): void {
-  const model = state.geometry!.model;
-  state.seamById = new Map(model.seams.map((s) => [s.id, s]));
-  state.elementIds = elementsOf(model);
-}
-
 /** The rules as they apply to this drawing: it tells of steam, of a way in without a curb, of parts. */
 function refreshRequirements(state: ShowerState): void {
   const { geometry, rules } = state;
@@ -97,7 +91,7 @@ function setGeometry(state: ShowerState, e: EntryOf<'geometry-set'>): void {
     drawing: drawing ?? null,
     from: from ?? null,
   };
-  indexGeometry(state);
+  Object.assign(state, elementsOf(model.value));
   for (const evidence of allEvidence(state)) evidence.lookAgain = !stillFits(state, evidence.place);
   refreshRequirements(state);
   contestTouched(state);

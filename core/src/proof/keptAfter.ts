@@ -1,5 +1,5 @@
 import type { ShowerModel } from '../geometry/showerModel';
-import { fitsModel } from './foldEvidence';
+import { elementsOf, stillFits } from './foldEvidence';
 import { allEvidence, type Evidence, type ShowerState } from './state';
 
 /** What an edit of the dimensions would do to the evidence that counts now. */
@@ -12,6 +12,7 @@ export interface Kept {
 /** Tells before an edit is written what keeps its place and what can't. */
 export function keptAfter(state: ShowerState, next: ShowerModel): Kept {
   const counting = allEvidence(state).filter((e) => !e.voided && !e.lookAgain);
-  const lost = counting.filter((e) => !fitsModel(next, e.place));
+  const elements = elementsOf(next);
+  const lost = counting.filter((e) => !stillFits(elements, e.place));
   return { kept: counting.length - lost.length, lost };
 }

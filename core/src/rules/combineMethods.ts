@@ -1,5 +1,14 @@
 import type { ShowerGeometry } from '../geometry/showerGeometry';
-import { type Check, type Method, PARTS, type Part, type RuleBook, type Stage, type Variant } from './ruleBook';
+import {
+  type Check,
+  findMethod,
+  type Method,
+  PARTS,
+  type Part,
+  type RuleBook,
+  type Stage,
+  type Variant,
+} from './ruleBook';
 
 /** How a shower is built: its main method, parts that differ, ways of building, and where its inspection begins. */
 export interface Pinned {
@@ -70,7 +79,7 @@ export function combineMethods(book: RuleBook, pinned: Pinned, variants: readonl
   const byPart = methodsOfParts(pinned);
   const keys = [...new Set([pinned.method, ...PARTS.map((p) => byPart[p])])];
   const used = keys.flatMap((key) => {
-    const method = book.methods.find((m) => m.key === key);
+    const method = findMethod(book, key);
     return method ? [{ method, parts: PARTS.filter((p) => byPart[p] === key) }] : [];
   });
   if (used.length !== keys.length) return null;

@@ -1,6 +1,6 @@
 import type { ShowerState } from '../proof/state';
 import { combineMethods, drawnVariants } from './combineMethods';
-import type { Check, Method, RuleBook } from './ruleBook';
+import { type Check, findMethod, type Method, type RuleBook } from './ruleBook';
 
 /** One check that two books ask differently. `before` or `after` is null where only one of them has it. */
 export interface CheckDifference {
@@ -11,12 +11,14 @@ export interface CheckDifference {
   after: Check | null;
 }
 
+/** A question that the firm answers otherwise; null: as the method. */
 export interface ChoiceDifference {
   question: string;
   before: string | null;
   after: string | null;
 }
 
+/** All that two books ask differently. */
 export interface BookDifference {
   checks: CheckDifference[];
   choices: ChoiceDifference[];
@@ -41,10 +43,9 @@ function differencesOf(before: Method | null, after: Method | null): CheckDiffer
 /** What the second book asks otherwise than the first: checks by method and stage, and the firm's own choices. */
 export function compareBooks(before: RuleBook, after: RuleBook): BookDifference {
   const methods = [...new Set([...before.methods, ...after.methods].map((m) => m.key))];
-  const find = (book: RuleBook, key: string) => book.methods.find((m) => m.key === key) ?? null;
   const questions = [...new Set([...Object.keys(before.choices), ...Object.keys(after.choices)])];
   return {
-    checks: methods.flatMap((key) => differencesOf(find(before, key), find(after, key))),
+    checks: methods.flatMap((key) => differencesOf(findMethod(before, key), findMethod(after, key))),
     choices: questions
       .map((question) => ({
         question,

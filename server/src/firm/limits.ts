@@ -6,5 +6,5 @@ export async function setSmallestLeak(store: DataSource, smallestLeakMmPerDay: n
   const book = await newestBook(store);
   for (const check of book.methods.flatMap((m) => m.stages.flatMap((s) => s.checks)))
     if (check.kind === 'flood') check.smallestLeakMmPerDay = smallestLeakMmPerDay;
-  return (await publishBook(store, book, book.version)).version;
+  return (await publishBook(store, book, book.version)).book.version;
 }

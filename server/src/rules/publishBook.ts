@@ -29,7 +29,11 @@ const titled = (title: string, version: number): string => title.replace(/ \d+$/
  * Writes a draft as the next version; earlier ones stay as they are. Refuses a draft that is no sound rule book, one of
  * another book, and one that was begun on a version that is not the newest any more.
  */
-export async function publishBook(store: DataSource, draft: unknown, basedOn: number): Promise<RuleBook> {
+export async function publishBook(
+  store: DataSource,
+  draft: unknown,
+  basedOn: number,
+): Promise<{ before: RuleBook; book: RuleBook }> {
   const read = checkBook(draft);
   if (!read.ok) throw Refusal.of(read.problem);
   const newest = await newestBook(store);
@@ -48,5 +52,5 @@ export async function publishBook(store: DataSource, draft: unknown, basedOn: nu
   const version = newest.version + 1;
   const book: RuleBook = { ...read.value, version, title: titled(read.value.title, version) };
   await store.getRepository(RuleBookEntity).insert({ id: book.id, version: book.version, data: book as object });
-  return book;
+  return { before: newest, book };
 }

@@ -26,7 +26,7 @@ import { firmKey } from '../firm/firmKey';
 import { setSmallestLeak } from '../firm/limits';
 import { writeSettings } from '../firm/settings';
 import { listJobs, putJob, setVisit } from '../jobs/jobs';
-import { listBooks, newestBook, publishBook } from '../rules/publishBook';
+import { listBooks, publishBook } from '../rules/publishBook';
 import { visibleShower } from '../showers/loadShower';
 import { MailEntity } from '../store/entities';
 import { type Call, param, type Route, read, uuidParam } from './route';
@@ -50,8 +50,7 @@ async function changeLeakLimit({ req, res, services }: Call): Promise<unknown> {
 
 async function publish({ req, res, services }: Call): Promise<unknown> {
   const { book: draft, basedOn } = read(PublishBook, req.body);
-  const before = await newestBook(services.store);
-  const book = await publishBook(services.store, draft, basedOn);
+  const { before, book } = await publishBook(services.store, draft, basedOn);
   const { checks, choices } = compareBooks(before, book);
   const named = [
     ...checks.map((d) => `${(d.after ?? d.before)!.id} (${d.method})`),

@@ -10,7 +10,7 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../state/preferences';
 import { DeviationSheet, PendingDeviation } from './DeviationSheet';
 import { FastenerCount } from './FastenerCount';
-import { FigureField } from './FigureFields';
+import { FigureField } from './FigureField';
 import { LookKeys } from './LookKeys';
 import { ReadingPad, sideToMeasure } from './ReadingPad';
 import { SeamStrip } from './SeamStrip';

@@ -1,5 +1,5 @@
-import { judge } from '@careful-seam/core/proof/judge';
-import type { Judgement, ShowerState } from '@careful-seam/core/proof/state';
+import type { ShowerState } from '@careful-seam/core/proof/state';
+import { waysOf } from '@careful-seam/core/proof/waysOf';
 import { findDisagreement, positionEffect, standingPosition } from '@careful-seam/core/rules/positions';
 import { useTranslation } from 'react-i18next';
 import { Sheet } from '../shell/Sheet';
@@ -13,18 +13,12 @@ interface Props {
   onClose: () => void;
 }
 
-/** The questions of a stage on which the trade disagrees, as they stand on this shower. */
-function openQuestions(state: ShowerState, stage: string): Judgement[] {
-  return state.requirements
-    .filter((r) => r.stage.key === stage && r.check.kind === 'position')
-    .map((r) => judge(state, r));
-}
-
 /** How this shower was built where the trade disagrees: the firm's own way until another one is found. */
 export function WaysSheet({ showerId, state, stage, mayInspect, onClose }: Props) {
   const { t } = useTranslation();
   const writeAll = useStore((s) => s.writeAll);
   const { book, pinned } = state.rules!;
+  const ways = waysOf(state).filter((way) => way.stage === stage);
   const say = (check: string, position: string, effect: string) =>
     void writeAll(showerId, [
       {
@@ -41,12 +35,9 @@ export function WaysSheet({ showerId, state, stage, mayInspect, onClose }: Props
   return (
     <Sheet title={t('ways.title')} onClose={onClose}>
       <p className="text-soft text-sm">{t('ways.what')}</p>
-      {openQuestions(state, stage).map((j) => {
-        const question =
-          j.requirement.check.kind === 'position' && findDisagreement(book, j.requirement.check.disagreement);
-        if (!question) return null;
+      {ways.map((way) => {
+        const question = findDisagreement(book, way.id)!;
         const own = standingPosition(book, question, pinned.method);
-        const now = j.position ?? own;
         return (
           <fieldset key={question.id} className="border-hair border-t pt-2">
             <legend className="font-semibold">{question.question}</legend>
@@ -59,7 +50,7 @@ export function WaysSheet({ showerId, state, stage, mayInspect, onClose }: Props
                     type="button"
                     key={p.key}
                     className="key px-2 text-left text-sm"
-                    aria-pressed={p.key === now}
+                    aria-pressed={p.key === way.position}
                     disabled={!mayInspect}
                     onClick={() => say(question.id, p.key, effect)}
                   >

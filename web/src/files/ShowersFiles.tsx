@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { send } from '../device/api';
 import { useStore } from '../state/store';
+import { FileKey } from './FileKey';
 
 const LARGEST_BYTES = 200 * 1024 * 1024;
 
@@ -46,16 +47,12 @@ export function ShowersFiles() {
           {t('files.jobOut', { job })}
         </a>
       ))}
-      <label className="key flex cursor-pointer items-center focus-within:outline-3 focus-within:outline-water">
-        {t(busy ? 'files.busy' : 'files.in')}
-        <input
-          type="file"
-          accept="application/json,.json"
-          className="sr-only"
-          disabled={busy}
-          onChange={(e) => void take(e.target.files?.[0])}
-        />
-      </label>
+      <FileKey
+        label={t(busy ? 'files.busy' : 'files.in')}
+        accept="application/json,.json"
+        disabled={busy}
+        onFile={(file) => void take(file)}
+      />
       {said && (
         <p role={said.hold ? 'alert' : 'status'} className={said.hold ? 'text-hold' : ''}>
           {said.words}

@@ -4,6 +4,7 @@ import { type ShowerModel, showerModel } from '@careful-seam/core/geometry/showe
 import { arrange, toSheet } from '@careful-seam/core/map/arrange';
 import { unfold } from '@careful-seam/core/map/unfold';
 import { type Outcome, refuse } from '@careful-seam/core/outcome/outcome';
+import { pathOf } from '../map/pathOf';
 
 /** Dimensions as a file: what it is, and the shower as measured, in mm. */
 const FORMAT = 'careful-seam-geometry';
@@ -44,8 +45,6 @@ export function readGeometryJson(text: string): Outcome<ShowerModel> {
 }
 
 const SHEET = { width: 1000, height: 720, gap: 16, title: 24 };
-const say = (points: readonly Point2[]): string =>
-  `M${points.map(([x, y]) => `${x.toFixed(2)} ${y.toFixed(2)}`).join('L')}`;
 
 /** The shower laid open as one SVG text: parts with their names, seams as lines. `nameOf` names a part. */
 export function mapSvg(model: ShowerModel, title: string, nameOf: (panel: string) => string): string {
@@ -55,11 +54,11 @@ export function mapSvg(model: ShowerModel, title: string, nameOf: (panel: string
     const at = (p: Point2) => toSheet(placed, p);
     const faces = placed.panel.faces.map(
       (f) =>
-        `<path d="${[f.outline, ...f.holes].map((loop) => `${say(loop.map(at))}Z`).join('')}" fill="#fff" fill-rule="evenodd" stroke="#999" stroke-width="0.6"/>`,
+        `<path d="${[f.outline, ...f.holes].map((loop) => `${pathOf(loop.map(at))}Z`).join('')}" fill="#fff" fill-rule="evenodd" stroke="#999" stroke-width="0.6"/>`,
     );
     const seams = placed.panel.seams.map(
       (d) =>
-        `<path id="${asText(d.seam)}${d.echo ? ' again' : ''}" d="${say(d.points.map(at))}" fill="none" stroke="#000" stroke-width="1.6"/>`,
+        `<path id="${asText(d.seam)}${d.echo ? ' again' : ''}" d="${pathOf(d.points.map(at))}" fill="none" stroke="#000" stroke-width="1.6"/>`,
     );
     const name = `<text x="${placed.x.toFixed(1)}" y="${(placed.y - 8).toFixed(1)}" font-size="13">${asText(nameOf(placed.panel.id))}</text>`;
     return `<g>${name}${faces.join('')}${seams.join('')}</g>`;

@@ -9,6 +9,7 @@ import {
 import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { FileKey } from '../files/FileKey';
 import { Sheet } from '../shell/Sheet';
 import { useStore } from '../state/store';
 import { floodWork } from './floodWork';
@@ -158,15 +159,11 @@ export function LoggerSheet({ showerId, test, zone, onClose }: Props) {
   const usable = series?.water.some((r) => r.atMs >= test.startMs) ?? false;
   return (
     <Sheet title={t('flood.file.title')} onClose={onClose}>
-      <label className="key flex cursor-pointer items-center justify-center focus-within:outline-3 focus-within:outline-water">
-        {file ?? t('flood.file.choose')}
-        <input
-          type="file"
-          accept=".csv,.txt,.tsv,text/csv,text/plain"
-          className="sr-only"
-          onChange={(e) => void take(e.target.files?.[0])}
-        />
-      </label>
+      <FileKey
+        label={file ?? t('flood.file.choose')}
+        accept=".csv,.txt,.tsv,text/csv,text/plain"
+        onFile={(chosen) => void take(chosen)}
+      />
       {mapping && (
         <>
           <div className="grid grid-cols-2 gap-2">

@@ -1,6 +1,7 @@
 import { blockersOf } from '@careful-seam/core/proof/release';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
+import { useEffect, useRef } from 'react';
 import { useTranslation } from 'react-i18next';
 
 interface Props {
@@ -67,6 +68,11 @@ export function Ladder({ state, chosen, onChoose }: Props) {
   const all = [...(state.rules?.method.stages ?? [])].sort((a, b) => b.order - a.order);
   const stages = all.filter((s) => !s.notInspected && (s.checks.length > 0 || s.holdPoint));
   const before = all.filter((s) => s.notInspected);
+  /** The fullest ladder is longer than the screen: the chosen rung is kept in sight. */
+  const now = useRef<HTMLButtonElement>(null);
+  useEffect(() => {
+    if (chosen) now.current?.scrollIntoView({ block: 'nearest' });
+  }, [chosen]);
   /** What comes after the water says whether it may begin. */
   const wordFor = (stage: (typeof all)[number], word: string) => {
     if (word !== 'open' || !stage.holdPoint || stage.order <= floodOrder) return t(`stageWord.${word}`);
@@ -87,11 +93,7 @@ export function Ladder({ state, chosen, onChoose }: Props) {
               <span aria-hidden="true" className="h-px w-10 shrink-0 bg-hair" />
               <span>
                 {stage.label}
-                {stage.holdPoint && stage.order > floodOrder && (
-                  <span className="block">
-                    {t(blockersOf(state, stage.key).length > 0 ? 'ladder.heldBelow' : 'ladder.mayBegin')}
-                  </span>
-                )}
+                {stage.holdPoint && stage.order > floodOrder && <span className="block">{wordFor(stage, word)}</span>}
               </span>
             </div>
           );
@@ -102,6 +104,7 @@ export function Ladder({ state, chosen, onChoose }: Props) {
           <button
             type="button"
             key={stage.key}
+            ref={current ? now : undefined}
             onClick={() => onChoose(stage.key)}
             aria-current={current ? 'step' : undefined}
             className={`relative flex min-h-12 w-full cursor-pointer items-center gap-2 rounded-sm text-left ${current ? 'bg-leaf outline-2 outline-ink' : ''}`}

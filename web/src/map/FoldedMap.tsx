@@ -1,9 +1,10 @@
 import type { Point2 } from '@careful-seam/core/geometry/point';
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
-import { fold } from '@careful-seam/core/map/fold';
+import { foldedView } from '@careful-seam/core/map/foldedView';
 import type { SeamLine } from '@careful-seam/core/proof/seamLine';
 import { type PointerEvent, useMemo, useRef } from 'react';
 import { useTranslation } from 'react-i18next';
+import { pathOf } from './pathOf';
 import { nearest, type Spot } from './spots';
 
 interface Props {
@@ -15,9 +16,6 @@ interface Props {
 
 const WIDE = 700;
 const PAD = 30;
-const pathOf = (points: readonly Point2[]): string =>
-  `M${points.map((p) => `${p[0].toFixed(1)} ${p[1].toFixed(1)}`).join('L')}`;
-
 /** What is worst on a seam decides how it is drawn here: this view is for finding one's way, the open one for evidence. */
 function strokeOf(line: SeamLine | undefined): string {
   const states = new Set(line?.pieces.map((p) => p.state));
@@ -31,7 +29,7 @@ function strokeOf(line: SeamLine | undefined): string {
 export function FoldedMap({ model, lines, chosen, onChoose }: Props) {
   const { t } = useTranslation();
   const svg = useRef<SVGSVGElement>(null);
-  const folded = useMemo(() => fold(model), [model]);
+  const folded = useMemo(() => foldedView(model), [model]);
   const { box } = folded;
   const scale = (WIDE - 2 * PAD) / Math.max(box.maxX - box.minX, box.maxY - box.minY);
   const high = (box.maxY - box.minY) * scale + 2 * PAD;

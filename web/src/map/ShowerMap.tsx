@@ -1,23 +1,18 @@
 import { elementName } from '@careful-seam/contract/texts/names';
-import { dot, minus, type Point2 } from '@careful-seam/core/geometry/point';
+import type { Point2 } from '@careful-seam/core/geometry/point';
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
-import { wallFrame } from '@careful-seam/core/geometry/wallFrame';
-import { arrange, type PlacedPanel, type Sheet, toSheet } from '@careful-seam/core/map/arrange';
+import { arrange, type PlacedPanel, toSheet } from '@careful-seam/core/map/arrange';
 import { lineWork, type Stroke } from '@careful-seam/core/map/lineWork';
 import { unfold } from '@careful-seam/core/map/unfold';
 import type { SeamLine } from '@careful-seam/core/proof/seamLine';
-import { type KeyboardEvent, type PointerEvent, type RefObject, useEffect, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { FoldedMap } from './FoldedMap';
+import { Leaders } from './Leaders';
+import { pathOf } from './pathOf';
 import { nearest, neighbour, type Spot } from './spots';
 import { useMapZoom } from './useMapZoom';
-
-const HIGH = 660;
-/** Room at the right for the keys that enlarge, in sheet units. */
-const KEYS = 54;
-/** The sheet is as wide as its window allows, between these shares of its height. */
-const NARROW = 0.75;
-const WIDE = 1.35;
+import { KEYS, useSheet } from './useSheet';
 
 /** Room round the sheet for marks on its edge. */
 const PAD = 12;
@@ -47,9 +42,6 @@ const STROKES: Record<Stroke['state'], string> = {
   tick: 'stroke-ink [stroke-width:1.8]',
   water: 'stroke-water [stroke-width:1.8]',
 };
-
-const pathOf = (points: readonly Point2[]): string =>
-  `M${points.map((p) => `${p[0].toFixed(1)} ${p[1].toFixed(1)}`).join('L')}`;
 
 function Mark({ at, radius, state }: { at: Point2; radius: number; state: MarkState }) {
   const [x, y] = at;
@@ -255,62 +247,6 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, 
       </div>
     </div>
   );
-}
-
-/** A sheet in the proportions of the window that it is shown in. */
-function useSheet(svg: RefObject<SVGSVGElement | null>): Sheet {
-  const [width, setWidth] = useState(HIGH);
-  useEffect(() => {
-    const node = svg.current;
-    if (!node) return;
-    const fit = () => {
-      const { width: wide, height: high } = node.getBoundingClientRect();
-      if (high > 0) setWidth(Math.round(HIGH * Math.min(WIDE, Math.max(NARROW, wide / high))) - KEYS);
-    };
-    const watcher = new ResizeObserver(fit);
-    watcher.observe(node);
-    return () => watcher.disconnect();
-  }, [svg]);
-  return useMemo(() => ({ width, height: HIGH, gap: 12, title: 22 }), [width]);
-}
-
-/** A thin line that ties a niche to its place on its wall while something of it is chosen. */
-function Leaders({
-  model,
-  panels,
-  chosen,
-}: {
-  model: ShowerModel;
-  panels: readonly PlacedPanel[];
-  chosen: string | null;
-}) {
-  return panels.map((placed) => {
-    const { faces, seams, points } = placed.panel;
-    const holds =
-      faces.some((f) => f.face === chosen) ||
-      seams.some((d) => d.seam === chosen) ||
-      points.some((p) => p.element === chosen);
-    if (!holds) return null;
-    const from = leaderOf(model, panels, placed);
-    if (!from) return null;
-    const to: Point2 = [Math.min(Math.max(from[0], placed.x), placed.x + placed.width), placed.y - 18];
-    return (
-      <g key={placed.panel.id} className="fill-none stroke-soft opacity-60" strokeWidth={0.8}>
-        <circle cx={from[0]} cy={from[1]} r={2.5} className="fill-soft stroke-none" />
-        <path d={pathOf([from, to])} />
-      </g>
-    );
-  });
-}
-
-/** Where a part belongs on the sheet: on its wall, or on the plan. */
-function leaderOf(model: ShowerModel, panels: readonly PlacedPanel[], { panel }: PlacedPanel): Point2 | null {
-  if (panel.kind !== 'niche' || !panel.belongsAt || panel.edge === null) return null;
-  const home = panels.find((p) => p.panel.kind === 'wall' && p.panel.edge === panel.edge);
-  if (!home) return null;
-  const frame = wallFrame(model.geometry, panel.edge);
-  const away = minus(panel.belongsAt, frame.left);
-  return toSheet(home, [dot(away, frame.right), panel.belongsAt[2]]);
 }
 
 /** Everything on the map that a tap or an arrow can choose. */

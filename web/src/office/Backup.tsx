@@ -1,7 +1,8 @@
 import { RestoreAnswer } from '@careful-seam/contract/api/office';
-import { type ChangeEvent, useState } from 'react';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { send } from '../device/api';
+import { FileKey } from '../files/FileKey';
 import { Problem } from './Loaded';
 
 /** Everything the firm has as one file, and back. A restore is asked for by typing a word, since it replaces everything. */
@@ -35,18 +36,14 @@ export function Backup() {
       <a className="key flex items-center self-start" href="/api/backup.tar" download>
         {t('backup.make')}
       </a>
-      <label className="key flex cursor-pointer items-center self-start focus-within:outline-3 focus-within:outline-water">
-        {file ? file.name : t('backup.choose')}
-        <input
-          type="file"
-          accept=".tar,application/x-tar"
-          className="sr-only"
-          onChange={(e: ChangeEvent<HTMLInputElement>) => {
-            setFile(e.target.files?.[0] ?? null);
-            setFound(null);
-          }}
-        />
-      </label>
+      <FileKey
+        label={file ? file.name : t('backup.choose')}
+        accept=".tar,application/x-tar"
+        onFile={(chosen) => {
+          setFile(chosen);
+          setFound(null);
+        }}
+      />
       {file && (
         <>
           <p className="border-hold border-l-4 pl-2">{t('backup.replaces')}</p>

@@ -6,7 +6,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { ShowersFiles } from '../files/ShowersFiles';
-import { useNewestBook } from '../rules/OfferedBook';
+import { useNewestBook } from '../state/newestBook';
 import { useStore } from '../state/store';
 import { Backup } from './Backup';
 import { Problem } from './Loaded';

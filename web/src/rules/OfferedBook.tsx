@@ -4,14 +4,9 @@ import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Sheet } from '../shell/Sheet';
+import { useNewestBook } from '../state/newestBook';
 import { type LocalShower, useStore } from '../state/store';
 import { DifferenceList } from './DifferenceList';
-
-/** The newest version of the rule book that this tablet knows. */
-export function useNewestBook(): RuleBook | undefined {
-  const books = useStore((s) => s.books);
-  return [...books.values()].sort((a, b) => b.version - a.version)[0];
-}
 
 /** What is written when a shower takes a later version: the same method, parts and beginning. */
 export function pinnedTo(shower: LocalShower, book: RuleBook): Body<'rules-pinned'> {

@@ -7,6 +7,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { call } from '../device/api';
+import { FileKey } from '../files/FileKey';
+import { saveFile } from '../files/saveFile';
 import { Loaded, Problem } from '../office/Loaded';
 import { useChange, useList } from '../office/useList';
 import { useStore } from '../state/store';
@@ -105,8 +107,7 @@ function Editor({ newest }: { newest: RuleBook }) {
   const publish = async () => {
     if (await change(RuleBookAnswer, 'PUT', '/api/rule-books', { book: draft, basedOn: newest.version })) await sync();
   };
-  const readFile = async (file: File | undefined) => {
-    if (!file) return;
+  const readFile = async (file: File) => {
     const json = await file
       .text()
       .then(JSON.parse)
@@ -115,7 +116,6 @@ function Editor({ newest }: { newest: RuleBook }) {
     setFileProblem(read.ok ? null : read.problem.message);
     if (read.ok) setDraft({ ...read.value, version: newest.version });
   };
-  const out = `data:application/json;charset=utf-8,${encodeURIComponent(JSON.stringify(draft, null, 1))}`;
   return (
     <div className="flex h-full min-h-0 flex-col gap-2">
       <div className="flex flex-wrap items-center gap-2">
@@ -133,18 +133,16 @@ function Editor({ newest }: { newest: RuleBook }) {
             </option>
           ))}
         </select>
-        <a className="key flex items-center" href={out} download={`${draft.id}-${newest.version}.json`}>
+        <button
+          type="button"
+          className="key"
+          onClick={() =>
+            saveFile(JSON.stringify(draft, null, 1), 'application/json', `${draft.id}-${newest.version}.json`)
+          }
+        >
           {t('rules.takeOut')}
-        </a>
-        <label className="key flex cursor-pointer items-center">
-          {t('rules.readIn')}
-          <input
-            type="file"
-            accept="application/json,.json"
-            className="sr-only"
-            onChange={(e) => void readFile(e.target.files?.[0])}
-          />
-        </label>
+        </button>
+        <FileKey label={t('rules.readIn')} accept="application/json,.json" onFile={(file) => void readFile(file)} />
         <button
           type="button"
           className="key key-main"

@@ -15,7 +15,7 @@ export function Choice<T extends string | number>({ label, value, options, onCho
           <button
             type="button"
             key={o.key}
-            className="key flex-1 px-2"
+            className="key grow px-2"
             aria-pressed={value === o.key}
             onClick={() => onChoose(o.key)}
           >

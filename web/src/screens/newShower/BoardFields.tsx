@@ -1,9 +1,10 @@
 import { showLength } from '@careful-seam/core/units/length';
 import { useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { Choice } from '../../shell/Choice';
 import { usePreferences } from '../../state/preferences';
 import type { Drawn } from './drawing';
-import { Keys, LengthGroup, type NewForm } from './fields';
+import { LengthGroup, type NewForm } from './fields';
 
 /** Board joints and sheet laps: one height for all walls, or boards laid out from their size. */
 export function BoardFields({ drawn }: { drawn: Drawn }) {
@@ -14,13 +15,11 @@ export function BoardFields({ drawn }: { drawn: Drawn }) {
   const laid = typed.boards === 'laid';
   return (
     <>
-      <Keys
-        legend={t('new.boards')}
-        values={['line', 'laid'] as const}
+      <Choice
+        label={t('new.boards')}
         value={typed.boards}
+        options={(['line', 'laid'] as const).map((key) => ({ key, label: t(`new.boardModes.${key}`) }))}
         onChoose={(v) => setValue('boards', v)}
-        label={(v) => t(`new.boardModes.${v}`)}
-        columns="grid-cols-2"
       />
       <LengthGroup
         label={t('new.group.joints')}
@@ -28,13 +27,11 @@ export function BoardFields({ drawn }: { drawn: Drawn }) {
         drawn={drawn}
       />
       {laid && (
-        <Keys
-          legend={t('new.sheetRun')}
-          values={['level', 'upright'] as const}
+        <Choice
+          label={t('new.sheetRun')}
           value={typed.sheetRun}
+          options={(['level', 'upright'] as const).map((key) => ({ key, label: t(`new.sheetRuns.${key}`) }))}
           onChoose={(v) => setValue('sheetRun', v)}
-          label={(v) => t(`new.sheetRuns.${v}`)}
-          columns="grid-cols-2"
         />
       )}
       {laid && drawn.boards && (

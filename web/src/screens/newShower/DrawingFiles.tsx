@@ -3,22 +3,14 @@ import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { geometryJson, mapDxf, mapSvg, readGeometryJson } from '../../files/drawingFiles';
+import { FileKey } from '../../files/FileKey';
+import { saveFile } from '../../files/saveFile';
 import { Sheet } from '../../shell/Sheet';
 
 interface Props {
   model: ShowerModel | null;
   name: string;
   onRead: (model: ShowerModel) => void;
-}
-
-/** Gives a text to the browser as a file. */
-function save(text: string, type: string, file: string): void {
-  const url = URL.createObjectURL(new Blob([text], { type }));
-  const link = document.createElement('a');
-  link.href = url;
-  link.download = file;
-  link.click();
-  URL.revokeObjectURL(url);
 }
 
 /** The drawing as files: dimensions as JSON out and in, the shower laid open as SVG and DXF. */
@@ -31,8 +23,7 @@ export function DrawingFiles({ model, name, onRead }: Props) {
     const face = model?.faces.find((f) => f.id === panel || f.id.startsWith(`${panel}:`));
     return face ? elementName(t, model!, face.id) : panel.split(':')[0]!;
   };
-  const read = async (chosen: File | undefined) => {
-    if (!chosen) return;
+  const read = async (chosen: File) => {
     const answer = readGeometryJson(await chosen.text());
     if (!answer.ok) return setProblem(answer.problem.message);
     setProblem(null);
@@ -51,21 +42,23 @@ export function DrawingFiles({ model, name, onRead }: Props) {
               <button
                 type="button"
                 className="key"
-                onClick={() => save(geometryJson(model.geometry), 'application/json', `${file}.json`)}
+                onClick={() => saveFile(geometryJson(model.geometry), 'application/json', `${file}.json`)}
               >
                 {t('drawing.json')}
               </button>
               <button
                 type="button"
                 className="key"
-                onClick={() => save(mapSvg(model, name, nameOf), 'image/svg+xml', `${file}.svg`)}
+                onClick={() => saveFile(mapSvg(model, name, nameOf), 'image/svg+xml', `${file}.svg`)}
               >
                 {t('drawing.svg')}
               </button>
               <button
                 type="button"
                 className="key"
-                onClick={() => void mapDxf(model, nameOf).then((dxf) => save(dxf, 'application/dxf', `${file}.dxf`))}
+                onClick={() =>
+                  void mapDxf(model, nameOf).then((dxf) => saveFile(dxf, 'application/dxf', `${file}.dxf`))
+                }
               >
                 {t('drawing.dxf')}
               </button>
@@ -73,15 +66,7 @@ export function DrawingFiles({ model, name, onRead }: Props) {
           ) : (
             <p className="text-soft">{t('new.noDrawing')}</p>
           )}
-          <label className="key relative flex cursor-pointer items-center justify-center">
-            {t('drawing.read')}
-            <input
-              type="file"
-              accept="application/json,.json"
-              className="sr-only"
-              onChange={(e) => void read(e.target.files?.[0])}
-            />
-          </label>
+          <FileKey label={t('drawing.read')} accept="application/json,.json" onFile={(chosen) => void read(chosen)} />
           {problem && (
             <p role="alert" className="text-hold">
               {problem}

@@ -9,6 +9,8 @@ export function FallNote({ drawn }: { drawn: Drawn }) {
   const { unit } = usePreferences();
   const { fall } = drawn;
   if (!fall) return null;
+  if (drawn.geometry?.drain.kind === 'line')
+    return <p data-testid="fall">{t('new.fallLine', { rise: showLength(fall.riseMm, unit, 32) })}</p>;
   const perFoot = (ratio: number) =>
     unit === 'in' ? `${(ratio * 12).toFixed(2)} ${t('new.perFoot')}` : `${(ratio * 100).toFixed(1)} %`;
   if (fall.verdict === 'fail') {

@@ -2,10 +2,11 @@ import { PENETRATION_KINDS } from '@careful-seam/core/geometry/showerGeometry';
 import type { ReactNode } from 'react';
 import { useFieldArray, useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { Choice } from '../../shell/Choice';
 import { usePreferences } from '../../state/preferences';
 import { newId } from '../../state/store';
 import type { Drawn } from './drawing';
-import { Faults, Keys, Labelled, LengthGroup, type NewForm, useSideName } from './fields';
+import { Faults, Labelled, LengthGroup, type NewForm, useSideName } from './fields';
 import { newBench, newNiche, type PipeTyped } from './typed';
 
 interface RowProps {
@@ -139,12 +140,11 @@ function Benches({ drawn }: { drawn: Drawn }) {
         return (
           <Row key={bench.row} title={t('new.bench', { number: k + 1 })} onRemove={() => remove(k)}>
             <div className="col-span-4 max-sm:col-span-2">
-              <Keys
-                legend={t('new.benchKind')}
-                values={BENCH_KINDS}
+              <Choice
+                label={t('new.benchKind')}
                 value={kind}
+                options={BENCH_KINDS.map((key) => ({ key, label: t(`new.benchKinds.${key}`) }))}
                 onChoose={(v) => setValue(`benches.${k}.kind`, v)}
-                label={(v) => t(`new.benchKinds.${v}`)}
               />
             </div>
             <WallChoice path={`benches.${k}.wall`} drawn={drawn} corner={kind === 'corner'} />
@@ -222,12 +222,11 @@ function CeilingFields({ drawn }: { drawn: Drawn }) {
   const ceiling = watch('ceiling');
   return (
     <div className="border-hair border-b pb-2">
-      <Keys
-        legend={t('new.ceiling')}
-        values={['none', 'flat', 'sloped'] as const}
+      <Choice
+        label={t('new.ceiling')}
         value={ceiling}
+        options={(['none', 'flat', 'sloped'] as const).map((key) => ({ key, label: t(`new.ceilings.${key}`) }))}
         onChoose={(v) => setValue('ceiling', v)}
-        label={(v) => t(`new.ceilings.${v}`)}
       />
       {ceiling === 'sloped' && (
         <LengthGroup label={t('new.ceiling')} names={['ceilingRise']} drawn={drawn}>

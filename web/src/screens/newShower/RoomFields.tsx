@@ -2,9 +2,10 @@ import { ROOM_SHAPES } from '@careful-seam/core/geometry/roomShapes';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { Choice } from '../../shell/Choice';
 import { usePreferences } from '../../state/preferences';
 import type { Drawn } from './drawing';
-import { Keys, Labelled, LengthGroup, type NewForm, useSideName } from './fields';
+import { Labelled, LengthGroup, type NewForm, useSideName } from './fields';
 import { TapeFields } from './TapeFields';
 import { EDGE_KINDS, type EdgeKind, type LengthName, lengthsOf, movedParts, sizesFor, type Typed } from './typed';
 
@@ -66,13 +67,11 @@ function DrainFields({ drawn }: { drawn: Drawn }) {
         )}
       </LengthGroup>
       <div className="grid grid-cols-2 gap-2">
-        <Keys
-          legend={t('new.drainKind')}
-          values={['point', 'line'] as const}
+        <Choice
+          label={t('new.drainKind')}
           value={typed.drainKind}
+          options={(['point', 'line'] as const).map((key) => ({ key, label: t(`new.drain.${key}`) }))}
           onChoose={(v) => setValue('drainKind', v)}
-          label={(v) => t(`new.drain.${v}`)}
-          columns="grid-cols-2"
         />
         {line && (
           <label className="flex min-h-12 items-center gap-2 self-end text-base">
@@ -108,13 +107,11 @@ export function RoomFields({ drawn }: { drawn: Drawn }) {
   };
   return (
     <>
-      <Keys
-        legend={t('new.shape')}
-        values={SHAPES}
+      <Choice
+        label={t('new.shape')}
         value={typed.shape}
+        options={SHAPES.map((key) => ({ key, label: t(`new.${key}`) }))}
         onChoose={choose}
-        label={(v) => t(`new.${v}`)}
-        columns="grid-cols-4 max-sm:grid-cols-2"
       />
       {typed.shape === 'tape' ? (
         <TapeFields drawn={drawn} />

@@ -1,7 +1,8 @@
 import { ROOM_SHAPES } from '@careful-seam/core/geometry/roomShapes';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type DrawingWords, drawShower, type Field } from './drawing';
+import { drawShower } from './drawing';
+import type { DrawingWords, Field } from './lengthReader';
 import { LENGTHS, type LengthName, movedParts, newBench, newNiche, sizesFor, startTyped, type Typed } from './typed';
 
 const id = (part: string) => part;

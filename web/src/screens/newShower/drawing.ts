@@ -19,12 +19,8 @@ import {
   traverse,
 } from '@careful-seam/core/geometry/traverse';
 import type { Problem } from '@careful-seam/core/outcome/outcome';
-import { parseLength } from '@careful-seam/core/units/length';
+import { type DrawingWords, type Field, LengthReader, type Problems } from './lengthReader';
 import { type LengthName, lengthsOf, OPTIONAL, PIPE_MM, type Typed } from './typed';
-
-/** Where a fault belongs: one of the lengths, a row like `niches.0`, a side of the tape, or the form as a whole. */
-export type Field = LengthName | 'form' | 'diagonal' | `${'niches' | 'benches' | 'pipes' | 'taped'}.${number}`;
-type Problems = Partial<Record<Field, string>>;
 
 interface Tape {
   open: Traverse;
@@ -42,14 +38,6 @@ export interface Drawn {
   tape: Tape | null;
   boards: { pieces: number; sheets: number; narrowestMm: number } | null;
   problems: Problems;
-}
-
-export interface DrawingWords {
-  names: Record<LengthName, string>;
-  small: (least: number) => string;
-  large: (most: number) => string;
-  angle: string;
-  notClosed: string;
 }
 
 type Sizes = Record<LengthName, number>;
@@ -77,32 +65,7 @@ const MOST_MM: Partial<Record<LengthName, number>> = {
 /** A taped outline whose end misses its start by less is drawn as it is, mm: less than the tape's own step. */
 const CLOSES_MM = 2;
 
-/** Reads lengths one after the other and keeps what is wrong with each. */
-class Reader {
-  problems: Problems = {};
-  constructor(
-    private unit: 'in' | 'mm',
-    private words: DrawingWords,
-  ) {}
-  /** mm; 0 for an empty field that may be empty. */
-  length(text: string, field: Field, more: { name?: string; optional?: boolean; least?: number; most?: number } = {}) {
-    if (text.trim() === '' && more.optional) return 0;
-    const read = parseLength(text, this.unit, more.name);
-    if (!read.ok) this.tell(field, read.problem.message);
-    else if (read.value.mm < (more.least ?? 0)) this.tell(field, this.words.small(more.least!));
-    else if (read.value.mm > (more.most ?? 100_000)) this.tell(field, this.words.large(more.most!));
-    else return read.value.mm;
-    return 0;
-  }
-  tell(field: Field, message: string): void {
-    this.problems[field] ??= message;
-  }
-  get sound(): boolean {
-    return Object.keys(this.problems).length === 0;
-  }
-}
-
-function readSizes(reader: Reader, typed: Typed, words: DrawingWords): Sizes {
+function readSizes(reader: LengthReader, typed: Typed, words: DrawingWords): Sizes {
   const sizes = {} as Sizes;
   for (const name of lengthsOf(typed))
     sizes[name] = reader.length(typed[name], name, {
@@ -117,7 +80,7 @@ function readSizes(reader: Reader, typed: Typed, words: DrawingWords): Sizes {
 const withKinds = (sides: readonly RoomSide[], typed: Typed): RoomSide[] =>
   sides.map((side) => ({ ...side, kind: typed.kinds[side.name] ?? side.kind }));
 
-function tapedRoom(reader: Reader, typed: Typed, words: DrawingWords): { room: Room; tape: Tape } | null {
+function tapedRoom(reader: LengthReader, typed: Typed, words: DrawingWords): { room: Room; tape: Tape } | null {
   const sides = typed.taped.map((side, k) => {
     const angleDeg = Number(side.angle.replace(',', '.'));
     if (!Number.isFinite(angleDeg) || side.angle.trim() === '') reader.tell(`taped.${k}`, words.angle);
@@ -143,7 +106,13 @@ function tapedRoom(reader: Reader, typed: Typed, words: DrawingWords): { room: R
   return { room: { footprint, sides: withKinds(names, typed) }, tape };
 }
 
-function edges(typed: Typed, s: Sizes, room: Room, id: Id, reader: Reader): { edges: Edge[]; boards: Drawn['boards'] } {
+function edges(
+  typed: Typed,
+  s: Sizes,
+  room: Room,
+  id: Id,
+  reader: LengthReader,
+): { edges: Edge[]; boards: Drawn['boards'] } {
   let boards: Drawn['boards'] = null;
   const outside = s.outside > 0 ? { outsideMm: s.outside } : {};
   const built = room.sides.map((side, i): Edge => {
@@ -183,7 +152,7 @@ function layBoards(
   s: Sizes,
   wallLengthMm: number,
   wallHeightMm: number,
-  reader: Reader,
+  reader: LengthReader,
 ): BoardLayout | null {
   const laid = boardLayout({
     wallLengthMm,
@@ -198,7 +167,7 @@ function layBoards(
   return null;
 }
 
-function niches(typed: Typed, room: Room, reader: Reader): Niche[] {
+function niches(typed: Typed, room: Room, reader: LengthReader): Niche[] {
   return typed.niches.map((n, k) => {
     const read = (text: string, optional = false) => reader.length(text, `niches.${k}`, { optional });
     const shelf = read(n.shelf, true);
@@ -217,7 +186,7 @@ function niches(typed: Typed, room: Room, reader: Reader): Niche[] {
 /** Thickness that a shelf is drawn with, mm. */
 const SHELF_MM = 19;
 
-function benches(typed: Typed, room: Room, reader: Reader): Bench[] {
+function benches(typed: Typed, room: Room, reader: LengthReader): Bench[] {
   const n = room.sides.length;
   return typed.benches.map((b, k): Bench => {
     const read = (text: string) => reader.length(text, `benches.${k}`);
@@ -232,7 +201,7 @@ function benches(typed: Typed, room: Room, reader: Reader): Bench[] {
   });
 }
 
-function pipes(typed: Typed, room: Room, reader: Reader): Penetration[] {
+function pipes(typed: Typed, room: Room, reader: LengthReader): Penetration[] {
   return typed.pipes.map((p, k) => ({
     id: p.id,
     kind: p.kind,
@@ -262,7 +231,7 @@ const HEIGHT_OF: Record<Edge['kind'], LengthName | 'form'> = {
 };
 
 function readRoom(
-  reader: Reader,
+  reader: LengthReader,
   typed: Typed,
   s: Sizes,
   words: DrawingWords,
@@ -296,7 +265,7 @@ function drainOf(typed: Typed, s: Sizes, id: Id): ShowerGeometry['drain'] {
 
 /** Reads the form and builds the shower; every fault is told beside the field it concerns. */
 export function drawShower(typed: Typed, id: Id, unit: 'in' | 'mm', words: DrawingWords): Drawn {
-  const reader = new Reader(unit, words);
+  const reader = new LengthReader(unit, words);
   const sizes = readSizes(reader, typed, words);
   const none = (more: Partial<Drawn> = {}): Drawn => ({
     model: null,

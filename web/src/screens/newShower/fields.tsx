@@ -2,7 +2,8 @@ import type { Part, Variant } from '@careful-seam/core/rules/ruleBook';
 import type { ReactNode } from 'react';
 import { useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
-import type { Drawn, Field } from './drawing';
+import type { Drawn } from './drawing';
+import type { Field } from './lengthReader';
 import type { LengthName, Typed } from './typed';
 
 export type NewForm = Typed & {
@@ -78,36 +79,6 @@ export function LengthGroup({
         {children}
       </div>
       <Faults drawn={drawn} of={names.map((name) => ({ field: name, name: nameOf(name) }))} />
-    </fieldset>
-  );
-}
-
-/** A few choices of which one holds, as keys. */
-export function Keys<T extends string>({
-  legend,
-  values,
-  value,
-  onChoose,
-  label,
-  columns = 'grid-cols-3',
-}: {
-  legend: string;
-  values: readonly T[];
-  value: T;
-  onChoose: (value: T) => void;
-  label: (value: T) => string;
-  columns?: string;
-}) {
-  return (
-    <fieldset className="text-sm">
-      <legend className="text-soft">{legend}</legend>
-      <div className={`grid gap-1 ${columns}`}>
-        {values.map((v) => (
-          <button type="button" key={v} className="key px-1" aria-pressed={v === value} onClick={() => onChoose(v)}>
-            {label(v)}
-          </button>
-        ))}
-      </div>
     </fieldset>
   );
 }

@@ -3,6 +3,7 @@ import { direction } from '../geometry/outline';
 import { dot, type Point2, type Point3 } from '../geometry/point';
 import type { ShowerModel } from '../geometry/showerModel';
 
+/** A face as it is seen, with its openings. */
 export interface FoldedFace {
   face: string;
   outline: Point2[];
@@ -10,7 +11,7 @@ export interface FoldedFace {
 }
 
 /** The shower as it stands, seen through its opening from above: y down, mm. Far faces come first. */
-export interface FoldedShower {
+export interface FoldedView {
   faces: FoldedFace[];
   seams: { seam: string; points: Point2[] }[];
   box: { minX: number; minY: number; maxX: number; maxY: number };
@@ -35,7 +36,7 @@ function facing(model: ShowerModel): { x: number; y: number } {
 }
 
 /** A parallel projection of the built faces that turn their inner side to the viewer, with the seams on them. */
-export function fold(model: ShowerModel): FoldedShower {
+export function foldedView(model: ShowerModel): FoldedView {
   const f = facing(model);
   const [c, s] = [Math.cos(TURN), Math.sin(TURN)];
   const to: Point3 = [(f.x * c - f.y * s) * Math.cos(DOWN), (f.x * s + f.y * c) * Math.cos(DOWN), Math.sin(DOWN)];

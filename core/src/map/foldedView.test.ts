@@ -3,13 +3,13 @@ import { describe, expect, it } from 'vitest';
 import { showerModel } from '../geometry/showerModel';
 import { anyShower } from '../tests/anyShower';
 import { sampleShower } from '../tests/sampleShower';
-import { fold } from './fold';
+import { foldedView } from './foldedView';
 
 describe('the folded shower', () => {
   it('shows the inner sides that turn to the viewer: floor and back of an alcove, not the curb’s inside', () => {
     const model = showerModel(sampleShower());
     if (!model.ok) throw new Error(model.problem.message);
-    const ids = fold(model.value).faces.map((f) => f.face);
+    const ids = foldedView(model.value).faces.map((f) => f.face);
     expect(ids).toContain('floor');
     expect(ids).toContain('wall:back');
     expect(ids).toContain('curb:front:top');
@@ -22,7 +22,7 @@ describe('the folded shower', () => {
       fc.property(anyShower, ({ geometry }) => {
         const model = showerModel(geometry);
         if (!model.ok) throw new Error(model.problem.message);
-        const { faces, seams, box } = fold(model.value);
+        const { faces, seams, box } = foldedView(model.value);
         expect(faces.some((f) => f.face === 'floor')).toBe(true);
         for (const [x, y] of [...faces.flatMap((f) => f.outline), ...seams.flatMap((s) => s.points)]) {
           expect(Number.isFinite(x) && Number.isFinite(y)).toBe(true);

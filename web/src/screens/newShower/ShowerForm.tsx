@@ -1,0 +1,306 @@
+import { elementName } from '@careful-seam/contract/texts/names';
+import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
+import { keptAfter } from '@careful-seam/core/proof/keptAfter';
+import { requirementsOf } from '@careful-seam/core/proof/requirements';
+import type { SeamLine } from '@careful-seam/core/proof/seamLine';
+import { combineMethods, drawnVariants, methodsOfParts, type Pinned } from '@careful-seam/core/rules/combineMethods';
+import { showLength } from '@careful-seam/core/units/length';
+import { useMemo, useRef, useState } from 'react';
+import { FormProvider, useForm } from 'react-hook-form';
+import { useTranslation } from 'react-i18next';
+import { Link, useNavigate } from 'react-router';
+import { ShowerMap } from '../../map/ShowerMap';
+import { useNewestBook } from '../../state/newestBook';
+import { usePreferences } from '../../state/preferences';
+import { newId, useStore } from '../../state/store';
+import { BoardFields } from './BoardFields';
+import { DrawingFiles } from './DrawingFiles';
+import { type Drawn, drawShower } from './drawing';
+import { FallNote } from './FallNote';
+import type { NewForm } from './fields';
+import { keptForm, nameOf, namesOf, type Start, typeOf } from './formStart';
+import { MethodFields } from './MethodFields';
+import { PartFields } from './PartFields';
+import { RoomFields } from './RoomFields';
+import { LENGTHS, type LengthName, startTyped } from './typed';
+
+const TABS = ['room', 'parts', 'boards', 'method'] as const;
+type Tab = (typeof TABS)[number];
+
+/** Where on the form a fault is put right. */
+function tabOf(field: string): Tab {
+  if (/^(niches|benches|pipes|ceiling)/.test(field)) return 'parts';
+  return /^(boardJoint|sheet)/.test(field) ? 'boards' : 'room';
+}
+
+/** Before anything was looked at every seam is open: drawn dotted. */
+function unseenLines(model: ShowerModel): SeamLine[] {
+  return model.seams.map((s) => ({
+    seam: s.id,
+    pieces: [{ fromMm: 0, toMm: s.lengthMm, state: 'unseen', water: false }],
+    ticksMm: [],
+  }));
+}
+
+/** A shower from a few lengths, with its map, its seams and its fall drawn while typing. */
+export function ShowerForm({ start }: { start: Start }) {
+  const { t } = useTranslation();
+  const navigate = useNavigate();
+  const preferred = usePreferences().unit;
+  const { crews, showers, writeAll } = useStore();
+  const [before] = useState(() => (start.kind === 'new' ? null : keptForm(start.shower)));
+  const unit = before?.typed.unit ?? preferred;
+  const [ids] = useState(() => new Map<string, string>(Object.entries(before?.ids ?? {})));
+  /** Each part keeps the id that it was first drawn with. */
+  const idOf = (part: string): string => {
+    const known = ids.get(part) ?? newId();
+    ids.set(part, known);
+    return known;
+  };
+  const [tab, setTab] = useState<Tab>('room');
+  const [problem, setProblem] = useState<string | null>(null);
+  const book = useNewestBook() ?? null;
+  const form = useForm<NewForm>({
+    defaultValues: {
+      ...startTyped(unit, idOf),
+      name: '',
+      job: '',
+      crewId: crews[0]?.id ?? '',
+      method: book?.methods[0]?.key ?? '',
+      parts: {},
+      variants: [],
+      beginsAt: book?.methods[0]?.stages[0]?.key ?? '',
+      ...before?.typed,
+      ...(start.kind === 'new' ? {} : namesOf(start)),
+    },
+  });
+  const typed = form.watch();
+  const names = Object.fromEntries(LENGTHS.map((n) => [n, t(`new.${n}`)])) as Record<LengthName, string>;
+  const key = JSON.stringify(typed);
+  /** Dimensions read from a file stand instead of the form until somebody goes back to it. */
+  const [imported, setImported] = useState<ShowerModel | null>(null);
+  const byForm = useMemo(
+    () =>
+      drawShower(typed, idOf, unit, {
+        names,
+        small: (least) => t('new.small', { least: showLength(least, unit) }),
+        large: (most) => t('new.large', { most: showLength(most, unit) }),
+        angle: t('new.badAngle'),
+        notClosed: t('new.notClosed'),
+      }),
+    [key, unit, ids],
+  );
+  const drawn: Drawn = imported
+    ? { ...byForm, model: imported, geometry: imported.geometry, fall: null, problems: {} }
+    : byForm;
+  /** The last room that could be built stays in sight while a length is being typed. */
+  const last = useRef<ShowerModel | null>(null);
+  if (drawn.model) last.current = drawn.model;
+  const shown = drawn.model ?? last.current;
+  const lines = useMemo(() => (shown ? unseenLines(shown) : []), [shown]);
+  const pinned = useMemo((): Pinned => {
+    const differing = Object.entries(typed.parts).filter(([, m]) => m !== '' && m !== typed.method);
+    return {
+      method: typed.method,
+      ...(differing.length > 0 ? { parts: Object.fromEntries(differing) } : {}),
+      ...(typed.variants.length > 0 ? { variants: typed.variants } : {}),
+      ...(typed.beginsAt === book?.methods[0]?.stages[0]?.key ? {} : { beginsAt: typed.beginsAt }),
+    };
+  }, [key, book]);
+  const asked = useMemo(() => {
+    const method = drawn.model && book && combineMethods(book, pinned, drawnVariants(drawn.model.geometry));
+    if (!method) return 0;
+    const all = requirementsOf(drawn.model!, method, methodsOfParts(pinned));
+    return all.filter((r) => r.check.kind !== 'position').length;
+  }, [drawn.model, book, pinned]);
+  const faults = Object.entries(drawn.problems);
+  const elsewhere = faults.filter(([field]) => field !== 'form' && tabOf(field) !== tab);
+  const kept = useMemo(
+    () => (start.kind === 'edit' && drawn.model ? keptAfter(start.shower.state, drawn.model) : null),
+    [start, drawn.model],
+  );
+  const submit = form.handleSubmit(async ({ name, job, crewId, ...shape }) => {
+    if (!drawn.geometry || !book) return setProblem(book ? t('new.fix') : t('new.noBook'));
+    const drawing = imported ? {} : { drawing: { typed: { ...shape, unit }, ids: Object.fromEntries(ids) } };
+    const geometry = drawn.geometry;
+    if (start.kind === 'edit') {
+      const now = start.shower.state.geometry!;
+      const body = { version: now.version + 1, geometry, ...drawing, ...(now.from ? { from: now.from } : {}) };
+      await writeAll(start.shower.id, [{ kind: 'geometry-set', body }]);
+      return navigate(`/showers/${start.shower.id}`);
+    }
+    const all = name.split('\n').flatMap((line) => (line.trim() === '' ? [] : [line.trim()]));
+    const taken = [...showers.values()].flatMap(({ state: { created } }) =>
+      created?.body.job === job.trim() ? [created.body.name.toLowerCase()] : [],
+    );
+    const twice = all.find((n, k) => taken.includes(n.toLowerCase()) || all.indexOf(n) !== k);
+    if (twice) return setProblem(t('new.nameTaken', { name: twice, job: job.trim() }));
+    const from = start.kind === 'like' ? { from: typeOf(start.shower) } : {};
+    const timeZone = Intl.DateTimeFormat().resolvedOptions().timeZone;
+    let id = '';
+    for (const one of all) {
+      id = newId();
+      await writeAll(id, [
+        { kind: 'shower-created', body: { name: one, job: job.trim(), crewId, timeZone } },
+        { kind: 'geometry-set', body: { version: 1, geometry, ...drawing, ...from } },
+        { kind: 'rules-pinned', body: { ruleBook: book.id, version: book.version, ...pinned } },
+      ]);
+    }
+    await navigate(all.length === 1 ? `/showers/${id}` : '/');
+  });
+
+  return (
+    <FormProvider {...form}>
+      <form className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto" onSubmit={(e) => void submit(e)}>
+        <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
+          <Link to="/" className="key flex items-center">
+            {t('shower.day')}
+          </Link>
+          <h1 className="flex-1 font-bold text-xl">{t(`new.titles.${start.kind}`, { name: nameOf(start) })}</h1>
+          {start.kind === 'edit' && (
+            <Link to={`/new?like=${start.shower.id}`} className="key flex items-center">
+              {t('new.more')}
+            </Link>
+          )}
+          <DrawingFiles model={drawn.model} name={typed.name || nameOf(start)} onRead={setImported} />
+          <button type="submit" className="key key-main text-lg" disabled={!drawn.geometry}>
+            {t(start.kind === 'edit' ? 'new.change' : 'new.make')}
+          </button>
+        </header>
+        <div className="grid min-h-0 grid-cols-[440px_1fr] max-lg:grid-cols-1">
+          <div className="flex flex-col gap-2 overflow-y-auto border-edge border-r p-3">
+            {kept && (
+              <p data-testid="kept" className={kept.lost.length > 0 ? 'border-cure border-l-4 pl-2' : 'text-soft'}>
+                {t('new.keptEvidence', { count: kept.kept })}{' '}
+                {kept.lost.length > 0 &&
+                  t('new.lost', {
+                    count: kept.lost.length,
+                    places: [
+                      ...new Set(
+                        kept.lost.map((e) =>
+                          elementName(
+                            t,
+                            start.kind === 'edit' ? start.shower.state.geometry!.model : drawn.model!,
+                            e.element,
+                          ),
+                        ),
+                      ),
+                    ]
+                      .slice(0, 6)
+                      .join('; '),
+                  })}
+              </p>
+            )}
+            {start.kind === 'like' && (
+              <label className="text-sm">
+                <span className="text-soft">{t('new.namesEach')}</span>
+                <textarea
+                  className="field py-2 text-base"
+                  rows={3}
+                  {...form.register('name', {
+                    validate: (v) => v.trim() !== '' || t('new.needed', { field: t('new.name') }),
+                  })}
+                />
+              </label>
+            )}
+            <div className={`grid-cols-3 gap-2 max-sm:grid-cols-1 ${start.kind === 'edit' ? 'hidden' : 'grid'}`}>
+              {(start.kind === 'like' ? (['job'] as const) : (['name', 'job'] as const)).map((field) => (
+                <label key={field} className="text-sm">
+                  <span className="text-soft">{t(`new.${field}`)}</span>
+                  <input
+                    className="field text-base"
+                    aria-invalid={Boolean(form.formState.errors[field])}
+                    {...form.register(field, {
+                      validate: (v) => v.trim() !== '' || t('new.needed', { field: t(`new.${field}`) }),
+                    })}
+                  />
+                  {form.formState.errors[field] && (
+                    <span role="alert" className="text-hold">
+                      {form.formState.errors[field].message}
+                    </span>
+                  )}
+                </label>
+              ))}
+              <label className="text-sm">
+                <span className="text-soft">{t('new.crew')}</span>
+                <select className="field text-base" {...form.register('crewId', { required: true })}>
+                  {crews.map((c) => (
+                    <option key={c.id} value={c.id}>
+                      {c.name}
+                    </option>
+                  ))}
+                </select>
+              </label>
+            </div>
+            {imported && (
+              <div className="border-cure border-l-4 pl-2">
+                <p>{t('drawing.fromFile')}</p>
+                <button type="button" className="key text-sm" onClick={() => setImported(null)}>
+                  {t('drawing.back')}
+                </button>
+              </div>
+            )}
+            <div className="grid grid-cols-4 gap-1" role="tablist" aria-label={t('new.tabs')}>
+              {TABS.filter((key) => key !== 'method' || start.kind !== 'edit').map((key) => (
+                <button
+                  type="button"
+                  role="tab"
+                  key={key}
+                  id={`new-tab-${key}`}
+                  aria-controls="new-tab"
+                  aria-selected={tab === key}
+                  className="key px-1"
+                  onClick={() => setTab(key)}
+                >
+                  {t(`new.tab.${key}`)}
+                </button>
+              ))}
+            </div>
+            <div id="new-tab" role="tabpanel" aria-labelledby={`new-tab-${tab}`} className="flex flex-col gap-2">
+              {tab === 'room' && <RoomFields drawn={drawn} />}
+              {tab === 'parts' && <PartFields drawn={drawn} />}
+              {tab === 'boards' && <BoardFields drawn={drawn} />}
+              {tab === 'method' && book && <MethodFields drawn={drawn} book={book} />}
+            </div>
+            {elsewhere.map(([field, message]) => (
+              <div role="alert" key={field}>
+                <button type="button" className="key text-left text-hold text-sm" onClick={() => setTab(tabOf(field))}>
+                  {t(`new.tab.${tabOf(field)}`)}: {message}
+                </button>
+              </div>
+            ))}
+            {(drawn.problems.form || problem) && (
+              <p role="alert" className="text-hold">
+                {drawn.problems.form ?? problem}
+              </p>
+            )}
+            <FallNote drawn={drawn} />
+          </div>
+          <div className="flex min-h-0 flex-col p-3">
+            {shown ? (
+              <>
+                <div className={`min-h-0 flex-1 max-lg:h-80 max-lg:flex-none ${drawn.model ? '' : 'opacity-40'}`}>
+                  <ShowerMap model={shown} lines={lines} marks={new Map()} chosen={null} />
+                </div>
+                {drawn.model ? (
+                  <p className="text-center" data-testid="seam-total">
+                    {t('new.total', {
+                      seam: showLength(drawn.model.totals.seamMm, unit),
+                      seams: drawn.model.seams.length,
+                      corners: drawn.model.corners.length,
+                      asked,
+                    })}
+                  </p>
+                ) : (
+                  <p className="text-center text-soft">{t('new.lastDrawing')}</p>
+                )}
+              </>
+            ) : (
+              <p className="m-auto text-soft">{t('new.noDrawing')}</p>
+            )}
+          </div>
+        </div>
+      </form>
+    </FormProvider>
+  );
+}

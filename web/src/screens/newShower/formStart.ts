@@ -1,0 +1,28 @@
+import type { LocalShower } from '../../state/store';
+import type { NewForm } from './fields';
+
+/** The name of the shower that a form begins from; empty for a new one. */
+export const nameOf = (start: Start): string =>
+  start.kind === 'new' ? '' : (start.shower.state.created?.body.name ?? '');
+
+/** Where a form of an existing shower fills in what the drawing does not know. */
+export function namesOf({ kind, shower }: Exclude<Start, { kind: 'new' }>) {
+  const { name = '', job = '', crewId = '' } = shower.state.created?.body ?? {};
+  return { name: kind === 'edit' ? name : '', job, crewId };
+}
+
+/** The shower that a copy follows, with its version: that of a copy's own type, so that all follow one. */
+export function typeOf({ id, state }: LocalShower): { shower: string; version: number } {
+  return state.geometry!.from ?? { shower: id, version: state.geometry!.version };
+}
+
+/** What a form begins from: nothing, another shower of the same type, or the shower whose dimensions change. */
+export type Start = { kind: 'new' } | { kind: 'like' | 'edit'; shower: LocalShower };
+
+/** The form as it was kept with a drawing; null when the shower was not drawn by it. */
+export function keptForm({
+  state,
+}: LocalShower): { typed: NewForm & { unit: 'in' | 'mm' }; ids: Record<string, string> } | null {
+  const drawing = state.geometry?.drawing;
+  return drawing ? { typed: drawing.typed as unknown as NewForm & { unit: 'in' | 'mm' }, ids: drawing.ids } : null;
+}
