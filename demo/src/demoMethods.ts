@@ -48,7 +48,7 @@ export const SKETCHES: readonly Sketch[] = [
     wallIn: 96,
     drainIn: [24, 18],
     niches: [{ wall: 'back', alongIn: 18, sillIn: 48 }],
-    rules: { method: 'liquid', beginsAt: 'base' },
+    rules: { method: 'liquid', beginsAt: 'base', lines: ['film-a', 'cloth-a', 'wash-b'] },
   },
   {
     name: 'Cellar',
@@ -227,13 +227,14 @@ export function demoMethods(todayMs: number, find: FindRuleBook): DemoWriter[] {
       timeZone: 'America/Chicago',
     });
     w.write('inspector', 'geometry-set', { version: 1, geometry: geometryOf(s) });
-    const { parts, variants, ...pinned } = s.rules;
+    const { parts, variants, lines, ...pinned } = s.rules;
     w.write('inspector', 'rules-pinned', {
       ruleBook: book.id,
       version: book.version,
       ...pinned,
       ...(parts ? { parts } : {}),
       ...(variants ? { variants: [...variants] } : {}),
+      ...(lines ? { lines: [...lines] } : {}),
     });
     if (s.rules.beginsAt === 'base' && k % 2 === 0) {
       workDone(w, s.crew, 'base', day);

@@ -1,5 +1,6 @@
 import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { DEMO_PRODUCTS } from './demoProducts';
 
 /** mm a day: what the demo firm wants a flood test to rule out. Invented, as all of its data. */
 const SMALLEST_LEAK_MM_PER_DAY = 1;
@@ -14,5 +15,6 @@ export function demoRuleBook(): RuleBook {
   for (const check of book.methods.flatMap((m) => m.stages.flatMap((s) => s.checks)))
     if (check.kind === 'flood') check.smallestLeakMmPerDay = SMALLEST_LEAK_MM_PER_DAY;
     else if (check.kind === 'number') check.limit ??= filmUm[check.id] ?? null;
+  book.productLines = [...DEMO_PRODUCTS];
   return book;
 }

@@ -1,6 +1,7 @@
 import { CHECK_VERDICTS } from '@careful-seam/core/entries/entry';
 import { ShowerGeometry } from '@careful-seam/core/geometry/showerGeometry';
 import { LINE_STATES } from '@careful-seam/core/proof/seamLine';
+import { TOGETHER } from '@careful-seam/core/rules/mixedParts';
 import { EFFECTS } from '@careful-seam/core/rules/ruleBook';
 import { z } from 'zod';
 
@@ -65,6 +66,15 @@ export const ShowerRecord = z.object({
       /** Part → method, where it differs; ways of building that were told. */
       parts: z.record(z.string(), z.string()).default({}),
       variants: z.array(z.string()).default([]),
+      /** Products in use with where their labels were read, and how each two of them stand to each other. */
+      products: z
+        .array(
+          z.object({ id: z.string(), name: z.string(), maker: z.string(), kind: z.string(), readFrom: z.string() }),
+        )
+        .default([]),
+      pairs: z
+        .array(z.object({ a: z.string(), b: z.string(), together: z.enum(TOGETHER), paper: z.string().nullable() }))
+        .default([]),
     })
     .nullable(),
   /** Stages built before the inspection began: nothing was proved there. */

@@ -125,6 +125,8 @@ export const BODIES = {
     parts: z.partialRecord(z.enum(PARTS), key).optional(),
     variants: z.array(z.enum(VARIANTS)).max(10).optional(),
     beginsAt: key.optional(),
+    /** Since version 3: product lines in use, by their ids in the book. */
+    lines: z.array(key).max(40).optional(),
   }),
   'work-done': z.object({
     stage: key,
@@ -292,7 +294,7 @@ export type Body<K extends EntryKind> = z.infer<(typeof BODIES)[K]>;
 /** Kinds whose body has grown since their first version; older bodies are read as they are: all that is new may be missing. */
 const GROWN: Partial<Record<EntryKind, number>> = {
   'geometry-set': 2,
-  'rules-pinned': 2,
+  'rules-pinned': 3,
   look: 2,
   'defect-found': 2,
   'defect-assigned': 2,

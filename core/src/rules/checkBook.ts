@@ -64,6 +64,29 @@ function checkChoices(book: RuleBook): Outcome<null> {
   );
 }
 
+function checkLines(book: RuleBook): Outcome<null> {
+  const ids = book.productLines.map((l) => l.id);
+  const methods = new Set(book.methods.map((m) => m.key));
+  for (const [i, line] of book.productLines.entries()) {
+    const field = `productLines.${i}`;
+    if (ids.indexOf(line.id) !== i)
+      return no(`${field}.id`, `"${line.name}" has the id of another product line. Give each its own.`);
+    const unknown = line.methods.find((m) => !methods.has(m));
+    if (unknown)
+      return no(
+        `${field}.methods`,
+        `"${line.name}" names the method "${unknown}", which the book has not. Take it out.`,
+      );
+    const missing = line.goesWith.find((g) => !ids.includes(g.line));
+    if (missing)
+      return no(
+        `${field}.goesWith`,
+        `"${line.name}" goes with "${missing.line}", which the book does not hold. Enter that line first.`,
+      );
+  }
+  return done(null);
+}
+
 /** A rule book from outside: its shape, then what the shape alone can't tell. The first fault with its place and a way out. */
 export function checkBook(input: unknown): Outcome<RuleBook> {
   const read = RuleBook.safeParse(input);
@@ -75,7 +98,7 @@ export function checkBook(input: unknown): Outcome<RuleBook> {
       `The rule book's field "${field || 'as a whole'}" is not valid: ${issue.message}. Put it right and read the file again.`,
     );
   }
-  for (const step of [checkMethods, checkChoices]) {
+  for (const step of [checkMethods, checkChoices, checkLines]) {
     const fine = step(read.data);
     if (!fine.ok) return fine;
   }

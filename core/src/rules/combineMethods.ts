@@ -1,4 +1,6 @@
 import type { ShowerGeometry } from '../geometry/showerGeometry';
+import { withLabels } from './labelLimits';
+import type { ProductLine } from './productLine';
 import {
   type Check,
   findMethod,
@@ -16,6 +18,8 @@ export interface Pinned {
   parts?: Partial<Record<Part, string>> | undefined;
   variants?: readonly Variant[] | undefined;
   beginsAt?: string | undefined;
+  /** Product lines in use, by their ids in the book. */
+  lines?: readonly string[] | undefined;
 }
 
 /** Ways of building that the drawing shows by itself. */
@@ -30,6 +34,16 @@ export function drawnVariants(geometry: ShowerGeometry): Variant[] {
 /** The method of each part of a shower. */
 export function methodsOfParts(pinned: Pinned): Record<Part, string> {
   return Object.fromEntries(PARTS.map((part) => [part, pinned.parts?.[part] ?? pinned.method])) as Record<Part, string>;
+}
+
+/** The product lines in use, as the book describes them; ids that it doesn't hold are left out. */
+export function linesOf(book: RuleBook, pinned: Pinned): ProductLine[] {
+  return (pinned.lines ?? []).flatMap((id) => book.productLines.filter((line) => line.id === id));
+}
+
+/** Every method that builds some part of the shower. */
+export function methodsInUse(pinned: Pinned): string[] {
+  return [...new Set([pinned.method, ...Object.values(methodsOfParts(pinned))])];
 }
 
 const sameCheck = (a: Check, b: Check): boolean =>
@@ -77,10 +91,11 @@ function combineStage(key: string, used: readonly { method: Method; parts: Part[
  */
 export function combineMethods(book: RuleBook, pinned: Pinned, variants: readonly Variant[]): Method | null {
   const byPart = methodsOfParts(pinned);
-  const keys = [...new Set([pinned.method, ...PARTS.map((p) => byPart[p])])];
+  const lines = linesOf(book, pinned);
+  const keys = methodsInUse(pinned);
   const used = keys.flatMap((key) => {
     const method = findMethod(book, key);
-    return method ? [{ method, parts: PARTS.filter((p) => byPart[p] === key) }] : [];
+    return method ? [{ method: withLabels(method, lines), parts: PARTS.filter((p) => byPart[p] === key) }] : [];
   });
   if (used.length !== keys.length) return null;
   const main = used[0]!.method;
@@ -97,5 +112,6 @@ export function combineMethods(book: RuleBook, pinned: Pinned, variants: readonl
       return { ...stage, checks };
     });
   const label = used.length > 1 ? used.map((u) => u.method.label).join(' + ') : main.label;
-  return { ...main, label, stages };
+  const kit = used.flatMap((u) => u.method.kit).filter((k, i, all) => all.findIndex((o) => o.id === k.id) === i);
+  return { ...main, label, stages, kit };
 }

@@ -18,7 +18,7 @@ const wider = (book: RuleBook) =>
 
 describe('two versions of a rule book', () => {
   it('differ by exactly what was changed', () => {
-    expect(compareBooks(BOOK, BOOK)).toEqual({ checks: [], choices: [] });
+    expect(compareBooks(BOOK, BOOK)).toEqual({ checks: [], choices: [], lines: [] });
     const { checks } = compareBooks(BOOK, wider(BOOK));
     expect(checks.map((d) => [d.method, d.stage, d.after!.id])).toEqual([['bonded-sheet', 'membrane', 'lap']]);
     const without = structuredClone(BOOK);

@@ -1,5 +1,6 @@
 import type { ShowerState } from '../proof/state';
 import { combineMethods, drawnVariants } from './combineMethods';
+import type { ProductLine } from './productLine';
 import { type Check, findMethod, type Method, type RuleBook } from './ruleBook';
 
 /** One check that two books ask differently. `before` or `after` is null where only one of them has it. */
@@ -18,13 +19,20 @@ export interface ChoiceDifference {
   after: string | null;
 }
 
+/** A product line that was entered, changed or taken out. */
+export interface LineDifference {
+  before: ProductLine | null;
+  after: ProductLine | null;
+}
+
 /** All that two books ask differently. */
 export interface BookDifference {
   checks: CheckDifference[];
   choices: ChoiceDifference[];
+  lines: LineDifference[];
 }
 
-const same = (a: Check | null, b: Check | null): boolean => JSON.stringify(a) === JSON.stringify(b);
+const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 function differencesOf(before: Method | null, after: Method | null): CheckDifference[] {
   const stages = new Map([...(after?.stages ?? []), ...(before?.stages ?? [])].map((s) => [s.key, s]));
@@ -40,10 +48,11 @@ function differencesOf(before: Method | null, after: Method | null): CheckDiffer
   });
 }
 
-/** What the second book asks otherwise than the first: checks by method and stage, and the firm's own choices. */
+/** What the second book asks otherwise than the first: checks by method and stage, the firm's own choices, and product lines. */
 export function compareBooks(before: RuleBook, after: RuleBook): BookDifference {
   const methods = [...new Set([...before.methods, ...after.methods].map((m) => m.key))];
   const questions = [...new Set([...Object.keys(before.choices), ...Object.keys(after.choices)])];
+  const lines = [...new Set([...before.productLines, ...after.productLines].map((l) => l.id))];
   return {
     checks: methods.flatMap((key) => differencesOf(findMethod(before, key), findMethod(after, key))),
     choices: questions
@@ -53,6 +62,12 @@ export function compareBooks(before: RuleBook, after: RuleBook): BookDifference 
         after: after.choices[question] ?? null,
       }))
       .filter((c) => c.before !== c.after),
+    lines: lines
+      .map((id) => {
+        const [was, is] = [before, after].map((book) => book.productLines.find((l) => l.id === id) ?? null);
+        return { before: was!, after: is! };
+      })
+      .filter((l) => !same(l.before, l.after)),
   };
 }
 

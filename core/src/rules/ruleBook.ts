@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { FACE_KINDS } from '../geometry/face';
 import { SEAM_KINDS } from '../seams/seam';
+import { FromLabel, LINE_KINDS, ProductLine } from './productLine';
 
 export const SEVERITIES = ['stop', 'fix', 'note'] as const;
 export type Severity = (typeof SEVERITIES)[number];
@@ -52,6 +53,8 @@ const base = {
   when: z.enum(VARIANTS).optional(),
   /** A question that the trade disagrees on and that this check decides by the firm's choice. */
   disagreement: z.string().optional(),
+  /** The figure of a label that stands for this limit where the shower's product line states it. */
+  fromLabel: FromLabel.optional(),
 };
 const MeasuredCheck = z.object({
   ...base,
@@ -197,6 +200,8 @@ export const RuleBook = z.object({
   disagreements: z.array(Disagreement).default([]),
   /** The firm's own position on a question where it is not the book's: question → position. */
   choices: z.record(z.string(), z.string()).default({}),
+  /** Products that the firm uses, as their labels describe them. */
+  productLines: z.array(ProductLine).default([]),
   /** Asked where two methods meet. */
   transition: LookedCheck.optional(),
   /** The version of the shipped book that a firm's own was made from. */
@@ -207,7 +212,7 @@ export const RuleBook = z.object({
       label: z.string(),
       stages: z.array(Stage).min(1),
       /** What must lie ready before the first layer; what is not required is recommended. */
-      kit: z.array(Named.extend({ required: z.boolean() })).default([]),
+      kit: z.array(Named.extend({ required: z.boolean(), line: z.enum(LINE_KINDS).optional() })).default([]),
     }),
   ),
 });

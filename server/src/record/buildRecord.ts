@@ -5,12 +5,29 @@ import { buildLedger, type Ledger } from '@careful-seam/core/proof/seamLine';
 import { allEvidence, type Evidence, type ShowerState } from '@careful-seam/core/proof/state';
 import { waterProof } from '@careful-seam/core/proof/waterProof';
 import { notInspected, waysOf } from '@careful-seam/core/proof/waysOf';
+import { linesOf } from '@careful-seam/core/rules/combineMethods';
+import { productsOf } from '@careful-seam/core/rules/productsOf';
 import type { LoadedShower } from '../showers/loadShower';
 
 /** The ledger of a record covers every stage that was begun. */
 export function recordLedger(state: ShowerState): Ledger {
   const begun = [...state.stages].filter(([, s]) => s.begun).map(([key]) => key);
   return buildLedger(state, begun);
+}
+
+/** The products in use, and each two of them with what is known of their standing together. */
+function productsIn(rules: NonNullable<ShowerState['rules']>) {
+  const { pairs } = productsOf(rules);
+  return {
+    products: linesOf(rules.book, rules.pinned).map(({ id, name, maker, kind, readFrom }) => ({
+      id,
+      name,
+      maker,
+      kind,
+      readFrom,
+    })),
+    pairs: pairs.map(({ a, b, together, paper }) => ({ a: a.id, b: b.id, together, paper })),
+  };
 }
 
 const counts = (e: Evidence) =>
@@ -108,6 +125,7 @@ export function buildRecord({ row, rows, state }: LoadedShower, now: Date): Show
       method: state.rules.method.key,
       parts: { ...state.rules.pinned.parts },
       variants: [...(state.rules.pinned.variants ?? [])],
+      ...productsIn(state.rules),
     },
     notInspected: notInspected(state),
     ways: waysOf(state),

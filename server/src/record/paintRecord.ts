@@ -9,6 +9,7 @@ import { DateTime } from 'luxon';
 import { recordLedger } from './buildRecord';
 import { paintFloods } from './paintFlood';
 import { paintMap } from './paintMap';
+import { paintProducts, paintWays } from './paintRules';
 import { bottomOf, HOLD, heading, INK, line, MARGIN, need, newSheet, SOFT, table, toBuffer } from './recordSheet';
 
 type Pdf = PDFKit.PDFDocument;
@@ -246,22 +247,6 @@ function paintExceptions(paper: Paper): void {
   for (const text of lines.length > 0 ? lines : [t('record.none')]) line(doc, text);
 }
 
-/** Where the trade disagrees: each choice in a line, of stages that were begun. */
-function paintWays({ doc, t, record }: Paper): void {
-  const begun = new Set(record.stages.map((s) => s.key));
-  const ways = record.ways.filter((w) => begun.has(w.stage));
-  if (ways.length === 0) return;
-  heading(doc, t('record.ways'));
-  for (const way of ways) {
-    const marked = way.effect === 'deviation' || way.effect === 'defect' || way.effect === 'warning';
-    line(
-      doc,
-      t(way.found ? 'record.wayFound' : 'record.wayOwn', { question: way.question, text: way.text }),
-      marked ? HOLD : INK,
-    );
-  }
-}
-
 function paintEnd({ doc, t, record, when }: Paper): void {
   heading(doc, t('record.deference'));
   for (const sentence of record.deference) line(doc, sentence);
@@ -307,6 +292,7 @@ export async function paintRecord(record: ShowerRecord, state: ShowerState, opti
   await paintDefects(paper, options.picture);
   paintReadings(paper);
   paintExceptions(paper);
+  paintProducts(paper);
   paintWays(paper);
   paintEnd(paper);
   paintFeet(paper);

@@ -1,5 +1,7 @@
 import { limitWords } from '@careful-seam/contract/texts/sentences';
 import type { Requirement, ShowerState } from '@careful-seam/core/proof/state';
+import { linesOf } from '@careful-seam/core/rules/combineMethods';
+import { labelOf } from '@careful-seam/core/rules/labelLimits';
 import type { NumberCheck } from '@careful-seam/core/rules/ruleBook';
 import { parseLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
@@ -33,7 +35,10 @@ export function FigureField({ showerId, state, requirement }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const writeAll = useStore((s) => s.writeAll);
-  const [text, setText] = useState('');
+  const label = labelOf(requirement.check, state.rules!.pinned.method, linesOf(state.rules!.book, state.rules!.pinned));
+  const fromLabel =
+    label && requirement.check.fromLabel?.figure === 'permeancePerm' ? String(label.range.most ?? '') : '';
+  const [text, setText] = useState(fromLabel);
   const [problem, setProblem] = useState<string | null>(null);
   const [all, setAll] = useState(false);
   const { check, stage, element } = requirement;
@@ -89,6 +94,11 @@ export function FigureField({ showerId, state, requirement }: Props) {
           {t('look.keep')}
         </button>
       </div>
+      {label && (
+        <p className="text-soft text-sm">
+          {t('lines.fromLabel', { name: label.line.name, readFrom: label.line.readFrom })}
+        </p>
+      )}
       {problem !== null && (
         <p role="alert" className="text-hold text-sm">
           {problem}

@@ -114,7 +114,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
         />
       )}
       {sheet === 'steps' && <StepsSheet state={state} onClose={() => setSheet(null)} />}
-      {sheet === 'kit' && <KitSheet showerId={shower.id} state={state} onClose={() => setSheet(null)} />}
+      {sheet === 'kit' && <KitSheet shower={shower} onClose={() => setSheet(null)} />}
       {spec.caution && <p className="border-cure border-l-4 pl-2 text-sm">{spec.caution}</p>}
       {contested && <p className="border-hold border-l-4 pl-2 font-semibold text-hold">{t('stage.contested')}</p>}
       {spec.checks.some((c) => c.kind === 'flood') && (

@@ -10,7 +10,7 @@ import { DifferenceList } from './DifferenceList';
 
 /** What is written when a shower takes a later version: the same method, parts and beginning. */
 export function pinnedTo(shower: LocalShower, book: RuleBook): Body<'rules-pinned'> {
-  const { method, parts, variants, beginsAt } = shower.state.rules!.pinned;
+  const { method, parts, variants, beginsAt, lines } = shower.state.rules!.pinned;
   return {
     ruleBook: book.id,
     version: book.version,
@@ -18,6 +18,7 @@ export function pinnedTo(shower: LocalShower, book: RuleBook): Body<'rules-pinne
     ...(parts ? { parts } : {}),
     ...(variants ? { variants: [...variants] } : {}),
     ...(beginsAt ? { beginsAt } : {}),
+    ...(lines ? { lines: [...lines] } : {}),
   };
 }
 

@@ -15,6 +15,7 @@ import { useStore } from '../state/store';
 import { CheckEditor } from './CheckEditor';
 import { DifferenceList } from './DifferenceList';
 import { pinnedTo } from './OfferedBook';
+import { ProductLines } from './ProductLines';
 import { Questions } from './Questions';
 
 /** Every open shower whose unreleased stages the newest version would ask something else of. */
@@ -60,12 +61,21 @@ function Compared({ draft, version }: { draft: RuleBook; version: number }) {
   return (
     <Loaded answer={answer}>
       {({ book }) => {
-        const { checks, choices } = compareBooks(book, draft);
+        const { checks, choices, lines } = compareBooks(book, draft);
         return (
           <section data-testid="compared">
-            <h3 className="font-bold">{t('rules.compared', { version, count: checks.length + choices.length })}</h3>
+            <h3 className="font-bold">
+              {t('rules.compared', { version, count: checks.length + choices.length + lines.length })}
+            </h3>
             <DifferenceList differences={checks} />
             <ul>
+              {lines.map((l) => (
+                <li key={(l.after ?? l.before)!.id} className="text-sm">
+                  {t(l.before === null ? 'lines.added' : l.after === null ? 'lines.gone' : 'lines.changed', {
+                    name: (l.after ?? l.before)!.name,
+                  })}
+                </li>
+              ))}
               {choices.map((c) => (
                 <li key={c.question} className="text-sm">
                   {draft.disagreements.find((d) => d.id === c.question)?.question}:{' '}
@@ -87,11 +97,12 @@ function Editor({ newest }: { newest: RuleBook }) {
   const [draft, setDraft] = useState(newest);
   const [method, setMethod] = useState(newest.methods[0]!.key);
   const [stage, setStage] = useState('membrane');
+  const [products, setProducts] = useState(false);
   const [against, setAgainst] = useState<number | null>(null);
   const [fileProblem, setFileProblem] = useState<string | null>(null);
   const list = useList(BookList, '/api/rule-books');
   const difference = useMemo(() => compareBooks(newest, draft), [newest, draft]);
-  const count = difference.checks.length + difference.choices.length;
+  const count = difference.checks.length + difference.choices.length + difference.lines.length;
   const sound = useMemo(() => checkBook(draft), [draft]);
   const here = draft.methods.find((m) => m.key === method)!;
   const shown = here.stages.find((s) => s.key === stage) ?? here.stages[0]!;
@@ -155,6 +166,9 @@ function Editor({ newest }: { newest: RuleBook }) {
       <Problem text={problem ?? fileProblem ?? (sound.ok ? null : sound.problem.message)} />
       <div className="grid min-h-0 flex-1 grid-cols-[14rem_1fr] gap-4 max-md:grid-cols-1">
         <div className="flex min-h-0 flex-col gap-1 overflow-y-auto">
+          <button type="button" className="key text-left" aria-pressed={products} onClick={() => setProducts(true)}>
+            {t('lines.title')} ({draft.productLines.length})
+          </button>
           <select
             className="field px-1 text-base"
             aria-label={t('rules.method')}
@@ -172,8 +186,11 @@ function Editor({ newest }: { newest: RuleBook }) {
               type="button"
               key={s.key}
               className="key text-left"
-              aria-pressed={s.key === shown.key}
-              onClick={() => setStage(s.key)}
+              aria-pressed={!products && s.key === shown.key}
+              onClick={() => {
+                setStage(s.key);
+                setProducts(false);
+              }}
             >
               {s.order}. {s.label} ({s.checks.filter((c) => c.kind !== 'position').length})
             </button>
@@ -181,7 +198,8 @@ function Editor({ newest }: { newest: RuleBook }) {
         </div>
         <div className="relative min-h-0 overflow-y-auto">
           {against !== null && <Compared draft={draft} version={against} />}
-          <ul>
+          {products && <ProductLines draft={draft} onChange={setDraft} />}
+          <ul className={products ? 'hidden' : ''}>
             {shown.checks.map((check) =>
               check.kind === 'position' ? null : (
                 <CheckEditor
@@ -193,7 +211,7 @@ function Editor({ newest }: { newest: RuleBook }) {
               ),
             )}
           </ul>
-          <Questions draft={draft} method={method} stage={shown.key} onChange={setDraft} />
+          {!products && <Questions draft={draft} method={method} stage={shown.key} onChange={setDraft} />}
           <Touched newest={newest} />
         </div>
       </div>

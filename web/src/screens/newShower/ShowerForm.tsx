@@ -18,7 +18,7 @@ import { DrawingFiles } from './DrawingFiles';
 import { type Drawn, drawShower } from './drawing';
 import { FallNote } from './FallNote';
 import type { NewForm } from './fields';
-import { keptForm, nameOf, namesOf, type Start, typeOf } from './formStart';
+import { keptForm, linesFrom, nameOf, namesOf, type Start, typeOf } from './formStart';
 import { MethodFields } from './MethodFields';
 import { PartFields } from './PartFields';
 import { RoomFields } from './RoomFields';
@@ -105,6 +105,7 @@ export function ShowerForm({ start }: { start: Start }) {
       ...(differing.length > 0 ? { parts: Object.fromEntries(differing) } : {}),
       ...(typed.variants.length > 0 ? { variants: typed.variants } : {}),
       ...(typed.beginsAt === book?.methods[0]?.stages[0]?.key ? {} : { beginsAt: typed.beginsAt }),
+      ...linesFrom(start),
     };
   }, [key, book]);
   const asked = useMemo(() => {

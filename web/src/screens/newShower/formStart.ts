@@ -26,3 +26,9 @@ export function keptForm({
   const drawing = state.geometry?.drawing;
   return drawing ? { typed: drawing.typed as unknown as NewForm & { unit: 'in' | 'mm' }, ids: drawing.ids } : null;
 }
+
+/** The product lines of the shower whose type a copy follows. */
+export function linesFrom(start: Start): { lines?: string[] } {
+  const lines = start.kind === 'like' ? start.shower.state.rules?.pinned.lines : undefined;
+  return lines ? { lines: [...lines] } : {};
+}

@@ -1,0 +1,44 @@
+import type { ShowerRecord } from '@careful-seam/contract/record/record';
+import type { Words } from '@careful-seam/contract/texts/words';
+import { HOLD, heading, INK, line } from './recordSheet';
+
+interface Rules {
+  doc: PDFKit.PDFDocument;
+  t: Words;
+  record: ShowerRecord;
+}
+
+/** The products in use: by whom, where their labels were read, and which of them nobody has shown to go together. */
+export function paintProducts({ doc, t, record }: Rules): void {
+  const { products, pairs } = record.rules ?? { products: [], pairs: [] };
+  if (products.length === 0) return;
+  heading(doc, t('record.products'));
+  for (const p of products)
+    line(
+      doc,
+      t('record.product', { name: p.name, maker: p.maker, readFrom: p.readFrom, kind: t(`lineKind.${p.kind}`) }),
+    );
+  const nameOf = (id: string) => products.find((p) => p.id === id)?.name ?? id;
+  for (const { a, b, together, paper } of pairs)
+    line(
+      doc,
+      t(`together.${together}`, { a: nameOf(a), b: nameOf(b), paper }),
+      together === 'one-maker' || together === 'approved' ? INK : HOLD,
+    );
+}
+
+/** Where the trade disagrees: each choice in a line, of stages that were begun. */
+export function paintWays({ doc, t, record }: Rules): void {
+  const begun = new Set(record.stages.map((s) => s.key));
+  const ways = record.ways.filter((w) => begun.has(w.stage));
+  if (ways.length === 0) return;
+  heading(doc, t('record.ways'));
+  for (const way of ways) {
+    const marked = way.effect === 'deviation' || way.effect === 'defect' || way.effect === 'warning';
+    line(
+      doc,
+      t(way.found ? 'record.wayFound' : 'record.wayOwn', { question: way.question, text: way.text }),
+      marked ? HOLD : INK,
+    );
+  }
+}
