@@ -108,6 +108,12 @@ export const ShowerRecord = z.object({
     z.object({ id: z.string(), kind: z.string(), lengthMm: mm, pieces: z.array(Piece), ticksMm: z.array(mm) }),
   ),
   verdicts: z.array(VerdictLine),
+  /** What somebody wrote down beside the checks, sums worked out on site among them. */
+  notes: z
+    .array(
+      z.object({ entry: z.uuid(), element: z.string().nullable(), words: z.string(), by: z.string(), at: z.string() }),
+    )
+    .default([]),
   readings: z.array(ReadingLine),
   looks: z.array(LookLine),
   defects: z.array(

@@ -31,6 +31,38 @@ describe('a niche laid out to the tile', () => {
     expect(openingWidthMm / IN).toBeCloseTo(12.25, 9);
     expect(openingHeightMm / IN).toBeCloseTo(12.125, 9);
   });
+  it('proposes the nearest place with even cuts at both sides, whatever was wanted', () => {
+    const lengths = fc.record({
+      alongMm: fc.double({ min: 50, max: 1500, noNaN: true }),
+      widthMm: fc.double({ min: 150, max: 900, noNaN: true }),
+      uprightJointMm: fc.double({ min: 0, max: 600, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(lengths, (more) => {
+        const wanted = laid(more);
+        const moved = laid({ ...more, alongMm: more.alongMm + wanted.evenShiftMm });
+        expect(moved.leftTileMm).toBeCloseTo(wanted.evenCutMm, 5);
+        const whole = 23.875 * IN;
+        // A cut within half a millimetre of a joint is a whole tile: there both sides may differ by that reading.
+        const near = [moved.leftTileMm, moved.rightTileMm].some((c) => c > whole - 1 || c < 1);
+        if (!near) expect(moved.rightTileMm).toBeCloseTo(moved.leftTileMm, 5);
+        expect(Math.abs(wanted.evenShiftMm)).toBeLessThanOrEqual(12 * IN + 1e-6);
+      }),
+    );
+    expect(laid({ alongMm: 26 * IN }).sliver).toBe(true);
+    expect(laid({ alongMm: 18 * IN }).sliver).toBe(false);
+  });
+  it('puts a shelf on the joint nearest to where it is wanted, and tells of a pipe in the opening', () => {
+    const two = laid({ heightMm: 24 * IN, shelfMm: 10 * IN });
+    expect(two.courses).toBe(2);
+    expect(two.shelfAtMm! / IN).toBeCloseTo(11.875, 9);
+    expect(laid({ shelfMm: 6 * IN }).shelfAtMm).toBeNull();
+    expect(laid({ heightMm: 24 * IN }).shelfAtMm).toBeNull();
+    expect([laid({ pipesAtMm: [24 * IN] }).pipeInTheWay, laid({ pipesAtMm: [14 * IN] }).pipeInTheWay]).toEqual([
+      true,
+      false,
+    ]);
+  });
   it('tells the cuts at its sides and whether a stud is in the way', () => {
     const { leftTileMm, rightTileMm, fitsBetweenStuds } = laid();
     expect(leftTileMm / IN).toBeCloseTo(18, 6);

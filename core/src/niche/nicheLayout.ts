@@ -3,6 +3,9 @@ import { done, type Outcome, refuse } from '../outcome/outcome';
 /** How much larger than the niche its rough opening is made, mm: 1/4 in [common practice, no source]. */
 const OPENING_OVER_MM = 6.35;
 
+/** Room that a vent or supply pipe takes in the wall, mm: a 2 in pipe outside [nominal size, from memory]. */
+const PIPE_MM = 60.3;
+
 export interface NicheLayoutInput {
   tileHeightMm: number;
   tileWidthMm: number;
@@ -18,6 +21,10 @@ export interface NicheLayoutInput {
   /** Middles of the studs from the wall's left end, and how wide a stud is. */
   studsAtMm: readonly number[];
   studMm: number;
+  /** Where a shelf is wanted over the sill, mm; it goes to the joint nearest to it. */
+  shelfMm?: number | undefined;
+  /** Middles of pipes in the wall from its left end, mm. */
+  pipesAtMm?: readonly number[] | undefined;
 }
 
 export interface NicheLayout {
@@ -28,10 +35,19 @@ export interface NicheLayout {
   /** The tile left to its left and to its right in the course, mm; a whole tile where a joint falls there. */
   leftTileMm: number;
   rightTileMm: number;
+  /** How far the niche moves to the right (left when negative) for even cuts at both sides, and how wide those are. */
+  evenShiftMm: number;
+  evenCutMm: number;
+  /** A cut under half a tile [ANSI A108.02, value from memory]. */
+  sliver: boolean;
   openingWidthMm: number;
   openingHeightMm: number;
   /** True when the opening lies between two studs without cutting one. */
   fitsBetweenStuds: boolean;
+  /** A pipe runs through the opening: it is rerouted before the framing, or the niche moves. */
+  pipeInTheWay: boolean;
+  /** The shelf's underside over the sill on a joint, mm; null without one, or in a niche of one course. */
+  shelfAtMm: number | null;
 }
 
 const mod = (x: number, by: number): number => ((x % by) + by) % by;
@@ -40,6 +56,20 @@ const mod = (x: number, by: number): number => ((x % by) + by) % by;
 function cutBeside(distanceMm: number, moduleMm: number, tileMm: number): number {
   const rest = mod(distanceMm, moduleMm);
   return rest < 0.5 || rest > tileMm ? tileMm : rest;
+}
+
+/** The nearest place where joint or tile stands in the niche's middle, so that both sides are cut alike; the wider cut wins. */
+function evenCuts(input: NicheLayoutInput, module: number): { shiftMm: number; cutMm: number } {
+  const middle = input.alongMm + input.widthMm / 2;
+  const origin = input.uprightJointMm - input.jointMm / 2;
+  const step = Math.floor((middle - origin) / (module / 2));
+  return [step, step + 1]
+    .map((k) => {
+      const shiftMm = origin + (k * module) / 2 - middle;
+      const left = input.alongMm + shiftMm - input.uprightJointMm;
+      return { shiftMm, cutMm: cutBeside(left, module, input.tileWidthMm) };
+    })
+    .reduce((a, b) => (b.cutMm > a.cutMm + 0.01 ? b : a));
 }
 
 /**
@@ -59,17 +89,25 @@ export function nicheLayout(input: NicheLayoutInput): Outcome<NicheLayout> {
   const [left, right] = [input.alongMm, input.alongMm + input.widthMm];
   const openingWidthMm = input.widthMm + OPENING_OVER_MM;
   const [from, to] = [left - OPENING_OVER_MM / 2, right + OPENING_OVER_MM / 2];
-  const fitsBetweenStuds = input.studsAtMm.every(
-    (s) => s + input.studMm / 2 <= from + 0.01 || s - input.studMm / 2 >= to - 0.01,
-  );
+  const free = (middle: number, width: number): boolean =>
+    middle + width / 2 <= from + 0.01 || middle - width / 2 >= to - 0.01;
+  const leftTileMm = cutBeside(left - input.uprightJointMm, module, input.tileWidthMm);
+  const rightTileMm = cutBeside(input.uprightJointMm - input.jointMm - right, module, input.tileWidthMm);
+  const even = evenCuts(input, module);
+  const shelfCourses = Math.min(courses - 1, Math.max(1, Math.round((input.shelfMm ?? 0) / course)));
   return done({
     sillMm,
     heightMm,
     courses,
-    leftTileMm: cutBeside(left - input.uprightJointMm, module, input.tileWidthMm),
-    rightTileMm: cutBeside(input.uprightJointMm - input.jointMm - right, module, input.tileWidthMm),
+    leftTileMm,
+    rightTileMm,
+    evenShiftMm: even.shiftMm,
+    evenCutMm: even.cutMm,
+    sliver: Math.min(leftTileMm, rightTileMm) < input.tileWidthMm / 2,
     openingWidthMm,
     openingHeightMm: heightMm + OPENING_OVER_MM,
-    fitsBetweenStuds,
+    fitsBetweenStuds: input.studsAtMm.every((s) => free(s, input.studMm)),
+    pipeInTheWay: !(input.pipesAtMm ?? []).every((p) => free(p, PIPE_MM)),
+    shelfAtMm: input.shelfMm === undefined || courses < 2 ? null : shelfCourses * course - input.jointMm,
   });
 }

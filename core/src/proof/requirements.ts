@@ -25,11 +25,13 @@ function targets(model: ShowerModel, check: Check, methods: Readonly<Record<Part
     const part = parts.get(face) ?? null;
     return !check.parts || (part !== null && check.parts.includes(part));
   };
+  const kinds = new Map(model.faces.map((f) => [f.id, f.kind]));
   const any = (faces: readonly string[]) => faces.some(counts);
   switch (on.element) {
     case 'seam':
       return model.seams
         .filter((s) => on.kinds.includes(s.kind) && any(s.faces))
+        .filter((s) => !on.beside || s.faces.some((f) => on.beside!.includes(kinds.get(f)!)))
         .flatMap((s) => {
           const both = on.sides === 'each' && s.faces.length > 1;
           const sides = both ? s.faces.filter(counts) : [null];
@@ -48,7 +50,10 @@ function targets(model: ShowerModel, check: Check, methods: Readonly<Record<Part
     case 'shower':
       return [whole(WHOLE_SHOWER)];
     case 'face':
-      return model.faces.filter((f) => on.kinds.includes(f.kind) && counts(f.id)).map((f) => whole(f.id));
+      return model.faces
+        .filter((f) => on.kinds.includes(f.kind) && counts(f.id))
+        .filter((f) => !on.sides || on.sides.includes(f.id.split(':')[2] ?? ''))
+        .map((f) => whole(f.id));
   }
 }
 

@@ -48,6 +48,10 @@ function unseenOf(j: Judgement, seam: Seam): Stretch[] {
   return subtract([{ fromMm: 0, toMm: seam.lengthMm }], [...j.seen, ...j.measured, ...j.failed]);
 }
 
+/** A note is not required: it draws only what somebody answered. */
+const draws = (j: Judgement): boolean =>
+  j.requirement.check.severity !== 'note' || j.seen.length + j.measured.length + j.failed.length > 0;
+
 function layersOf(state: ShowerState, seam: Seam, judgements: readonly Judgement[]): Layers {
   const waiting = judgements.filter((j) => j.deviation === null);
   const measuredChecks = judgements.filter((j) => j.requirement.check.kind === 'measured');
@@ -80,7 +84,7 @@ function stateAt(layers: Layers, mm: number): LineState {
  * where water proved it.
  */
 export function seamLine(state: ShowerState, seam: Seam, judgements: readonly Judgement[]): SeamLine {
-  const layers = layersOf(state, seam, judgements);
+  const layers = layersOf(state, seam, judgements.filter(draws));
   const { defect, covered, unseen, seenOnly, water } = layers;
   const cuts = [
     0,

@@ -225,3 +225,17 @@ describe('a shower of several methods', () => {
     expect([has([], 'board-old-new'), has(['renovation'], 'board-old-new')]).toEqual([false, true]);
   });
 });
+
+describe('a check of one side', () => {
+  it('is asked of a niche’s sill alone, and of a curb’s inner edge alone', () => {
+    const options = { bench: 3, shelves: 1, ceiling: 2, riseMm: 19, lineDrain: false };
+    const model = showerModel(shapedShower(SHAPES[0]!(1500, 900), options).geometry);
+    if (!model.ok) throw new Error(model.problem.message);
+    const asked = requirementsOf(model.value, combineMethods(BOOK, { method: 'bonded-sheet' }, [])!);
+    const of = (id: string) => asked.filter((r) => r.check.id === id).map((r) => r.element);
+    expect(of('sill-fall')).toHaveLength(1);
+    expect(of('sill-fall')[0]).toMatch(/^niche:[^:]+:sill$/);
+    expect(of('curb-fall')).toHaveLength(1);
+    expect(of('curb-fall')[0]).toMatch(/:inner/);
+  });
+});

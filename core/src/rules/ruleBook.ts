@@ -17,11 +17,22 @@ export type Variant = (typeof VARIANTS)[number];
 const On = z.discriminatedUnion('element', [
   /** Seams between two parts that are built by different methods. */
   z.object({ element: z.literal('transition') }),
-  z.object({ element: z.literal('seam'), kinds: z.array(z.enum(SEAM_KINDS)).min(1), sides: z.enum(['none', 'each']) }),
+  z.object({
+    element: z.literal('seam'),
+    kinds: z.array(z.enum(SEAM_KINDS)).min(1),
+    sides: z.enum(['none', 'each']),
+    /** Only seams of a face of these kinds, such as the curb's inner edge alone. */
+    beside: z.array(z.enum(FACE_KINDS)).min(1).optional(),
+  }),
   z.object({ element: z.literal('corner') }),
   z.object({ element: z.literal('penetration') }),
   z.object({ element: z.literal('drain') }),
-  z.object({ element: z.literal('face'), kinds: z.array(z.enum(FACE_KINDS)).min(1) }),
+  z.object({
+    element: z.literal('face'),
+    kinds: z.array(z.enum(FACE_KINDS)).min(1),
+    /** Only these sides of a part, as its faces' ids name them: a niche's `sill`, not its back. */
+    sides: z.array(z.string().min(1)).min(1).optional(),
+  }),
   z.object({ element: z.literal('shower') }),
 ]);
 

@@ -128,6 +128,13 @@ export function buildRecord({ row, rows, state }: LoadedShower, now: Date): Show
       ...productsIn(state.rules),
     },
     notInspected: notInspected(state),
+    notes: state.notes.map((n) => ({
+      entry: n.id,
+      element: n.body.place?.element ?? null,
+      words: n.body.words,
+      by: n.author.name,
+      at: n.observedAt,
+    })),
     ways: waysOf(state),
     geometry: state.geometry && { version: state.geometry.version, dimensions: state.geometry.model.geometry },
     figures: ledger.figures,

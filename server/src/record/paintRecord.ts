@@ -9,7 +9,7 @@ import { DateTime } from 'luxon';
 import { recordLedger } from './buildRecord';
 import { paintFloods } from './paintFlood';
 import { paintMap } from './paintMap';
-import { paintProducts, paintWays } from './paintRules';
+import { paintNotes, paintProducts, paintWays } from './paintRules';
 import { bottomOf, HOLD, heading, INK, line, MARGIN, need, newSheet, SOFT, table, toBuffer } from './recordSheet';
 
 type Pdf = PDFKit.PDFDocument;
@@ -292,6 +292,7 @@ export async function paintRecord(record: ShowerRecord, state: ShowerState, opti
   await paintDefects(paper, options.picture);
   paintReadings(paper);
   paintExceptions(paper);
+  paintNotes(paper);
   paintProducts(paper);
   paintWays(paper);
   paintEnd(paper);

@@ -1,11 +1,15 @@
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
+import { elementName } from '@careful-seam/contract/texts/names';
 import type { Words } from '@careful-seam/contract/texts/words';
+import type { ShowerState } from '@careful-seam/core/proof/state';
 import { HOLD, heading, INK, line } from './recordSheet';
 
 interface Rules {
   doc: PDFKit.PDFDocument;
   t: Words;
   record: ShowerRecord;
+  state: ShowerState;
+  when: (iso: string) => string;
 }
 
 /** The products in use: by whom, where their labels were read, and which of them nobody has shown to go together. */
@@ -40,5 +44,16 @@ export function paintWays({ doc, t, record }: Rules): void {
       t(way.found ? 'record.wayFound' : 'record.wayOwn', { question: way.question, text: way.text }),
       marked ? HOLD : INK,
     );
+  }
+}
+
+/** What somebody wrote down: notes with their place, sums that were worked out on site among them. */
+export function paintNotes({ doc, t, record, state, when }: Rules): void {
+  if (record.notes.length === 0) return;
+  heading(doc, t('record.notes'));
+  const model = state.geometry?.model;
+  for (const n of record.notes) {
+    const where = n.element && model ? `${elementName(t, model, n.element)}: ` : '';
+    line(doc, `${where}${n.words} (${n.by}, ${when(n.at)})`);
   }
 }

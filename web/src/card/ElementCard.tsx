@@ -8,6 +8,8 @@ import { showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../state/preferences';
+import { sumAt } from '../workOut/sums';
+import { WorkOutSheet } from '../workOut/WorkOutSheet';
 import { DeviationSheet, PendingDeviation } from './DeviationSheet';
 import { FastenerCount } from './FastenerCount';
 import { FigureField } from './FigureField';
@@ -103,6 +105,8 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
   );
   const open = judgements.filter((j) => !j.satisfied);
   const [asking, setAsking] = useState(false);
+  const [summing, setSumming] = useState(false);
+  const notes = state.notes.filter((n) => n.body.place?.element === element);
   const upright = seam && seam.highMm - seam.lowMm > seam.lengthMm * 0.7;
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-2">
@@ -115,15 +119,24 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
               : t('card.whole')}
           </p>
         </div>
-        {mayAsk && open.length > 0 && pending.length === 0 && (
-          <button type="button" className="key max-w-32 px-2 text-sm leading-tight" onClick={() => setAsking(true)}>
-            {t('deviation.open')}
-          </button>
-        )}
         <button type="button" className="key" onClick={onClose}>
           {t('card.back')}
         </button>
       </header>
+      {(mayAsk && open.length > 0 && pending.length === 0) || (mayInspect && sumAt(element)) ? (
+        <div className="flex gap-1.5">
+          {mayAsk && open.length > 0 && pending.length === 0 && (
+            <button type="button" className="key grow px-2 text-sm leading-tight" onClick={() => setAsking(true)}>
+              {t('deviation.open')}
+            </button>
+          )}
+          {mayInspect && sumAt(element) && (
+            <button type="button" className="key grow px-2 text-sm" onClick={() => setSumming(true)}>
+              {t('sum.open')}
+            </button>
+          )}
+        </div>
+      ) : null}
       <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto">
         {seam && judgements.length > 0 && (
           <SeamStrip
@@ -157,6 +170,11 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
           ))}
         </ul>
         <FastenerCount state={state} requirements={requirements} />
+        {notes.map((n) => (
+          <p key={n.id} className="border-hair border-l-4 pl-2 text-sm">
+            {n.body.words} <span className="text-soft">{n.author.name}</span>
+          </p>
+        ))}
         {defects.map((d) => (
           <DefectLine
             key={d.id}
@@ -217,6 +235,9 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
             />
           )}
         </div>
+      )}
+      {summing && (
+        <WorkOutSheet showerId={showerId} state={state} element={element} onClose={() => setSumming(false)} />
       )}
       {asking && (
         <DeviationSheet showerId={showerId} state={state} judgements={open} onClose={() => setAsking(false)} />

@@ -11,6 +11,7 @@ import { Link } from 'react-router';
 import { WorkDoneSheet } from '../crew/WorkDoneSheet';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
+import { ReadySheet, readyCheck } from '../workOut/ReadySheet';
 import { KitSheet } from './KitSheet';
 import { StepsSheet } from './StepsSheet';
 import { WaysSheet } from './WaysSheet';
@@ -63,7 +64,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
   const person = useStore((s) => s.person)!;
   const [reason, setReason] = useState('');
   const [telling, setTelling] = useState(false);
-  const [sheet, setSheet] = useState<'steps' | 'kit' | 'ways' | null>(null);
+  const [sheet, setSheet] = useState<'steps' | 'kit' | 'ways' | 'ready' | null>(null);
   const { state } = shower;
   const asked = openLookRequests(state).find((r) => r.body.stage === stage);
   const spec = state.rules!.method.stages.find((s) => s.key === stage)!;
@@ -71,6 +72,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
   const blockers = blockersOf(state, stage);
   const here = state.stages.get(stage);
   const released = here?.word === 'released';
+  const ready = readyCheck(state, stage);
   const contested = here?.word === 'contested';
   const groups = new Map<string, Blocker[]>();
   for (const b of blockers) {
@@ -98,6 +100,11 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
             {t('ways.open')}
           </button>
         )}
+        {mayInspect && ready && (
+          <button type="button" className="key px-2 text-sm" onClick={() => setSheet('ready')}>
+            {t('ready.open')}
+          </button>
+        )}
         {mayInspect && state.rules!.method.kit.length > 0 && (
           <button type="button" className="key px-2 text-sm" onClick={() => setSheet('kit')}>
             {t('kit.open')}
@@ -112,6 +119,9 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
           mayInspect={mayInspect}
           onClose={() => setSheet(null)}
         />
+      )}
+      {sheet === 'ready' && ready && (
+        <ReadySheet showerId={shower.id} state={state} requirement={ready} onClose={() => setSheet(null)} />
       )}
       {sheet === 'steps' && <StepsSheet state={state} onClose={() => setSheet(null)} />}
       {sheet === 'kit' && <KitSheet shower={shower} onClose={() => setSheet(null)} />}

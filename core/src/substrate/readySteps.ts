@@ -1,0 +1,49 @@
+/** What a layer is set on. */
+export const SUBSTRATES = ['wood', 'concrete', 'cement-board', 'gypsum', 'foam', 'mortar-bed', 'metal-flange'] as const;
+export type Substrate = (typeof SUBSTRATES)[number];
+
+/** What makes a substrate ready, in the order in which it is done. */
+export const READY_STEPS = [
+  'sound',
+  'swept',
+  'sponged',
+  'wiped',
+  'degreased',
+  'dampened',
+  'primed',
+  'slurried',
+] as const;
+export type ReadyStep = (typeof READY_STEPS)[number];
+
+const MORTAR_SET = ['bonded-sheet', 'sealant-board', 'ready-pan'];
+const COATED = ['liquid', 'leak-control-flange'];
+
+/**
+ * The steps that a method asks of a substrate before anything is set on it: sound and swept always; a thirsty one
+ * dampened before cement; primer before a liquid coat; primer and slurry under a mortar bed; a metal flange degreased
+ * [common practice, no source]. The label of the product comes first.
+ */
+export function readySteps(method: string, substrate: Substrate): ReadyStep[] {
+  if (substrate === 'metal-flange') return ['wiped', 'degreased'];
+  if (method === 'liner-mortar') {
+    if (substrate === 'foam' || substrate === 'cement-board' || substrate === 'gypsum')
+      return ['sound', 'swept', 'wiped'];
+    return substrate === 'mortar-bed' ? ['sound', 'swept'] : ['sound', 'swept', 'primed', 'slurried'];
+  }
+  if (COATED.includes(method)) return ['sound', 'swept', 'wiped', 'primed'];
+  if (MORTAR_SET.includes(method))
+    return ['sound', 'swept', 'sponged', ...(substrate === 'foam' ? [] : (['dampened'] as const))];
+  return ['sound', 'swept', 'wiped'];
+}
+
+/** What is still to do, and whether the next layer may go on. */
+export interface Readiness {
+  ready: boolean;
+  missing: ReadyStep[];
+}
+
+/** Whether a substrate is ready: every step its method asks for was answered as done. */
+export function substrateReady(method: string, substrate: Substrate, done: readonly ReadyStep[]): Readiness {
+  const missing = readySteps(method, substrate).filter((step) => !done.includes(step));
+  return { ready: missing.length === 0, missing };
+}

@@ -1,0 +1,61 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { signIn, stage } from './acting';
+
+test('a curb’s cut, a niche’s layout and a substrate’s readiness are worked out on site and kept in the record', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  await signIn(page, 'ines');
+  const name = `Sums ${Date.now()}`;
+  await page.getByRole('link', { name: 'New shower' }).click();
+  await page.getByLabel('Name on site').fill(name);
+  await page.getByLabel('Job').fill('Test house');
+  await page.getByRole('tab', { name: /Niches/ }).click();
+  await page.getByRole('button', { name: 'Add a niche' }).click();
+  await page.getByRole('button', { name: 'Make this shower' }).click();
+  await expect(page.getByRole('heading', { name })).toBeVisible();
+
+  // Dust is what everything would bond to: the step that is missing is named, and holds.
+  await stage(page, 'Subfloor');
+  await page.getByRole('button', { name: 'Ready?' }).click();
+  const ready = page.getByRole('dialog');
+  await ready.getByRole('button', { name: 'Cement board' }).click();
+  for (const step of ['Sound', 'Swept', 'Wiped with']) await ready.getByLabel(step).check();
+  await expect(ready.getByTestId('ready')).toHaveText('Missing: Dampened, no standing water.');
+  await ready.getByRole('button', { name: 'Keep: not ready' }).click();
+  await expect(page.locator('aside')).toContainText('Wiped, dampened or primed');
+
+  await stage(page, 'Curb');
+  await page
+    .locator('aside li button', { hasText: /Curb . top/ })
+    .first()
+    .click();
+  await page.getByRole('button', { name: 'Work it out' }).click();
+  const sum = page.getByRole('dialog');
+  await sum.getByLabel('Distances between the walls').fill('48 1/4; 48x');
+  await expect(sum.getByRole('alert')).toContainText('48x');
+  await sum.getByLabel('Distances between the walls').fill('48 1/4; 48');
+  await expect(sum.getByTestId('sum')).toContainText('Cut the curb to 47 3/4 in.');
+  await sum.getByRole('button', { name: 'in all' }).click();
+  await expect(sum.getByTestId('sum')).toContainText('Cut the curb to 47 7/8 in.');
+  await sum.getByRole('button', { name: 'Keep as a note' }).click();
+  await expect(page.locator('aside')).toContainText('Cut the curb to 47 7/8 in.');
+  await page.keyboard.press('Escape');
+
+  await stage(page, 'Niche');
+  await page.locator('aside li button', { hasText: /niche/i }).first().click();
+  await page.getByRole('button', { name: 'Work it out' }).click();
+  await sum.getByLabel('Sill wanted over the foot').fill('47');
+  await sum.getByLabel('Height wanted').fill('24');
+  await sum.getByLabel('Shelf wanted').fill('10');
+  await expect(sum.getByTestId('sum')).toContainText('Sill at 48 1/2 in');
+  await expect(sum.getByTestId('sum')).toContainText('2 courses high: 24 1/8 in');
+  const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).analyze();
+  expect(found.violations.map((v) => v.id)).toEqual([]);
+  await sum.getByRole('button', { name: 'Keep as a note' }).click();
+  await expect(page.getByTestId('sync')).toHaveText('All entries sent', { timeout: 30_000 });
+  const id = /showers\/([^/?]+)/.exec(page.url())![1];
+  const record = await (await page.request.get(`/api/showers/${id}/record.json`)).json();
+  expect(record.notes.map((n: { words: string }) => n.words).join(' ')).toMatch(/47 7\/8 in.*Sill at 48 1\/2 in/);
+});
