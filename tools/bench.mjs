@@ -27,7 +27,12 @@ const tablet = spawnSync('npx', ['tsx', 'tools/benchTablet.mjs'], {
   stdio: 'inherit',
   env: { ...process.env, BENCH_APPLICATION: app.address },
 });
+const drawing = spawnSync('npx', ['tsx', 'tools/benchDrawing.mjs'], {
+  cwd: PROJECT,
+  stdio: 'inherit',
+  env: { ...process.env, BENCH_APPLICATION: app.address },
+});
 await app.stop();
 await cluster.stop();
 rmSync(base, { recursive: true, force: true });
-process.exit((result.status ?? 1) || (tablet.status ?? 1));
+process.exit((result.status ?? 1) || (tablet.status ?? 1) || (drawing.status ?? 1));

@@ -56,6 +56,20 @@ afterAll(async () => {
 });
 
 describe('files out', () => {
+  it('the map alone on one sheet laid across; none before there are dimensions', async () => {
+    const ines = await server.as('ines');
+    const sheet = await ines.get(`/api/showers/${showerId}/map.pdf`).expect(200).expect('content-type', /pdf/);
+    const text = Buffer.from(sheet.body).toString('latin1');
+    expect(text.startsWith('%PDF')).toBe(true);
+    expect(text.match(/\/Type \/Page\b/g)).toHaveLength(1);
+    expect(text).toContain('/MediaBox [0 0 792 612]');
+    const bare = v4();
+    await ines
+      .post(`/api/showers/${bare}/entries`)
+      .send(push([testTablet('ines', bare).seal('shower-created', created)]));
+    const none = await ines.get(`/api/showers/${bare}/map.pdf`).expect(404);
+    expect(none.body.error.message).toContain('no dimensions yet');
+  });
   it('readings as CSV: every level of the logger, and nothing that a spreadsheet would run', async () => {
     const ines = await server.as('ines');
     const { text, headers } = await ines.get(`/api/showers/${showerId}/readings.csv`).expect(200);

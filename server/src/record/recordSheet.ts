@@ -12,10 +12,16 @@ export const HOLD = '#a3201b';
 export const WATER = '#1d6a96';
 export const MARGIN = 48;
 
-export async function newSheet(title: string, madeAt: Date): Promise<Pdf> {
+/** A new document of Letter sheets, upright unless laid across. */
+export async function newSheet(
+  title: string,
+  madeAt: Date,
+  layout: 'portrait' | 'landscape' = 'portrait',
+): Promise<Pdf> {
   const { default: PDFDocument } = await import('pdfkit');
   const doc = new PDFDocument({
     size: 'LETTER',
+    layout,
     margin: MARGIN,
     bufferPages: true,
     info: { Title: title, CreationDate: madeAt },

@@ -8,6 +8,7 @@ import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { readingsCsv } from '../files/readingsCsv';
 import { readShowersFile, writeShowersFile } from '../files/showersFile';
 import { Refusal } from '../people/refusal';
+import { printMap } from '../record/printMap';
 import { type LoadedShower, loadShower, visibleShower } from '../showers/loadShower';
 import { ShowerEntity } from '../store/entities';
 import { printRecord, signedRecord } from './recordFiles';
@@ -28,6 +29,14 @@ async function recordJson(call: Call): Promise<unknown> {
   const shower = await named(call);
   call.res.attachment(`record-${shower.row.id}.json`);
   return signedRecord(shower, call.services);
+}
+
+async function mapPdf(call: Call): Promise<unknown> {
+  const shower = await named(call);
+  const sheet = await printMap(shower, call.services.now());
+  if (!sheet) throw new Refusal('not-found', 'geometry', 'This shower has no dimensions yet, so that there is no map.');
+  call.res.attachment(`map-${shower.row.id}.pdf`).type('application/pdf').send(sheet);
+  return undefined;
 }
 
 async function csv(call: Call): Promise<unknown> {
@@ -89,6 +98,14 @@ export const FILE_ROUTES: readonly Route[] = [
     gives: 'application/pdf',
     did: 'record-read',
     answer: async (call) => printRecord(call, await named(call)),
+  },
+  {
+    ...shower,
+    path: '/api/showers/:id/map.pdf',
+    summary: 'The unfolded map of a shower, printed alone',
+    gives: 'application/pdf',
+    did: 'record-read',
+    answer: mapPdf,
   },
   {
     ...shower,

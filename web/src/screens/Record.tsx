@@ -162,6 +162,9 @@ export function RecordScreen() {
             {t('record.file')}
           </a>
         )}
+        <a className="key flex items-center" href={`/api/showers/${id}/map.pdf`} download>
+          {t('record.mapAlone')}
+        </a>
         <a className="key key-main flex items-center" href={`/api/showers/${id}/record.pdf?unit=${unit}`} download>
           {t('record.pdf')}
         </a>

@@ -1,28 +1,25 @@
 import { elementName } from '@careful-seam/contract/texts/names';
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
 import { keptAfter } from '@careful-seam/core/proof/keptAfter';
-import { requirementsOf } from '@careful-seam/core/proof/requirements';
-import type { SeamLine } from '@careful-seam/core/proof/seamLine';
-import { combineMethods, drawnVariants, methodsOfParts, type Pinned } from '@careful-seam/core/rules/combineMethods';
-import { showLength } from '@careful-seam/core/units/length';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { Link, useNavigate } from 'react-router';
-import { ShowerMap } from '../../map/ShowerMap';
 import { useNewestBook } from '../../state/newestBook';
 import { usePreferences } from '../../state/preferences';
 import { newId, useStore } from '../../state/store';
 import { BoardFields } from './BoardFields';
 import { DrawingFiles } from './DrawingFiles';
-import { type Drawn, drawShower } from './drawing';
+import { DrawnMap } from './DrawnMap';
+import type { Drawn } from './drawing';
 import { FallNote } from './FallNote';
 import type { NewForm } from './fields';
-import { keptForm, linesFrom, nameOf, namesOf, type Start, typeOf } from './formStart';
+import { keptForm, nameOf, namesOf, pinnedBy, type Start, typeOf } from './formStart';
 import { MethodFields } from './MethodFields';
 import { PartFields } from './PartFields';
 import { RoomFields } from './RoomFields';
-import { LENGTHS, type LengthName, startTyped } from './typed';
+import { startTyped } from './typed';
+import { useDrawn } from './useDrawn';
 
 const TABS = ['room', 'parts', 'boards', 'method'] as const;
 type Tab = (typeof TABS)[number];
@@ -31,15 +28,6 @@ type Tab = (typeof TABS)[number];
 function tabOf(field: string): Tab {
   if (/^(niches|benches|pipes|ceiling)/.test(field)) return 'parts';
   return /^(boardJoint|sheet)/.test(field) ? 'boards' : 'room';
-}
-
-/** Before anything was looked at every seam is open: drawn dotted. */
-function unseenLines(model: ShowerModel): SeamLine[] {
-  return model.seams.map((s) => ({
-    seam: s.id,
-    pieces: [{ fromMm: 0, toMm: s.lengthMm, state: 'unseen', water: false }],
-    ticksMm: [],
-  }));
 }
 
 /** A shower from a few lengths, with its map, its seams and its fall drawn while typing. */
@@ -75,45 +63,13 @@ export function ShowerForm({ start }: { start: Start }) {
     },
   });
   const typed = form.watch();
-  const names = Object.fromEntries(LENGTHS.map((n) => [n, t(`new.${n}`)])) as Record<LengthName, string>;
-  const key = JSON.stringify(typed);
   /** Dimensions read from a file stand instead of the form until somebody goes back to it. */
   const [imported, setImported] = useState<ShowerModel | null>(null);
-  const byForm = useMemo(
-    () =>
-      drawShower(typed, idOf, unit, {
-        names,
-        small: (least) => t('new.small', { least: showLength(least, unit) }),
-        large: (most) => t('new.large', { most: showLength(most, unit) }),
-        angle: t('new.badAngle'),
-        notClosed: t('new.notClosed'),
-      }),
-    [key, unit, ids],
-  );
-  const drawn: Drawn = imported
-    ? { ...byForm, model: imported, geometry: imported.geometry, fall: null, problems: {} }
-    : byForm;
-  /** The last room that could be built stays in sight while a length is being typed. */
-  const last = useRef<ShowerModel | null>(null);
-  if (drawn.model) last.current = drawn.model;
-  const shown = drawn.model ?? last.current;
-  const lines = useMemo(() => (shown ? unseenLines(shown) : []), [shown]);
-  const pinned = useMemo((): Pinned => {
-    const differing = Object.entries(typed.parts).filter(([, m]) => m !== '' && m !== typed.method);
-    return {
-      method: typed.method,
-      ...(differing.length > 0 ? { parts: Object.fromEntries(differing) } : {}),
-      ...(typed.variants.length > 0 ? { variants: typed.variants } : {}),
-      ...(typed.beginsAt === book?.methods[0]?.stages[0]?.key ? {} : { beginsAt: typed.beginsAt }),
-      ...linesFrom(start),
-    };
-  }, [key, book]);
-  const asked = useMemo(() => {
-    const method = drawn.model && book && combineMethods(book, pinned, drawnVariants(drawn.model.geometry));
-    if (!method) return 0;
-    const all = requirementsOf(drawn.model!, method, methodsOfParts(pinned));
-    return all.filter((r) => r.check.kind !== 'position').length;
-  }, [drawn.model, book, pinned]);
+  const { drawn: byForm, settle } = useDrawn(typed, idOf, unit);
+  const withFile = (drawing: Drawn): Drawn =>
+    imported ? { ...drawing, model: imported, geometry: imported.geometry, fall: null, problems: {} } : drawing;
+  const drawn = withFile(byForm);
+  const pinned = pinnedBy(typed, start, book);
   const faults = Object.entries(drawn.problems);
   const elsewhere = faults.filter(([field]) => field !== 'form' && tabOf(field) !== tab);
   const kept = useMemo(
@@ -121,9 +77,9 @@ export function ShowerForm({ start }: { start: Start }) {
     [start, drawn.model],
   );
   const submit = form.handleSubmit(async ({ name, job, crewId, ...shape }) => {
-    if (!drawn.geometry || !book) return setProblem(book ? t('new.fix') : t('new.noBook'));
+    const { geometry } = withFile(settle());
+    if (!geometry || !book) return setProblem(book ? t('new.fix') : t('new.noBook'));
     const drawing = imported ? {} : { drawing: { typed: { ...shape, unit }, ids: Object.fromEntries(ids) } };
-    const geometry = drawn.geometry;
     if (start.kind === 'edit') {
       const now = start.shower.state.geometry!;
       const body = { version: now.version + 1, geometry, ...drawing, ...(now.from ? { from: now.from } : {}) };
@@ -278,27 +234,7 @@ export function ShowerForm({ start }: { start: Start }) {
             <FallNote drawn={drawn} />
           </div>
           <div className="flex min-h-0 flex-col p-3">
-            {shown ? (
-              <>
-                <div className={`min-h-0 flex-1 max-lg:h-80 max-lg:flex-none ${drawn.model ? '' : 'opacity-40'}`}>
-                  <ShowerMap model={shown} lines={lines} marks={new Map()} chosen={null} />
-                </div>
-                {drawn.model ? (
-                  <p className="text-center" data-testid="seam-total">
-                    {t('new.total', {
-                      seam: showLength(drawn.model.totals.seamMm, unit),
-                      seams: drawn.model.seams.length,
-                      corners: drawn.model.corners.length,
-                      asked,
-                    })}
-                  </p>
-                ) : (
-                  <p className="text-center text-soft">{t('new.lastDrawing')}</p>
-                )}
-              </>
-            ) : (
-              <p className="m-auto text-soft">{t('new.noDrawing')}</p>
-            )}
+            <DrawnMap model={drawn.model} book={book} pinned={JSON.stringify(pinned)} unit={unit} />
           </div>
         </div>
       </form>

@@ -1,3 +1,5 @@
+import type { Pinned } from '@careful-seam/core/rules/combineMethods';
+import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import type { LocalShower } from '../../state/store';
 import type { NewForm } from './fields';
 
@@ -28,7 +30,19 @@ export function keptForm({
 }
 
 /** The product lines of the shower whose type a copy follows. */
-export function linesFrom(start: Start): { lines?: string[] } {
+function linesFrom(start: Start): { lines?: string[] } {
   const lines = start.kind === 'like' ? start.shower.state.rules?.pinned.lines : undefined;
   return lines ? { lines: [...lines] } : {};
+}
+
+/** The rules as the form has them: the method, parts that differ, ways of building, where the inspection begins. */
+export function pinnedBy(typed: NewForm, start: Start, book: RuleBook | null): Pinned {
+  const differing = Object.entries(typed.parts).filter(([, m]) => m !== '' && m !== typed.method);
+  return {
+    method: typed.method,
+    ...(differing.length > 0 ? { parts: Object.fromEntries(differing) } : {}),
+    ...(typed.variants.length > 0 ? { variants: typed.variants } : {}),
+    ...(typed.beginsAt === book?.methods[0]?.stages[0]?.key ? {} : { beginsAt: typed.beginsAt }),
+    ...linesFrom(start),
+  };
 }
