@@ -63,6 +63,9 @@ const FITTING: [RegExp, string][] = [
   [/Notch of the trowel/, '3/8'],
   [/Opening less the curb/, '1/8'],
   [/Mortar kept away/, '1/2'],
+  [/Flat rim left/, '3/4'],
+  [/Board laps down/, '4 1/2'],
+  [/Inner edge of the curb/, '1/8'],
 ];
 
 /** Fills in figures and names what shows a proof, where the open card asks for them. */

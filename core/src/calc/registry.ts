@@ -13,6 +13,7 @@ import { lapLeg, lapVerdict } from '../proof/laps';
 import { LENGTH_UNITS, parseLength } from '../units/length';
 import { type Calculation, calculation, mm, positiveMm } from './calculation';
 import { FLOOD_CALCULATIONS } from './floodCalculations';
+import { FLOOR_CALCULATIONS } from './floorCalculations';
 
 const Faces = z.array(z.object({ id: z.string(), kind: z.string(), areaMm2: z.number() }).loose());
 const Seams = z.array(
@@ -181,6 +182,7 @@ export const CALCULATIONS: readonly Calculation[] = [
     }),
     nicheLayout,
   ),
+  ...FLOOR_CALCULATIONS,
   ...FLOOD_CALCULATIONS,
 ];
 

@@ -13,6 +13,7 @@ export const PROBLEM_CODES = [
   'niche-invalid',
   'bench-invalid',
   'ceiling-invalid',
+  'shots-invalid',
   'name-taken',
   'rule-book-invalid',
   'input-invalid',

@@ -1,0 +1,117 @@
+import { z } from 'zod';
+import {
+  DrainCentreInput,
+  drainCentre,
+  FlangeLevelInput,
+  flangeLevel,
+  PipeCutInput,
+  pipeCut,
+} from '../drain/flangeLevel';
+import { FallSurveyInput, fallSurvey } from '../fall/fallSurvey';
+import { FlatnessInput, flatness } from '../flatness/flatness';
+import { PlanPoint } from '../geometry/point';
+import { MortarBedInput, MortarMixInput, mortarBed, mortarMix } from '../mortar/mortarBed';
+import { PondingInput, ponding } from '../ponding/ponding';
+import { TrayCutInput, trayCut } from '../tray/trayCut';
+import { type Calculation, calculation, mm } from './calculation';
+
+const NO_SOURCE = 'common practice, no source';
+const verdict = z.enum(['pass', 'fail', 'undecided']);
+const bySide = z.object({ left: mm, right: mm, front: mm, back: mm });
+const side = z.enum(['left', 'right', 'front', 'back']);
+
+/** What is worked out of a floor from its subfloor to its base. */
+export const FLOOR_CALCULATIONS: readonly Calculation[] = [
+  calculation(
+    'flatness',
+    'Worst gap under a rigid straightedge along a profile',
+    '1/16 in under 24 in: common practice, no source; large tile ANSI A108.02, value from memory',
+    FlatnessInput,
+    z.object({ gapMm: mm, fromMm: mm, toMm: mm, verdict }),
+    flatness,
+  ),
+  calculation(
+    'fall-survey',
+    'Least and greatest fall from a level survey',
+    'IRC P2709.1 (1/4 to 1/2 in per ft), value from memory',
+    FallSurveyInput,
+    z.object({
+      leastFall: mm,
+      greatestFall: mm,
+      at: PlanPoint,
+      greatestAt: PlanPoint,
+      verdict,
+      probabilityBelow: z.number().nullable(),
+      outOfLevelMm: mm,
+    }),
+    fallSurvey,
+  ),
+  calculation(
+    'ponding',
+    'Where water stands on a floor, how deep and how much',
+    'Barnes, Lehman & Mulla 2014, "Priority-flood"; limit 1/16 in: common practice, no source',
+    PondingInput,
+    z.object({
+      ponds: z.array(z.object({ deepestMm: mm, areaMm2: mm, volumeL: mm, at: PlanPoint, levelMm: mm })),
+      deepestMm: mm,
+      verdict: verdict.optional(),
+    }),
+    ponding,
+  ),
+  calculation(
+    'mortar-bed',
+    'Mean and least thickness and volume of a bed to a level edge',
+    NO_SOURCE,
+    MortarBedInput,
+    z.object({ meanMm: mm, leastMm: mm, volumeL: mm }),
+    mortarBed,
+  ),
+  calculation(
+    'mortar-mix',
+    'Dry mix, bags and water for a bed',
+    NO_SOURCE,
+    MortarMixInput,
+    z.object({ dryKg: mm, bags: z.number().int(), lastBagShare: mm, sandL: mm, cementL: mm, waterL: mm }),
+    mortarMix,
+  ),
+  calculation(
+    'tray-cut',
+    'What comes off each side of a tray so that its drain stays',
+    NO_SOURCE,
+    TrayCutInput,
+    z.object({
+      cutsMm: bySide,
+      rimsMm: bySide,
+      dropsMm: bySide,
+      notchAgain: z.array(side),
+      slivers: z.array(side),
+      short: z.array(side),
+      level: z.boolean(),
+    }),
+    trayCut,
+  ),
+  calculation(
+    'flange-level',
+    'How far a flange is out of level, and which side to raise',
+    NO_SOURCE,
+    FlangeLevelInput,
+    z.object({ outMm: mm, tiltDeg: mm, raiseAtDeg: mm.nullable(), raiseMm: mm, verdict }),
+    flangeLevel,
+  ),
+  calculation(
+    'pipe-cut',
+    'Length of the pipe between its ridge and the flange',
+    NO_SOURCE,
+    PipeCutInput,
+    z.object({ cutMm: mm, firstCutMm: mm }),
+    pipeCut,
+  ),
+  calculation(
+    'drain-centre',
+    'Middle of the finished floor from the bare walls',
+    NO_SOURCE,
+    DrainCentreInput,
+    z.object({ xMm: mm, yMm: mm, widthMm: mm, depthMm: mm }),
+    drainCentre,
+  ),
+];

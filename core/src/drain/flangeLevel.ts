@@ -1,0 +1,90 @@
+import { z } from 'zod';
+import { done, type Outcome } from '../outcome/outcome';
+
+export const FlangeLevelInput = z.object({
+  /** Height of the flange's left over its right and of its front over its back end, read over this length, mm. */
+  leftOverRightMm: z.number(),
+  frontOverBackMm: z.number(),
+  overMm: z.number().positive(),
+  diameterMm: z.number().positive(),
+  limitMm: z.number().min(0),
+});
+export type FlangeLevelInput = z.infer<typeof FlangeLevelInput>;
+
+export interface FlangeLevel {
+  /** How much the lowest point of the rim lies under its highest, mm, and the tilt in degrees. */
+  outMm: number;
+  tiltDeg: number;
+  /** Where to raise it: clock degrees from the back (0), to the right (90), and how far at the rim, mm. */
+  raiseAtDeg: number | null;
+  raiseMm: number;
+  verdict: 'pass' | 'fail';
+}
+
+/** How far a flange is out of level from a bubble read two ways, which side to raise and by how much. */
+export function flangeLevel({
+  leftOverRightMm,
+  frontOverBackMm,
+  overMm,
+  diameterMm,
+  limitMm,
+}: FlangeLevelInput): Outcome<FlangeLevel> {
+  // Slope to the right and to the back, rise / run: where it falls, it is raised.
+  const [toRight, toBack] = [-leftOverRightMm / overMm, -frontOverBackMm / overMm];
+  const slope = Math.hypot(toRight, toBack);
+  const outMm = slope * diameterMm;
+  const lowDeg = ((Math.atan2(-toRight, -toBack) * 180) / Math.PI + 360) % 360;
+  return done({
+    outMm,
+    tiltDeg: (Math.atan(slope) * 180) / Math.PI,
+    raiseAtDeg: slope < 1e-9 ? null : lowDeg,
+    raiseMm: outMm,
+    verdict: outMm > limitMm + 1e-9 ? 'fail' : 'pass',
+  });
+}
+
+export const PipeCutInput = z.object({
+  /** From the ridge that the pipe stops at to the flange's seat, and what the joint takes in, mm. */
+  ridgeToFlangeMm: z.number().positive(),
+  socketMm: z.number().min(0),
+  /** What the first cut leaves to be taken off in small steps, mm. */
+  reserveMm: z.number().min(0),
+});
+export type PipeCutInput = z.infer<typeof PipeCutInput>;
+
+export interface PipeCut {
+  cutMm: number;
+  firstCutMm: number;
+}
+
+/** Length of the pipe between its ridge and the flange, and the first cut, a little long: a pipe too short is a new pipe. */
+export function pipeCut({ ridgeToFlangeMm, socketMm, reserveMm }: PipeCutInput): Outcome<PipeCut> {
+  return done({ cutMm: ridgeToFlangeMm + socketMm, firstCutMm: ridgeToFlangeMm + socketMm + reserveMm });
+}
+
+export const DrainCentreInput = z.object({
+  widthMm: z.number().positive(),
+  depthMm: z.number().positive(),
+  /** Width of the curb, and whether it stands within that depth. */
+  curbMm: z.number().min(0),
+  curbWithin: z.boolean(),
+  /** Thickness of board and finish on each wall, mm. */
+  boardMm: z.number().min(0),
+});
+export type DrainCentreInput = z.infer<typeof DrainCentreInput>;
+
+/** Middle of the finished floor from the bare left wall and the bare front, mm: where a centred drain stands. */
+export function drainCentre({
+  widthMm,
+  depthMm,
+  curbMm,
+  curbWithin,
+  boardMm,
+}: DrainCentreInput): Outcome<{ xMm: number; yMm: number; widthMm: number; depthMm: number }> {
+  const inner = { widthMm: widthMm - 2 * boardMm, depthMm: depthMm - boardMm - (curbWithin ? curbMm : 0) };
+  return done({
+    xMm: widthMm / 2,
+    yMm: (curbWithin ? curbMm : 0) + inner.depthMm / 2,
+    ...inner,
+  });
+}

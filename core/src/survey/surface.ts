@@ -1,0 +1,231 @@
+import Delaunator from 'delaunator';
+import type { PlanPoint } from '../geometry/point';
+import { insidePolygon } from '../geometry/polygon';
+import { done, type Outcome } from '../outcome/outcome';
+import { type Shot, type SurveyedFloor, usableShots } from './shots';
+import { planeWeights, type Weights } from './weights';
+
+/** Corners that the drain's rim is drawn with. */
+const RIM_CORNERS = 16;
+/** Shots within this of a wall say how high its foot stands beside them, mm. */
+const BESIDE_WALL_MM = 150;
+/** A vertex of the edge and a shot on it are one within this, mm. */
+const ON_EDGE_MM = 1;
+const FLAT_MM2 = 1e-3;
+const MOST_ROUNDS = 12;
+
+/** A vertex that stands on an edge of the footprint. */
+export interface EdgeVertex {
+  vertex: number;
+  edge: number;
+  /** mm from the edge's first corner. */
+  alongMm: number;
+}
+
+/**
+ * A floor as triangles between its shots, the drain's rim and its outline. Places are fixed; the heights of all vertices
+ * are sums of the shots' heights, so that the same surface serves every guess at them.
+ */
+export interface Surface {
+  floor: SurveyedFloor;
+  shots: Shot[];
+  /** Vertices: first the shots, then the rim, then the outline. */
+  x: Float64Array;
+  y: Float64Array;
+  rim: { from: number; count: number };
+  /** From the first of these vertices on, heights are sums of shots. */
+  derived: { from: number; weights: Weights[] };
+  triangles: [number, number, number][];
+  /** Vertices joined by a side of a triangle, for each vertex. */
+  neighbours: number[][];
+  /** Vertices of the outline in order along each edge; corners stand in both of theirs. */
+  outline: EdgeVertex[];
+}
+
+interface Vertices {
+  points: PlanPoint[];
+  rimFrom: number;
+  derivedFrom: number;
+}
+
+const between = (a: PlanPoint, b: PlanPoint, t: number): PlanPoint => ({
+  xMm: a.xMm + (b.xMm - a.xMm) * t,
+  yMm: a.yMm + (b.yMm - a.yMm) * t,
+});
+
+/** Where a point stands along an edge, and how far beside it, mm. */
+function alongEdge(p: PlanPoint, a: PlanPoint, b: PlanPoint): { alongMm: number; besideMm: number; lengthMm: number } {
+  const lengthMm = Math.hypot(b.xMm - a.xMm, b.yMm - a.yMm);
+  const alongMm = ((p.xMm - a.xMm) * (b.xMm - a.xMm) + (p.yMm - a.yMm) * (b.yMm - a.yMm)) / lengthMm;
+  const besideMm = Math.abs((b.xMm - a.xMm) * (p.yMm - a.yMm) - (b.yMm - a.yMm) * (p.xMm - a.xMm)) / lengthMm;
+  return { alongMm, besideMm, lengthMm };
+}
+
+/** Places along every edge where a vertex stands: its corners, shots on it, and the feet of shots beside it. */
+function edgeStops(footprint: readonly PlanPoint[], shots: readonly Shot[]): number[][] {
+  return footprint.map((a, i) => {
+    const b = footprint[(i + 1) % footprint.length]!;
+    const { lengthMm } = alongEdge(a, a, b);
+    const stops = [0, lengthMm];
+    for (const s of shots) {
+      const at = alongEdge(s, a, b);
+      if (at.besideMm > BESIDE_WALL_MM || at.alongMm < 0 || at.alongMm > lengthMm) continue;
+      if (stops.every((stop) => Math.abs(stop - at.alongMm) > 2 * ON_EDGE_MM)) stops.push(at.alongMm);
+    }
+    return stops.sort((p, q) => p - q);
+  });
+}
+
+function makeOutline(
+  floor: SurveyedFloor,
+  shots: readonly Shot[],
+  stops: readonly number[][],
+  points: PlanPoint[],
+): EdgeVertex[] {
+  const { footprint } = floor;
+  const outline: EdgeVertex[] = [];
+  const known = new Map<number, number>();
+  stops.forEach((list, edge) => {
+    const [a, b] = [footprint[edge]!, footprint[(edge + 1) % footprint.length]!];
+    const length = list.at(-1)!;
+    for (const alongMm of list) {
+      const corner = alongMm === 0 ? edge : alongMm === length ? (edge + 1) % footprint.length : -1;
+      const at = between(a, b, alongMm / length);
+      const shot = shots.findIndex((s) => Math.hypot(s.xMm - at.xMm, s.yMm - at.yMm) <= ON_EDGE_MM);
+      let vertex = shot >= 0 ? shot : corner >= 0 ? (known.get(corner) ?? -1) : -1;
+      if (vertex < 0) {
+        vertex = points.length;
+        points.push(at);
+        if (corner >= 0) known.set(corner, vertex);
+      }
+      outline.push({ vertex, edge, alongMm });
+    }
+  });
+  return outline;
+}
+
+function triangulate(points: PlanPoint[], floor: SurveyedFloor): [number, number, number][] {
+  const { triangles } = Delaunator.from(
+    points,
+    (p) => p.xMm,
+    (p) => p.yMm,
+  );
+  const kept: [number, number, number][] = [];
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [triangles[i]!, triangles[i + 1]!, triangles[i + 2]!];
+    const [p, q, r] = [points[a]!, points[b]!, points[c]!];
+    const twice = Math.abs((q.xMm - p.xMm) * (r.yMm - p.yMm) - (q.yMm - p.yMm) * (r.xMm - p.xMm));
+    const middle = { xMm: (p.xMm + q.xMm + r.xMm) / 3, yMm: (p.yMm + q.yMm + r.yMm) / 3 };
+    if (twice / 2 > FLAT_MM2 && insidePolygon(middle, floor.footprint)) kept.push([a, b, c]);
+  }
+  return kept;
+}
+
+function neighboursOf(count: number, triangles: readonly [number, number, number][]): number[][] {
+  const sets = Array.from({ length: count }, () => new Set<number>());
+  for (const [a, b, c] of triangles) {
+    sets[a]!.add(b).add(c);
+    sets[b]!.add(a).add(c);
+    sets[c]!.add(a).add(b);
+  }
+  return sets.map((s) => [...s]);
+}
+
+/** The middle of the first stretch of the outline that is no side of any triangle, or null. */
+function missingStretch(
+  outline: readonly EdgeVertex[],
+  neighbours: readonly number[][],
+): { edge: number; atMm: number } | null {
+  for (const [k, v] of outline.entries()) {
+    const next = outline[k + 1];
+    if (!next || next.edge !== v.edge || neighbours[v.vertex]!.includes(next.vertex)) continue;
+    return { edge: v.edge, atMm: (v.alongMm + next.alongMm) / 2 };
+  }
+  return null;
+}
+
+/**
+ * The surface through shots (Delaunay triangles), with the drain's rim as a ring of its own height and the outline as
+ * its border. Where no shot stands at the outline, its height is that of the plane through the shots beside it.
+ */
+export function makeSurface(floor: SurveyedFloor, given: readonly Shot[]): Outcome<Surface> {
+  const usable = usableShots(floor, given);
+  if (!usable.ok) return usable;
+  const shots = usable.value;
+  const rim = Array.from({ length: floor.drainRimMm > 0 ? RIM_CORNERS : 0 }, (_, k) => {
+    const turn = (2 * Math.PI * (k + 0.5)) / RIM_CORNERS;
+    return {
+      xMm: floor.drain.xMm + floor.drainRimMm * Math.cos(turn),
+      yMm: floor.drain.yMm + floor.drainRimMm * Math.sin(turn),
+    };
+  });
+  const stops = edgeStops(floor.footprint, shots);
+  const made = (): Vertices & { outline: EdgeVertex[] } => {
+    const points: PlanPoint[] = [...shots, ...rim].map(({ xMm, yMm }) => ({ xMm, yMm }));
+    const derivedFrom = points.length;
+    return { points, rimFrom: shots.length, derivedFrom, outline: makeOutline(floor, shots, stops, points) };
+  };
+  let vertices = made();
+  let triangles = triangulate(vertices.points, floor);
+  let neighbours = neighboursOf(vertices.points.length, triangles);
+  for (let round = 0; round < MOST_ROUNDS * floor.footprint.length; round += 1) {
+    const missing = missingStretch(vertices.outline, neighbours);
+    if (!missing) break;
+    stops[missing.edge]!.push(missing.atMm);
+    stops[missing.edge]!.sort((p, q) => p - q);
+    vertices = made();
+    triangles = triangulate(vertices.points, floor);
+    neighbours = neighboursOf(vertices.points.length, triangles);
+  }
+  const { points, rimFrom, derivedFrom, outline } = vertices;
+  return done({
+    floor,
+    shots,
+    x: Float64Array.from(points, (p) => p.xMm),
+    y: Float64Array.from(points, (p) => p.yMm),
+    rim: { from: rimFrom, count: rim.length },
+    derived: { from: derivedFrom, weights: points.slice(derivedFrom).map((p) => planeWeights(p, shots)) },
+    triangles,
+    neighbours,
+    outline,
+  });
+}
+
+/** Heights of all vertices, mm, from the shots' heights and the rim's; written into `out` where one is given. */
+export function heightsOf(
+  surface: Surface,
+  shotZ: ArrayLike<number>,
+  drainZMm: number,
+  out?: Float64Array,
+): Float64Array {
+  const z = out ?? new Float64Array(surface.x.length);
+  const { rim, derived } = surface;
+  for (let i = 0; i < rim.from; i += 1) z[i] = shotZ[i]!;
+  for (let i = 0; i < rim.count; i += 1) z[rim.from + i] = drainZMm;
+  for (let k = 0; k < derived.weights.length; k += 1) {
+    let sum = 0;
+    for (const [shot, weight] of derived.weights[k]!) sum += shotZ[shot]! * weight;
+    z[derived.from + k] = sum;
+  }
+  return z;
+}
+
+/** Heights of the surface as it was shot. */
+export const ownHeights = (surface: Surface, drainZMm: number): Float64Array =>
+  heightsOf(
+    surface,
+    Float64Array.from(surface.shots, (s) => s.zMm),
+    drainZMm,
+  );
+
+/** Height at a place, mm, or null outside the surface. */
+export function heightAt(surface: Surface, z: ArrayLike<number>, at: PlanPoint): number | null {
+  const { x, y } = surface;
+  for (const [a, b, c] of surface.triangles) {
+    const det = (y[b]! - y[c]!) * (x[a]! - x[c]!) + (x[c]! - x[b]!) * (y[a]! - y[c]!);
+    const u = ((y[b]! - y[c]!) * (at.xMm - x[c]!) + (x[c]! - x[b]!) * (at.yMm - y[c]!)) / det;
+    const v = ((y[c]! - y[a]!) * (at.xMm - x[c]!) + (x[a]! - x[c]!) * (at.yMm - y[c]!)) / det;
+    if (u >= -1e-9 && v >= -1e-9 && u + v <= 1 + 1e-9) return u * z[a]! + v * z[b]! + (1 - u - v) * z[c]!;
+  }
+  return null;
+}
