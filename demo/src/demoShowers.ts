@@ -5,6 +5,7 @@ import type { FindRuleBook } from '@careful-seam/core/proof/foldShower';
 import { drawSeamPicture } from '@careful-seam/instruments/simulatedCamera';
 import { v5 } from 'uuid';
 import { demoRuleBook } from './demoRuleBook';
+import { shootBirdbath } from './demoSurvey';
 import { type DemoWriter, demoWriter, passStage, placeOf, release, workDone } from './writer';
 
 const IN = 25.4;
@@ -269,6 +270,7 @@ export async function demoShowers(todayMs: number, find: FindRuleBook): Promise<
     5,
   );
   workDone(fresh, 'otter', 'base', day);
+  shootBirdbath(fresh);
   fresh.write('otter', 'look-requested', { stage: 'base', words: 'Bedded and level, please come before the boards' });
 
   const contested = make(

@@ -1,6 +1,6 @@
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
 import type { Blocker, Judgement } from '@careful-seam/core/proof/state';
-import type { Check, NumberCheck, NumberUnit, RuleBook } from '@careful-seam/core/rules/ruleBook';
+import type { Check, NumberCheck, NumberUnit, RuleBook, SurveyCheck } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
 import { DateTime, Settings } from 'luxon';
 import { elementName } from './names';
@@ -35,9 +35,22 @@ function numberSentence(t: Words, check: NumberCheck, j: Judgement, shown: Shown
   return t(j.verdict === 'fail' ? 'sentence.outside' : 'sentence.noLimit', { check: check.label, value, limit });
 }
 
+/** A fall in the person's unit: inches per foot, or percent. */
+export function fallWords(t: Words, fall: number, unit: ShownUnit): string {
+  return unit === 'in' ? t('perFoot', { value: (fall * 12).toFixed(2) }) : `${(fall * 100).toFixed(1)} %`;
+}
+
+function surveyLimit(t: Words, { measures }: SurveyCheck, unit: ShownUnit): string {
+  if (measures.of === 'flat')
+    return t('limit.flat', { gap: showLength(measures.gapMm, unit), edge: showLength(measures.straightedgeMm, unit) });
+  const [least, most] = [measures.minFall, measures.maxFall].map((f) => fallWords(t, f, unit));
+  return t('limit.falls', { least, most, pond: showLength(measures.pondMm, unit) });
+}
+
 /** A limit in words, in the person's unit; empty for a check that is looked at. */
 export function limitWords(t: Words, check: Check, unit: ShownUnit): string {
   if (check.kind === 'number') return numberLimit(t, check, unit);
+  if (check.kind === 'survey') return surveyLimit(t, check, unit);
   if (check.kind !== 'measured') return '';
   const { atLeastMm, atMostMm } = check.limit;
   const least = atLeastMm === undefined ? '' : showLength(atLeastMm, unit);
@@ -113,6 +126,8 @@ export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit
         position: j.position ?? '',
       },
     );
+  if (check.kind === 'survey')
+    return t(`sentence.survey.${j.verdict}`, { check: check.label, limit: surveyLimit(t, check, unit) });
   if (check.kind === 'flood') return t(`sentence.flood.${j.verdict}`);
   if (check.kind === 'wait') return waitSentence(t, j);
   const limit = limitWords(t, check, unit);

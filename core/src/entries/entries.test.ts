@@ -162,7 +162,7 @@ describe('entries at a boundary', () => {
       expect(BODIES[kind]).toBeDefined();
       const later = kind === 'rules-pinned' ? 3 : 2;
       expect(VERSIONS[kind]).toBe(
-        /^flood|^moisture|^look$|^rules|^geometry|^defect-(found|assigned|closed)/.test(kind) ? later : 1,
+        /^flood|^moisture|^look$|^reading$|^rules|^geometry|^defect-(found|assigned|closed)/.test(kind) ? later : 1,
       );
     }
   });

@@ -145,6 +145,15 @@ export const BODIES = {
     valueMm: mm,
     typed: z.string().max(40),
     instrument: key,
+    /** Since version 2: a shot of a level survey: where the rod stood, and its height over the drain's rim or the first shot. */
+    shot: z
+      .object({
+        xMm: z.number().min(-1000).max(100_000),
+        yMm: z.number().min(-1000).max(100_000),
+        zMm: z.number().min(-10_000).max(10_000),
+        uncertaintyMm: z.number().min(0).max(100),
+      })
+      .optional(),
   }),
   look: z
     .object({
@@ -295,6 +304,7 @@ export type Body<K extends EntryKind> = z.infer<(typeof BODIES)[K]>;
 const GROWN: Partial<Record<EntryKind, number>> = {
   'geometry-set': 2,
   'rules-pinned': 3,
+  reading: 2,
   look: 2,
   'defect-found': 2,
   'defect-assigned': 2,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { numbers } from '../flood/simulateFlood';
 import { PlanPoint } from '../geometry/point';
+import { distanceToOutlineMm } from '../geometry/polygon';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { Shot } from '../survey/shots';
 import { heightsOf, makeSurface, ownHeights, type Surface } from '../survey/surface';
@@ -54,7 +55,9 @@ export interface Paths {
 
 /** All paths of a surface, closely along its outline. */
 export function pathsOf(surface: Surface): Paths {
-  const { drain, drainRimMm } = surface.floor;
+  const { drain, drainRimMm, rim } = surface.floor;
+  const toRim = (p: PlanPoint): number =>
+    rim ? distanceToOutlineMm(p, rim) : Math.hypot(p.xMm - drain.xMm, p.yMm - drain.yMm) - drainRimMm;
   const rows: { from: number; to: number; share: number; pathMm: number; start: PlanPoint }[] = [];
   surface.outline.forEach((v, k) => {
     const next = surface.outline[k + 1];
@@ -64,7 +67,7 @@ export function pathsOf(surface: Surface): Paths {
       const share = s / steps;
       const xMm = surface.x[v.vertex]! * (1 - share) + surface.x[next.vertex]! * share;
       const yMm = surface.y[v.vertex]! * (1 - share) + surface.y[next.vertex]! * share;
-      const pathMm = Math.hypot(xMm - drain.xMm, yMm - drain.yMm) - drainRimMm;
+      const pathMm = toRim({ xMm, yMm });
       if (pathMm > 1) rows.push({ from: v.vertex, to: next.vertex, share, pathMm, start: { xMm, yMm } });
     }
   });

@@ -1,6 +1,5 @@
 import type { PlanPoint } from '../geometry/point';
 import type { Surface } from '../survey/surface';
-import { makeSpill, networkOf } from './spill';
 
 /** Where water from a place ends. */
 export type FlowEnd = 'drain' | 'pond' | 'out';
@@ -13,13 +12,13 @@ export interface FlowLine {
 const MOST_STEPS = 400;
 /** A line that leaves a triangle this near to a corner, in shares of its side, leaves through the corner. */
 const AT_CORNER = 1e-6;
-/** Shallower than this is no pond, mm. */
-const DRY_MM = 0.05;
 
 interface Slopes {
   /** Triangles on the far side of each side, by its two vertices. */
   across: Map<string, number[]>;
   down: { x: number; y: number }[];
+  /** Triangles round each vertex. */
+  around: number[][];
 }
 
 const sideKey = (a: number, b: number): string => (a < b ? `${a} ${b}` : `${b} ${a}`);
@@ -27,14 +26,16 @@ const sideKey = (a: number, b: number): string => (a < b ? `${a} ${b}` : `${b} $
 function slopesOf(surface: Surface, z: ArrayLike<number>): Slopes {
   const across = new Map<string, number[]>();
   const { x, y } = surface;
+  const around: number[][] = Array.from({ length: x.length }, () => []);
   const down = surface.triangles.map(([a, b, c], t) => {
+    for (const v of [a, b, c]) around[v]!.push(t);
     for (const key of [sideKey(a, b), sideKey(b, c), sideKey(c, a)]) across.set(key, [...(across.get(key) ?? []), t]);
     const det = (x[b]! - x[a]!) * (y[c]! - y[a]!) - (x[c]! - x[a]!) * (y[b]! - y[a]!);
     const gx = ((z[b]! - z[a]!) * (y[c]! - y[a]!) - (z[c]! - z[a]!) * (y[b]! - y[a]!)) / det;
     const gy = ((x[b]! - x[a]!) * (z[c]! - z[a]!) - (x[c]! - x[a]!) * (z[b]! - z[a]!)) / det;
     return { x: -gx, y: -gy };
   });
-  return { across, down };
+  return { across, down, around };
 }
 
 /** Where a line from a place inside a triangle leaves it: the side and the place on it. */
@@ -55,31 +56,27 @@ function exit(surface: Surface, t: number, from: PlanPoint, way: { x: number; y:
   return best as { a: number; b: number; at: PlanPoint; s: number; u: number } | null;
 }
 
-/** Down the network of vertices, each time to the neighbour that the water would run to first, and over the lip of a pond. */
-function downNetwork(
+/** Where water that stands on a vertex goes: into the triangle whose steepest slope begins there, or along a side. */
+function fromVertex(
   surface: Surface,
-  level: ArrayLike<number>,
   z: ArrayLike<number>,
-  ends: ReadonlyMap<number, FlowEnd>,
-  start: number,
-) {
-  const points: PlanPoint[] = [];
-  let [at, end] = [start, ends.get(start) ?? null];
-  for (let step = 0; end === null && step < MOST_STEPS; step += 1) {
-    if (level[at]! - z[at]! > DRY_MM) return { points, end: 'pond' as const };
-    let next = -1;
-    let steepest = 0;
-    for (const n of surface.neighbours[at]!) {
-      const run = Math.hypot(surface.x[n]! - surface.x[at]!, surface.y[n]! - surface.y[at]!);
-      const fall = (z[at]! - z[n]!) / run;
-      if (fall > steepest) [next, steepest] = [n, fall];
-    }
-    if (next < 0) return { points, end: 'pond' as const };
-    at = next;
-    points.push({ xMm: surface.x[at]!, yMm: surface.y[at]! });
-    end = ends.get(at) ?? null;
+  slopes: Slopes,
+  v: number,
+): { t: number } | { next: number } | null {
+  const { x, y } = surface;
+  for (const t of slopes.around[v]!) {
+    const [p, q] = surface.triangles[t]!.filter((o) => o !== v) as [number, number];
+    const way = slopes.down[t]!;
+    const cross = (o: number) => way.x * (y[o]! - y[v]!) - way.y * (x[o]! - x[v]!);
+    const ahead = way.x * ((x[p]! + x[q]!) / 2 - x[v]!) + way.y * ((y[p]! + y[q]!) / 2 - y[v]!);
+    if (Math.hypot(way.x, way.y) > 1e-9 && ahead > 0 && cross(p) * cross(q) < 0) return { t };
   }
-  return { points, end: end ?? ('pond' as const) };
+  let [next, steepest] = [-1, 0];
+  for (const n of surface.neighbours[v]!) {
+    const fall = (z[v]! - z[n]!) / Math.hypot(x[n]! - x[v]!, y[n]! - y[v]!);
+    if (fall > steepest) [next, steepest] = [n, fall];
+  }
+  return next < 0 ? null : { next };
 }
 
 /**
@@ -95,7 +92,6 @@ export function flowLines(
   const ends = new Map<number, FlowEnd>();
   for (const v of surface.outline) if (openEdges.includes(v.edge)) ends.set(v.vertex, 'out');
   for (let k = 0; k < surface.rim.count; k += 1) ends.set(surface.rim.from + k, 'drain');
-  const level = makeSpill(networkOf(surface.neighbours))(z, [...ends.keys()]);
   const slopes = slopesOf(surface, z);
   const inside = (p: PlanPoint): number =>
     surface.triangles.findIndex(([a, b, c]) => {
@@ -104,50 +100,62 @@ export function flowLines(
         (surface.y[j]! - surface.y[i]!) * (p.xMm - surface.x[i]!);
       return [side(a, b), side(b, c), side(c, a)].every((s, _, all) => s * all[0]! >= 0);
     });
-  return starts.map((start) => trace(surface, z, level, slopes, ends, start, inside(start)));
+  return starts.map((start) => trace(surface, z, slopes, ends, start, inside(start)));
+}
+
+/** Where a line has come to: within a triangle, or on a vertex. */
+type Stand = { at: PlanPoint; t: number } | { vertex: number };
+
+function step(
+  surface: Surface,
+  z: ArrayLike<number>,
+  slopes: Slopes,
+  ends: ReadonlyMap<number, FlowEnd>,
+  stand: Stand,
+): Stand | FlowEnd {
+  if ('vertex' in stand) {
+    const end = ends.get(stand.vertex);
+    if (end) return end;
+    const onward = fromVertex(surface, z, slopes, stand.vertex);
+    if (!onward) return 'pond';
+    const at = { xMm: surface.x[stand.vertex]!, yMm: surface.y[stand.vertex]! };
+    return 'next' in onward ? { vertex: onward.next } : { at, t: onward.t };
+  }
+  const corners = surface.triangles[stand.t]!;
+  if (corners.every((v) => ends.get(v) === 'drain')) return 'drain';
+  const way = slopes.down[stand.t]!;
+  const left = Math.hypot(way.x, way.y) < 1e-9 ? null : exit(surface, stand.t, stand.at, way);
+  // Out of a triangle that the place only touches: on from its lowest corner.
+  if (!left) return { vertex: corners.reduce((p, q) => (z[q]! < z[p]! ? q : p)) };
+  if (left.u < AT_CORNER || left.u > 1 - AT_CORNER) return { vertex: left.u < 0.5 ? left.a : left.b };
+  const beyond = slopes.across.get(sideKey(left.a, left.b))!.find((o) => o !== stand.t);
+  const onward = beyond === undefined ? null : slopes.down[beyond]!;
+  const [ex, ey] = [surface.x[left.b]! - surface.x[left.a]!, surface.y[left.b]! - surface.y[left.a]!];
+  const cross = (w: { x: number; y: number }) => ex * w.y - ey * w.x;
+  if (onward && cross(onward) * cross(way) > 0) return { at: left.at, t: beyond! };
+  if (ends.get(left.a) === 'out' && ends.get(left.b) === 'out') return 'out';
+  // A valley, or the wall: along the side to its lower end.
+  return { vertex: z[left.a]! < z[left.b]! ? left.a : left.b };
 }
 
 function trace(
   surface: Surface,
   z: ArrayLike<number>,
-  level: ArrayLike<number>,
   slopes: Slopes,
   ends: ReadonlyMap<number, FlowEnd>,
   start: PlanPoint,
   first: number,
 ): FlowLine {
   const points = [start];
-  let [at, t] = [start, first];
-  for (let step = 0; t >= 0 && step < MOST_STEPS; step += 1) {
-    const [a, b, c] = surface.triangles[t]!;
-    if ([a, b, c].every((v) => ends.get(v) === 'drain')) return { points, end: 'drain' };
-    const way = slopes.down[t]!;
-    const left = Math.hypot(way.x, way.y) < 1e-9 ? null : exit(surface, t, at, way);
-    if (!left || left.u < AT_CORNER || left.u > 1 - AT_CORNER) {
-      // Through a corner, or out of a triangle that the place only touches: on from the lowest corner by the network.
-      const corner = left ? (left.u < 0.5 ? left.a : left.b) : [a, b, c].reduce((p, q) => (z[q]! < z[p]! ? q : p));
-      points.push({ xMm: surface.x[corner]!, yMm: surface.y[corner]! });
-      const rest = downNetwork(surface, level, z, ends, corner);
-      return { points: [...points, ...rest.points], end: rest.end };
-    }
-    points.push(left.at);
-    at = left.at;
-    const beyond = slopes.across.get(sideKey(left.a, left.b))!.find((o) => o !== t);
-    const onward = beyond === undefined ? null : slopes.down[beyond]!;
-    const [ex, ey] = [surface.x[left.b]! - surface.x[left.a]!, surface.y[left.b]! - surface.y[left.a]!];
-    const cross = (w: { x: number; y: number }) => ex * w.y - ey * w.x;
-    if (onward && cross(onward) * cross(way) > 0) {
-      t = beyond!;
-      continue;
-    }
-    // A valley or the border: along the side to its lower end, and on from there by the network.
-    const lower = z[left.a]! < z[left.b]! ? left.a : left.b;
-    if (ends.get(left.a) === 'out' && ends.get(left.b) === 'out') return { points, end: 'out' };
-    points.push({ xMm: surface.x[lower]!, yMm: surface.y[lower]! });
-    const rest = downNetwork(surface, level, z, ends, lower);
-    return { points: [...points, ...rest.points], end: rest.end };
+  if (first < 0) return { points, end: 'out' };
+  let stand: Stand = { at: start, t: first };
+  for (let n = 0; n < MOST_STEPS; n += 1) {
+    const next: Stand | FlowEnd = step(surface, z, slopes, ends, stand);
+    if (typeof next === 'string') return { points, end: next };
+    points.push('vertex' in next ? { xMm: surface.x[next.vertex]!, yMm: surface.y[next.vertex]! } : next.at);
+    stand = next;
   }
-  return { points, end: t < 0 ? 'out' : 'pond' };
+  return { points, end: 'pond' };
 }
 
 /** Shares of the floor whose water ends in the drain, in a pond, and out of the shower. */

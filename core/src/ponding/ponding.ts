@@ -87,7 +87,7 @@ interface Wet {
 }
 
 /** Area and volume of the part of a triangle that lies under water. */
-function underWater(corners: readonly Wet[]): { mm2: number; mm3: number } {
+function underWater(corners: readonly Wet[]): { mm2: number; mm3: number; outline: PlanPoint[] } {
   const wet: Wet[] = [];
   corners.forEach((a, i) => {
     const b = corners[(i + 1) % 3]!;
@@ -104,7 +104,7 @@ function underWater(corners: readonly Wet[]): { mm2: number; mm3: number } {
     mm2 += area;
     mm3 += (area * (a.depth + b.depth + c.depth)) / 3;
   }
-  return { mm2, mm3 };
+  return { mm2, mm3, outline: wet.map((w) => ({ xMm: w.x, yMm: w.y })) };
 }
 
 /** Vertices where water leaves: the drain's rim, and the outline along edges that stand open. */
@@ -113,8 +113,13 @@ export function outletsOf(surface: Surface, openEdges: readonly number[] = []): 
   return [...rim, ...surface.outline.filter((v) => openEdges.includes(v.edge)).map((v) => v.vertex)];
 }
 
+/** A pond with the pieces of triangles that lie under its water. */
+export interface DrawnPond extends Pond {
+  wet: PlanPoint[][];
+}
+
 /** Ponds of a surface, deepest first, exactly: their level, area and volume from its triangles. */
-export function pondsOn(surface: Surface, zMm: ArrayLike<number>, outlets: readonly number[]): Pond[] {
+export function pondsOn(surface: Surface, zMm: ArrayLike<number>, outlets: readonly number[]): DrawnPond[] {
   const level = makeSpill(networkOf(surface.neighbours))(zMm, outlets);
   return poolsOf(level, zMm, (i) => surface.neighbours[i]!)
     .map((pool) => {
@@ -122,14 +127,16 @@ export function pondsOn(surface: Surface, zMm: ArrayLike<number>, outlets: reado
       const stands = level[low]!;
       const inPool = new Set(pool);
       let [areaMm2, mm3] = [0, 0];
+      const wet: PlanPoint[][] = [];
       for (const t of surface.triangles) {
         if (!t.some((v) => inPool.has(v))) continue;
         const part = underWater(t.map((v) => ({ x: surface.x[v]!, y: surface.y[v]!, depth: stands - zMm[v]! })));
         areaMm2 += part.mm2;
         mm3 += part.mm3;
+        if (part.outline.length > 2) wet.push(part.outline);
       }
       const at = { xMm: surface.x[low]!, yMm: surface.y[low]! };
-      return { deepestMm: stands - zMm[low]!, areaMm2, volumeL: mm3 / MM3_PER_L, at, levelMm: stands };
+      return { deepestMm: stands - zMm[low]!, areaMm2, volumeL: mm3 / MM3_PER_L, at, levelMm: stands, wet };
     })
     .sort((a, b) => b.deepestMm - a.deepestMm);
 }
@@ -146,7 +153,8 @@ function onSurface(input: PondingInput): Outcome<Pond[]> {
   const within = Math.hypot(nearest.xMm - drain.xMm, nearest.yMm - drain.yMm) <= drainRimMm + 1;
   // Without a shot at the drain its rim lies as low as anything round it: it is an outlet and no place to pond.
   const drainZMm = input.drainZMm ?? (within ? nearest.zMm : Math.min(...shots.map((s) => s.zMm)));
-  return done(pondsOn(surface.value, ownHeights(surface.value, drainZMm), outletsOf(surface.value)));
+  const ponds = pondsOn(surface.value, ownHeights(surface.value, drainZMm), outletsOf(surface.value));
+  return done(ponds.map(({ wet: _wet, ...pond }) => pond));
 }
 
 function onGrid(

@@ -59,6 +59,7 @@ function evidenceOf(
     stretch,
     atMm: Math.min(reading?.atMm ?? 0, lengthMm),
     valueMm: reading?.valueMm ?? null,
+    shot: reading?.shot ?? null,
     answer: look?.answer ?? null,
     reason: look?.reason ?? null,
     number: look?.number ?? null,

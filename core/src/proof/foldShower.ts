@@ -8,7 +8,7 @@ import { addDefectFound, onDefect, orphan } from './foldDefects';
 import { addLook, addReading, elementsOf, stillFits } from './foldEvidence';
 import { onClimate, onFlood } from './foldFlood';
 import { union } from './intervals';
-import { judge } from './judge';
+import { isLeftOpen, judge } from './judge';
 import { applyRedo } from './redo';
 import { blockersOf } from './release';
 import { requirementsOf } from './requirements';
@@ -118,7 +118,7 @@ function markCovered(state: ShowerState, stageKey: string): void {
     if (state.stages.get(requirement.stage.key)?.word === 'released' || requirement.check.severity === 'note') continue;
     if (requirement.check.kind === 'wait') continue;
     const judgement = judge(state, requirement);
-    if (judgement.satisfied) continue;
+    if (judgement.satisfied || isLeftOpen(judgement)) continue;
     const gaps = judgement.missing.length > 0 ? judgement.missing : [{ fromMm: 0, toMm: requirement.lengthMm }];
     state.covered.set(requirement.element, union([...(state.covered.get(requirement.element) ?? []), ...gaps]));
   }

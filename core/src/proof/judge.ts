@@ -1,6 +1,7 @@
 import type { LookAnswer } from '../entries/entry';
 import { findDisagreement, positionEffect } from '../rules/positions';
 import { floodCheckOf, type MeasuredCheck, type NumberCheck, type PositionCheck } from '../rules/ruleBook';
+import { surveyVerdict } from './floorSurvey';
 import { clip, type Stretch, subtract, union } from './intervals';
 import { floodCheckVerdict, judgeWait } from './judgeWater';
 import { lapVerdict, spokenStretches } from './laps';
@@ -195,10 +196,17 @@ function judgeByKind(
   }
   if (check.kind === 'number') return { measured: answer(numberVerdict(check, looks)), readyAtMs: null };
   if (check.kind === 'position') return { measured: answer(positionVerdict(state, check, looks)), readyAtMs: null };
+  if (check.kind === 'survey')
+    return { measured: answer(surveyVerdict(state.geometry!.model, check, readings)), readyAtMs: null };
   if (check.kind === 'flood') return { measured: answer(floodCheckVerdict(state)), readyAtMs: null };
   const floodOrder = state.rules && floodCheckOf(state.rules.method)?.stage.order;
   const found = judgeWait(state, check, typeof floodOrder === 'number' && stage.order < floodOrder);
   return { measured: answer(found.verdict), readyAtMs: found.readyAtMs };
+}
+
+/** True for what nothing has to be shown of yet: a survey that nobody began and the rule book does not demand. */
+export function isLeftOpen({ requirement: { check }, verdict }: Pick<Judgement, 'requirement' | 'verdict'>): boolean {
+  return check.kind === 'survey' && !check.required && verdict === 'unseen';
 }
 
 /** The verdict on one requirement from the evidence that stands, with the stretches behind it. */

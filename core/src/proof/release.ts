@@ -1,5 +1,5 @@
 import { isOpen, isOverdue } from './defectLife';
-import { judgeStage } from './judge';
+import { isLeftOpen, judgeStage } from './judge';
 import { allEvidence, type Blocker, type Defect, type ShowerState } from './state';
 
 function holds(state: ShowerState, defect: Defect, stageOrder: number, stageKey: string): boolean {
@@ -18,7 +18,7 @@ export function blockersOf(state: ShowerState, stageKey: string): Blocker[] {
   const stage = state.rules?.method.stages.find((s) => s.key === stageKey);
   if (!stage) return [];
   const checks: Blocker[] = judgeStage(state, stageKey)
-    .filter((j) => !j.satisfied && j.requirement.check.severity !== 'note')
+    .filter((j) => !j.satisfied && j.requirement.check.severity !== 'note' && !isLeftOpen(j))
     .map((j) => ({
       kind: 'check',
       stage: stageKey,

@@ -22,6 +22,8 @@ export interface Evidence {
   stretch: Stretch;
   atMm: number;
   valueMm: number | null;
+  /** Of a level survey: where the rod stood and how high. */
+  shot: Body<'reading'>['shot'] | null;
   answer: LookAnswer | null;
   reason: string | null;
   /** Of a look that told a figure, named what shows it, or said which of the trade's positions was found. */

@@ -143,6 +143,31 @@ const WaitCheck = z.object({
 });
 export type WaitCheck = z.infer<typeof WaitCheck>;
 
+/** A level survey of a floor: shots of a laser or a rod, judged as one. */
+const SurveyCheck = z.object({
+  ...base,
+  kind: z.literal('survey'),
+  measures: z.discriminatedUnion('of', [
+    /** Falls are rise / run; no pond deeper than `pondMm`. */
+    z.object({
+      of: z.literal('fall'),
+      minFall: z.number().min(0),
+      maxFall: z.number().min(0),
+      pondMm: z.number().min(0),
+    }),
+    /** The worst gap under a straightedge laid anywhere. */
+    z.object({ of: z.literal('flat'), straightedgeMm: z.number().positive(), gapMm: z.number().min(0) }),
+  ]),
+  /** Half-width of a shot that holds it 95 times of 100. */
+  uncertaintyMm: z.number().min(0),
+  shotsAtLeast: z.number().int().min(3),
+  /** About how far apart the places of the rod are proposed. */
+  spacingMm: z.number().positive(),
+  /** Without it nothing is asked until the first shot; what was shot is judged and holds. */
+  required: z.boolean().default(false),
+});
+export type SurveyCheck = z.infer<typeof SurveyCheck>;
+
 export const Check = z.discriminatedUnion('kind', [
   MeasuredCheck,
   LookedCheck,
@@ -150,6 +175,7 @@ export const Check = z.discriminatedUnion('kind', [
   PositionCheck,
   FloodCheck,
   WaitCheck,
+  SurveyCheck,
 ]);
 export type Check = z.infer<typeof Check>;
 export type MeasuredCheck = z.infer<typeof MeasuredCheck>;

@@ -1,7 +1,7 @@
 import { extremeFalls, type FallSurvey, guesses, judgeFalls, type Paths } from '../fall/fallSurvey';
 import type { PlanPoint } from '../geometry/point';
 import { done, type Outcome } from '../outcome/outcome';
-import { outletsOf, type Pond, pondsOn } from '../ponding/ponding';
+import { type DrawnPond, outletsOf, pondsOn } from '../ponding/ponding';
 import { deepestOf, makeSpill, networkOf } from '../ponding/spill';
 import type { Shot, SurveyedFloor } from './shots';
 import { makeSurface, type Surface } from './surface';
@@ -19,7 +19,7 @@ export interface SurveyJudged {
   z: Float64Array;
   paths: Paths;
   falls: Omit<FallSurvey, 'probabilityBelow'>;
-  ponds: Pond[];
+  ponds: DrawnPond[];
   deepestMm: number;
   pondVerdict: FallSurvey['verdict'];
   /** The worse of both. */

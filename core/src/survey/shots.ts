@@ -20,6 +20,8 @@ export interface SurveyedFloor {
   footprint: readonly PlanPoint[];
   drain: PlanPoint;
   drainRimMm: number;
+  /** Outline of a channel, where the drain is one; it stands instead of the circle. */
+  rim?: readonly PlanPoint[] | undefined;
 }
 
 const inch = (mm: number): string => `${Math.round((mm / 25.4) * 10) / 10} in`;
@@ -76,10 +78,12 @@ export function usableShots(floor: SurveyedFloor, shots: readonly Shot[]): Outco
   const twice = twiceAtOnePlace(shots);
   if (!twice.ok) return twice;
   const away = (s: Shot) => Math.hypot(s.xMm - floor.drain.xMm, s.yMm - floor.drain.yMm);
+  const inDrain = (s: Shot): boolean => {
+    if (floor.rim) return insidePolygon(s, floor.rim) || distanceToOutlineMm(s, floor.rim) <= SAME_PLACE_MM;
+    return floor.drainRimMm > 0 && away(s) <= floor.drainRimMm + SAME_PLACE_MM;
+  };
   const used = shots.filter(
-    (s, i) =>
-      (floor.drainRimMm === 0 || away(s) > floor.drainRimMm + SAME_PLACE_MM) &&
-      shots.findIndex((o) => Math.hypot(o.xMm - s.xMm, o.yMm - s.yMm) <= SAME_PLACE_MM) === i,
+    (s, i) => !inDrain(s) && shots.findIndex((o) => Math.hypot(o.xMm - s.xMm, o.yMm - s.yMm) <= SAME_PLACE_MM) === i,
   );
   if (used.length < 3)
     return refuse('shots-invalid', 'shots', 'A floor needs three shots beside its drain at least. Take more.');

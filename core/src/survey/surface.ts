@@ -7,6 +7,8 @@ import { planeWeights, type Weights } from './weights';
 
 /** Corners that the drain's rim is drawn with. */
 const RIM_CORNERS = 16;
+/** Corners of a channel's rim stand this close at least, mm. */
+const CHANNEL_EVERY_MM = 60;
 /** Shots within this of a wall say how high its foot stands beside them, mm. */
 const BESIDE_WALL_MM = 150;
 /** A vertex of the edge and a shot on it are one within this, mm. */
@@ -144,6 +146,20 @@ function missingStretch(
   return null;
 }
 
+/** The drain's rim as corners: a channel's outline with places between, a ring, or nothing where there is no drain yet. */
+function rimOf({ drain, drainRimMm, rim }: SurveyedFloor): PlanPoint[] {
+  if (rim)
+    return rim.flatMap((a, i) => {
+      const b = rim[(i + 1) % rim.length]!;
+      const steps = Math.max(1, Math.ceil(Math.hypot(b.xMm - a.xMm, b.yMm - a.yMm) / CHANNEL_EVERY_MM));
+      return Array.from({ length: steps }, (_, k) => between(a, b, k / steps));
+    });
+  return Array.from({ length: drainRimMm > 0 ? RIM_CORNERS : 0 }, (_, k) => {
+    const turn = (2 * Math.PI * (k + 0.5)) / RIM_CORNERS;
+    return { xMm: drain.xMm + drainRimMm * Math.cos(turn), yMm: drain.yMm + drainRimMm * Math.sin(turn) };
+  });
+}
+
 /**
  * The surface through shots (Delaunay triangles), with the drain's rim as a ring of its own height and the outline as
  * its border. Where no shot stands at the outline, its height is that of the plane through the shots beside it.
@@ -152,13 +168,7 @@ export function makeSurface(floor: SurveyedFloor, given: readonly Shot[]): Outco
   const usable = usableShots(floor, given);
   if (!usable.ok) return usable;
   const shots = usable.value;
-  const rim = Array.from({ length: floor.drainRimMm > 0 ? RIM_CORNERS : 0 }, (_, k) => {
-    const turn = (2 * Math.PI * (k + 0.5)) / RIM_CORNERS;
-    return {
-      xMm: floor.drain.xMm + floor.drainRimMm * Math.cos(turn),
-      yMm: floor.drain.yMm + floor.drainRimMm * Math.sin(turn),
-    };
-  });
+  const rim = rimOf(floor);
   const stops = edgeStops(floor.footprint, shots);
   const made = (): Vertices & { outline: EdgeVertex[] } => {
     const points: PlanPoint[] = [...shots, ...rim].map(({ xMm, yMm }) => ({ xMm, yMm }));

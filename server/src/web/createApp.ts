@@ -141,7 +141,8 @@ export function createApp(options: AppOptions): Express {
           styleSrc: ["'self'", "'unsafe-inline'"],
           imgSrc: ["'self'", 'blob:', 'data:'],
           fontSrc: ["'self'"],
-          connectSrc: ["'self'"],
+          // A laser's bridge runs on the tablet itself; nothing farther away can be reached.
+          connectSrc: ["'self'", 'http://127.0.0.1:*', 'http://localhost:*'],
           workerSrc: ["'self'"],
           manifestSrc: ["'self'"],
           baseUri: ["'none'"],

@@ -9,6 +9,7 @@ import { readingsCsv } from '../files/readingsCsv';
 import { readShowersFile, writeShowersFile } from '../files/showersFile';
 import { Refusal } from '../people/refusal';
 import { printMap } from '../record/printMap';
+import { printMarks } from '../record/printMarks';
 import { type LoadedShower, loadShower, visibleShower } from '../showers/loadShower';
 import { ShowerEntity } from '../store/entities';
 import { printRecord, signedRecord } from './recordFiles';
@@ -36,6 +37,15 @@ async function mapPdf(call: Call): Promise<unknown> {
   const sheet = await printMap(shower, call.services.now());
   if (!sheet) throw new Refusal('not-found', 'geometry', 'This shower has no dimensions yet, so that there is no map.');
   call.res.attachment(`map-${shower.row.id}.pdf`).type('application/pdf').send(sheet);
+  return undefined;
+}
+
+async function marksPdf(call: Call): Promise<unknown> {
+  const shower = await named(call);
+  const sheet = await printMarks(shower, call.services.now(), call.req.query.unit === 'mm' ? 'mm' : 'in');
+  if (!sheet)
+    throw new Refusal('not-found', 'geometry', 'This shower has no dimensions yet, so that there is nothing to mark.');
+  call.res.attachment(`marks-${shower.row.id}.pdf`).type('application/pdf').send(sheet);
   return undefined;
 }
 
@@ -106,6 +116,13 @@ export const FILE_ROUTES: readonly Route[] = [
     gives: 'application/pdf',
     did: 'record-read',
     answer: mapPdf,
+  },
+  {
+    ...shower,
+    path: '/api/showers/:id/marks.pdf',
+    summary: 'Marks for a sloped bed on each wall, to be printed',
+    gives: 'application/pdf',
+    answer: marksPdf,
   },
   {
     ...shower,

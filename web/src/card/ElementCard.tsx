@@ -1,7 +1,7 @@
 import { elementName } from '@careful-seam/contract/texts/names';
 import { defectKindLabel, verdictSentence } from '@careful-seam/contract/texts/sentences';
 import { defectStep, isOverdue } from '@careful-seam/core/proof/defectLife';
-import { judge, outsideLimit } from '@careful-seam/core/proof/judge';
+import { isLeftOpen, judge, outsideLimit } from '@careful-seam/core/proof/judge';
 import { seamLine } from '@careful-seam/core/proof/seamLine';
 import type { Defect, Judgement, ShowerState } from '@careful-seam/core/proof/state';
 import { showLength } from '@careful-seam/core/units/length';
@@ -103,7 +103,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
   const pending = [...state.deviations.values()].filter(
     (d) => d.decision === null && !d.ended && d.asked.stage === stage && d.asked.place.element === element,
   );
-  const open = judgements.filter((j) => !j.satisfied);
+  const open = judgements.filter((j) => !j.satisfied && !isLeftOpen(j));
   const [asking, setAsking] = useState(false);
   const [summing, setSumming] = useState(false);
   const notes = state.notes.filter((n) => n.body.place?.element === element);

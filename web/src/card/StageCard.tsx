@@ -127,6 +127,11 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
       {sheet === 'kit' && <KitSheet shower={shower} onClose={() => setSheet(null)} />}
       {spec.caution && <p className="border-cure border-l-4 pl-2 text-sm">{spec.caution}</p>}
       {contested && <p className="border-hold border-l-4 pl-2 font-semibold text-hold">{t('stage.contested')}</p>}
+      {spec.checks.some((c) => c.kind === 'survey') && (
+        <Link to={`/showers/${shower.id}/survey?stage=${stage}`} className="key flex items-center justify-center">
+          {t('survey.open')}
+        </Link>
+      )}
       {spec.checks.some((c) => c.kind === 'flood') && (
         <Link to={`/showers/${shower.id}/flood`} className="key key-main flex items-center justify-center text-lg">
           {t(state.flood?.running ? 'flood.openRunning' : state.flood ? 'flood.openEnded' : 'flood.openNew')}

@@ -13,6 +13,7 @@ import { RecordScreen } from '../screens/Record';
 import { Rounds } from '../screens/Rounds';
 import { Shower } from '../screens/Shower';
 import { SignIn } from '../screens/SignIn';
+import { SurveyScreen } from '../screens/Survey';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
 import { useFirmUnit, useSpokenLanguage } from './language';
@@ -99,6 +100,7 @@ const router = createBrowserRouter([
       { path: '/showers/:id/dimensions', element: <NewShower /> },
       { path: '/showers/:id', element: <Shower /> },
       { path: '/showers/:id/flood', element: <FloodScreen /> },
+      { path: '/showers/:id/survey', element: <SurveyScreen /> },
       { path: '/showers/:id/record', element: <RecordScreen /> },
       { path: '*', element: <Navigate to="/" replace /> },
     ],

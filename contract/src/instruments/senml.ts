@@ -1,0 +1,66 @@
+import { done, type Outcome, refuse } from '@careful-seam/core/outcome/outcome';
+import { z } from 'zod';
+
+/** One record of a SenML pack as it is sent [RFC 8428]. */
+const Record = z.object({
+  bn: z.string().optional(),
+  bt: z.number().optional(),
+  bu: z.string().optional(),
+  bv: z.number().optional(),
+  n: z.string().optional(),
+  u: z.string().optional(),
+  t: z.number().optional(),
+  v: z.number().optional(),
+  vb: z.boolean().optional(),
+});
+
+/** A record with its base values put in: what was measured, in which unit. */
+export interface Measured {
+  name: string;
+  unit: string | null;
+  value: number | null;
+  is: boolean | null;
+  timeS: number;
+}
+
+/** Reads a SenML pack: base values hold from where they stand to the end. */
+export function readSenml(text: string): Outcome<Measured[]> {
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch {
+    return refuse(
+      'input-invalid',
+      'senml',
+      'The instrument sent something that is no JSON. Check which instrument answers there.',
+    );
+  }
+  const pack = z.array(Record).safeParse(json);
+  if (!pack.success)
+    return refuse('input-invalid', 'senml', 'The instrument sent no SenML pack. Check which instrument answers there.');
+  let [bn, bt, bu, bv] = ['', 0, null as string | null, 0];
+  return done(
+    pack.data.map((r) => {
+      [bn, bt, bu, bv] = [r.bn ?? bn, r.bt ?? bt, r.bu ?? bu, r.bv ?? bv];
+      return {
+        name: bn + (r.n ?? ''),
+        unit: r.u ?? bu,
+        value: r.v === undefined ? null : r.v + bv,
+        is: r.vb ?? null,
+        timeS: bt + (r.t ?? 0),
+      };
+    }),
+  );
+}
+
+const MM: { [unit: string]: number } = { m: 1000, mm: 1, cm: 10 };
+
+/** The rod reading in a pack, mm, or null when it holds none. */
+export function rodReadingMm(pack: readonly Measured[]): number | null {
+  const found = pack.find((m) => m.name.endsWith('rod') && m.value !== null && m.unit !== null && m.unit in MM);
+  return found ? found.value! * MM[found.unit!]! : null;
+}
+
+/** Whether the instrument says of itself that it is simulated. */
+export const isSimulated = (pack: readonly Measured[]): boolean =>
+  pack.some((m) => m.name.endsWith('simulated') && m.is === true);
