@@ -9,6 +9,7 @@ import {
 } from '../drain/flangeLevel';
 import { FallSurveyInput, fallSurvey } from '../fall/fallSurvey';
 import { FlatnessInput, flatness } from '../flatness/flatness';
+import { StallFitInput, StudShimsInput, stallFit, studShims } from '../framing/stallFit';
 import { PlanPoint } from '../geometry/point';
 import { MortarBedInput, MortarMixInput, mortarBed, mortarMix } from '../mortar/mortarBed';
 import { PondingInput, ponding } from '../ponding/ponding';
@@ -105,6 +106,22 @@ export const FLOOR_CALCULATIONS: readonly Calculation[] = [
     PipeCutInput,
     z.object({ cutMm: mm, firstCutMm: mm }),
     pipeCut,
+  ),
+  calculation(
+    'stall-fit',
+    'Whether a pan fits its frame at every height',
+    NO_SOURCE,
+    StallFitInput,
+    z.object({ leastGapMm: mm, mostGapMm: mm, outOfSquareMm: mm, verdict }),
+    stallFit,
+  ),
+  calculation(
+    'stud-shims',
+    'Shims that bring the studs of a wall into one plane',
+    NO_SOURCE,
+    StudShimsInput,
+    z.object({ shimsMm: z.array(mm), worstMm: mm, worstStud: z.number().int(), verdict }),
+    studShims,
   ),
   calculation(
     'drain-centre',

@@ -62,6 +62,8 @@ const EXAMPLES: Record<string, unknown> = {
   },
   'flange-level': { leftOverRightMm: 1, frontOverBackMm: 0, overMm: 100, diameterMm: 150, limitMm: 1 },
   'pipe-cut': { ridgeToFlangeMm: 80, socketMm: 20, reserveMm: 3 },
+  'stall-fit': { framesMm: [1004, 1006], panMm: 1000, leastMm: 1.6, mostMm: 3.2 },
+  'stud-shims': { behindMm: [0, 3, 1], limitMm: 6.35 },
   'drain-centre': { widthMm: 1000, depthMm: 1000, curbMm: 100, curbWithin: true, boardMm: 10 },
   'curb-cut': { distancesMm: [1524, 1530], gap: 'each-end' },
   'niche-layout': {

@@ -11,6 +11,7 @@ import { Link } from 'react-router';
 import { WorkDoneSheet } from '../crew/WorkDoneSheet';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
+import { FloorSumSheet, hasFloorSums } from '../workOut/FloorSumSheet';
 import { ReadySheet, readyCheck } from '../workOut/ReadySheet';
 import { KitSheet } from './KitSheet';
 import { StepsSheet } from './StepsSheet';
@@ -64,7 +65,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
   const person = useStore((s) => s.person)!;
   const [reason, setReason] = useState('');
   const [telling, setTelling] = useState(false);
-  const [sheet, setSheet] = useState<'steps' | 'kit' | 'ways' | 'ready' | null>(null);
+  const [sheet, setSheet] = useState<'steps' | 'kit' | 'ways' | 'ready' | 'sums' | null>(null);
   const { state } = shower;
   const asked = openLookRequests(state).find((r) => r.body.stage === stage);
   const spec = state.rules!.method.stages.find((s) => s.key === stage)!;
@@ -100,6 +101,11 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
             {t('ways.open')}
           </button>
         )}
+        {mayInspect && hasFloorSums(stage) && (
+          <button type="button" className="key px-2 text-sm" onClick={() => setSheet('sums')}>
+            {t('sum.short')}
+          </button>
+        )}
         {mayInspect && ready && (
           <button type="button" className="key px-2 text-sm" onClick={() => setSheet('ready')}>
             {t('ready.open')}
@@ -119,6 +125,9 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
           mayInspect={mayInspect}
           onClose={() => setSheet(null)}
         />
+      )}
+      {sheet === 'sums' && (
+        <FloorSumSheet showerId={shower.id} state={state} stage={stage} onClose={() => setSheet(null)} />
       )}
       {sheet === 'ready' && ready && (
         <ReadySheet showerId={shower.id} state={state} requirement={ready} onClose={() => setSheet(null)} />

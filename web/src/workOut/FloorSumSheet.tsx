@@ -1,0 +1,80 @@
+import { WHOLE_SHOWER } from '@careful-seam/core/proof/requirements';
+import type { ShowerState } from '@careful-seam/core/proof/state';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Choice } from '../shell/Choice';
+import { Sheet } from '../shell/Sheet';
+import { usePreferences } from '../state/preferences';
+import { useStore } from '../state/store';
+import { FLOOR_SUMS, type FloorSum, readSum } from './floorSums';
+import { SumFields, SumResult } from './SumFields';
+
+interface Props {
+  showerId: string;
+  state: ShowerState;
+  stage: string;
+  onClose: () => void;
+}
+
+function OneSum({ sum, showerId, state, onClose }: Props & { sum: FloorSum }) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const write = useStore((s) => s.write);
+  const [typed, setTyped] = useState(Object.fromEntries(sum.fields.map((f) => [f.key, f.start(state, unit)])));
+  const read = readSum(sum, typed, unit);
+  const found = 'values' in read ? sum.work(t, unit, read.values, state) : null;
+  const problem =
+    'problem' in read
+      ? read.problem === ''
+        ? null
+        : t('floorSum.wrong', { field: t(`floorSum.${sum.key}.field.${read.field}`), problem: read.problem })
+      : found && 'problem' in found
+        ? found.problem
+        : null;
+  const lines = found && 'lines' in found ? found.lines : null;
+  const keep = async () => {
+    await write(showerId, 'note', { words: lines!.join(' '), place: { element: WHOLE_SHOWER } });
+    onClose();
+  };
+  return (
+    <>
+      <p className="text-soft text-sm">{t(`floorSum.${sum.key}.what`)}</p>
+      <SumFields
+        names={sum.fields.map((f) => f.key)}
+        label={(key) => t(`floorSum.${sum.key}.field.${key}`)}
+        typed={typed}
+        onType={setTyped}
+      />
+      {(problem !== null || lines) && <SumResult lines={lines ?? []} problem={problem} />}
+      {lines && (
+        <button type="button" className="key key-main" onClick={() => void keep()}>
+          {t('sum.keep')}
+        </button>
+      )}
+    </>
+  );
+}
+
+/** Whether a stage has sums to work out. */
+export const hasFloorSums = (stage: string): boolean => FLOOR_SUMS.some((s) => s.stage === stage);
+
+/** The arithmetic of a stage of the floor; what it comes to is kept as a note when wanted. */
+export function FloorSumSheet(props: Props) {
+  const { t } = useTranslation();
+  const sums = FLOOR_SUMS.filter((s) => s.stage === props.stage);
+  const [chosen, setChosen] = useState(sums[0]!.key);
+  const sum = sums.find((s) => s.key === chosen)!;
+  return (
+    <Sheet title={t('sum.open')} onClose={props.onClose}>
+      {sums.length > 1 && (
+        <Choice
+          label={t('floorSum.which')}
+          value={chosen}
+          options={sums.map((s) => ({ key: s.key, label: t(`floorSum.${s.key}.title`) }))}
+          onChoose={setChosen}
+        />
+      )}
+      <OneSum key={chosen} {...props} sum={sum} />
+    </Sheet>
+  );
+}

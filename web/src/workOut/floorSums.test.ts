@@ -1,0 +1,45 @@
+import { begun, fold } from '@careful-seam/core/tests/sampleTablet';
+import { describe, expect, it } from 'vitest';
+import { FLOOR_SUMS, readSum } from './floorSums';
+
+const state = fold(begun().entries);
+const t = ((key: string, values: object = {}) => `${key} ${JSON.stringify(values)}`) as never;
+const work = (key: string, typed: Record<string, string>, unit: 'in' | 'mm' = 'in'): string => {
+  const sum = FLOOR_SUMS.find((s) => s.key === key)!;
+  const start = Object.fromEntries(sum.fields.map((f) => [f.key, f.start(state, unit)]));
+  const read = readSum(sum, { ...start, ...typed }, unit);
+  if ('problem' in read) return `${read.field}: ${read.problem}`;
+  const found = sum.work(t, unit, read.values, state);
+  return 'lines' in found ? found.lines.join('\n') : found.problem;
+};
+
+describe('sums of the floor', () => {
+  it('each have their stage in the rule book and their fields', () => {
+    const stages = state.rules!.method.stages.map((s) => s.key);
+    for (const sum of FLOOR_SUMS) expect(stages).toContain(sum.stage);
+    expect(new Set(FLOOR_SUMS.map((s) => s.key)).size).toBe(FLOOR_SUMS.length);
+  });
+  it('raise the side of a flange that hangs, from readings with their sign', () => {
+    expect(work('flange', { leftOverRight: '-1/8', frontOverBack: '0' })).toContain('floorSum.side.left');
+    expect(work('flange', { leftOverRight: '1/8', frontOverBack: '0' })).toContain('floorSum.side.right');
+  });
+  it('shim studs one by one', () => {
+    expect(work('studs', { behind: '0; 1/4; 0; 3/4' })).toContain('2: 1/4 in; 3: 0 in; 4: 3/4 in');
+  });
+  it('tell mortar in bags from the drawing', () => {
+    expect(work('bed', {})).toMatch(/floorSum.bed.bags {"count":\d+/);
+    expect(work('bed', {}, 'mm')).toContain(' L"');
+  });
+  it('cut a tray so that its drain stays', () => {
+    expect(work('tray', { trayWidth: '72', trayDepth: '48' })).toContain('floorSum.tray.cuts');
+    expect(work('tray', { trayWidth: 'wide' })).toMatch(/^trayWidth: .*wide/);
+    expect(work('tray', {})).toBe('trayWidth: ');
+  });
+  it('fit a pan into its frame, cut its pipe, find its middle', () => {
+    expect(work('stall', { frames: '48 1/4; 48 5/16', pan: '48' })).toContain('floorSum.stall.fail');
+    expect(work('stall', { frames: '48 3/16', pan: '48' })).toContain('floorSum.stall.pass');
+    expect(work('pipe', { ridge: '3' })).toContain('3 7/8 in');
+    expect(work('centre', {})).toContain('floorSum.centre.at');
+    expect(work('centre', { within: 'x' })).toBe('within: x');
+  });
+});
