@@ -11,7 +11,9 @@ const LIGHT_ONLY = new Set([
   'corner-covered',
   'phone-seam',
   'phone-flood',
+  'flood',
   'flood-prepare',
+  'survey',
   'new-shower',
   'new-steam',
   'steam-room',
@@ -80,7 +82,14 @@ for (const dark of [false, true]) {
     await page.getByText('1 wet corner').click();
     await page.getByTestId('map').waitFor();
     await shoot('corner-covered');
-    await page.goto(`${page.url()}/flood`);
+    const covered = page.url();
+    await page.goto('/');
+    await page.getByText('B7').click();
+    await page.getByTestId('map').waitFor();
+    await page.goto(`${page.url().split('?')[0]}/survey?stage=base`);
+    await page.getByTestId('certainty').waitFor();
+    await shoot('survey');
+    await page.goto(`${covered}/flood`);
     await page.getByRole('button', { name: 'Level logger' }).click();
     await page.getByTestId('flood-plan').filter({ hasText: 'can pass' }).waitFor();
     await shoot('flood-prepare');

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { drainCentre, flangeLevel, pipeCut } from '../drain/flangeLevel';
+import { makeSurface, ownHeights } from '../survey/surface';
 import { trayCut } from '../tray/trayCut';
+import { bedThickness } from './bedThickness';
 import { mortarBed, mortarMix } from './mortarBed';
 
 const IN = 25.4;
@@ -137,5 +139,27 @@ describe('a drain', () => {
     expect(within).toEqual({ ok: true, value: { xMm: 500, yMm: 545, widthMm: 980, depthMm: 890 } });
     const without = drainCentre({ widthMm: 1000, depthMm: 1000, curbMm: 100, curbWithin: false, boardMm: 10 });
     expect(without.ok && without.value.yMm).toBe(495);
+  });
+});
+
+describe('the thickness of a bed that was shot', () => {
+  it('is least at the drain, of the volume that straight lines make, and thin where it is named', () => {
+    const drain = { xMm: 30 * IN, yMm: 18 * IN };
+    const shots = [0, 15, 30, 45, 60].flatMap((x) =>
+      [0, 9, 18, 27, 36].map((y) => {
+        const [dx, dy] = [Math.abs(x - 30) / 30, Math.abs(y - 18) / 18];
+        return { xMm: x * IN, yMm: y * IN, zMm: 20 * Math.max(dx, dy) };
+      }),
+    );
+    const made = makeSurface({ footprint: FOOTPRINT, drain, drainRimMm: 1 }, shots);
+    if (!made.ok) throw new Error(made.problem.message);
+    const bed = bedThickness(made.value, ownHeights(made.value, 0), 12.7, 24);
+    expect(bed.leastMm).toBeCloseTo(12.7, 9);
+    // Triangles cut the edges of the pyramid a little higher than straight lines do.
+    expect(bed.meanMm / (12.7 + (20 * 2) / 3)).toBeCloseTo(1.01, 1);
+    expect(bed.volumeL).toBeCloseTo((bed.meanMm * 60 * 36 * IN * IN) / 1e6, 6);
+    expect(
+      bed.thin.map((i) => Math.max(Math.abs(shots[i]!.xMm / IN - 30) / 30, Math.abs(shots[i]!.yMm / IN - 18) / 18)),
+    ).toEqual(bed.thin.map(() => 0.5));
   });
 });

@@ -98,7 +98,8 @@ export function flowLines(
       const side = (i: number, j: number) =>
         (surface.x[j]! - surface.x[i]!) * (p.yMm - surface.y[i]!) -
         (surface.y[j]! - surface.y[i]!) * (p.xMm - surface.x[i]!);
-      return [side(a, b), side(b, c), side(c, a)].every((s, _, all) => s * all[0]! >= 0);
+      const sides = [side(a, b), side(b, c), side(c, a)];
+      return sides.every((s) => s >= -1e-6) || sides.every((s) => s <= 1e-6);
     });
   return starts.map((start) => trace(surface, z, slopes, ends, start, inside(start)));
 }

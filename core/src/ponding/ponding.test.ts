@@ -175,6 +175,9 @@ describe('the ways of water', () => {
   it('all end in the drain of a cone, falling all the way', () => {
     const cone = (x: number, y: number) => 0.02 * (Math.hypot(x - 500, y - 500) - 50);
     const all = lines(cone);
+    for (const l of all)
+      for (const [i, p] of l.points.slice(1).entries())
+        expect(Math.hypot(p.xMm - l.points[i]!.xMm, p.yMm - l.points[i]!.yMm)).toBeLessThan(200);
     expect(flowShares(all.filter((l) => Math.hypot(l.points[0]!.xMm - 500, l.points[0]!.yMm - 500) > 60)).drain).toBe(
       1,
     );

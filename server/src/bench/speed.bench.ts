@@ -17,6 +17,7 @@ import { loggerFile, simulatedLogger } from '@careful-seam/instruments/simulated
 import { appendEntries } from '../ledger/appendEntries';
 import { openStore } from '../store/dataSource';
 import { writeSection } from './performanceDoc';
+import { surveyBench } from './surveyBench';
 
 /** Ratios of medians, measured in turn within one run; nothing here depends on how fast the machine is. */
 export interface Row {
@@ -291,6 +292,24 @@ function flooding(): Row {
   );
 }
 
+/** Guesses at the true heights of a survey against compiled fills of a grid over the same floor. */
+function surveying(): Row[] {
+  const found = surveyBench();
+  if (!found) {
+    console.log('No C++ compiler here: the survey is not compared.');
+    return [];
+  }
+  return [
+    {
+      what: `500 guesses of fall and ponds from 54 shots (${found.vertices} vertices), against as many compiled fills of a 200 x 120 grid`,
+      medianMs: found.mineMs,
+      againstMs: found.theirsMs,
+      ratio: found.mineMs / found.theirsMs,
+      atMost: 1,
+    },
+  ];
+}
+
 async function main(): Promise<void> {
   const text = referenceDocument();
   const parse = () => JSON.parse(text) as unknown;
@@ -306,6 +325,7 @@ async function main(): Promise<void> {
     against('fold of 2,000 entries, against parsing the 200 kB document', 5, () => foldShower(many, () => BOOK), parse),
     flooding(),
     await appending(process.env.BENCH_DATABASE_URL!, 400),
+    ...surveying(),
   ];
   const table = [
     '| what | median ms | reference ms | ratio | at most |',

@@ -12,16 +12,26 @@ interface Props {
 }
 
 type Side = 'least' | 'most';
+/** Falls stand in percent: 1/4 in per ft is 2.08 %. */
+const PERCENT = 100;
 
 /** The limits of a check as figures, whatever their unit: null where there is none. */
 function limitsOf(check: Check): { least: number | null; most: number | null } | null {
   if (check.kind === 'measured') return { least: check.limit.atLeastMm ?? null, most: check.limit.atMostMm ?? null };
   if (check.kind === 'number') return { least: check.limit?.atLeast ?? null, most: check.limit?.atMost ?? null };
   if (check.kind === 'wait') return { least: check.hours, most: null };
+  if (check.kind === 'survey' && check.measures.of === 'fall')
+    return { least: check.measures.minFall * PERCENT, most: check.measures.maxFall * PERCENT };
   return null;
 }
 
 function withLimit(check: Check, side: Side, value: number | null): Check {
+  if (check.kind === 'survey') {
+    const key = side === 'least' ? ('minFall' as const) : ('maxFall' as const);
+    return check.measures.of === 'fall' && value !== null
+      ? { ...check, measures: { ...check.measures, [key]: value / PERCENT } }
+      : check;
+  }
   const now = { ...limitsOf(check)!, [side]: value };
   if (check.kind === 'measured')
     return {
@@ -49,7 +59,7 @@ function LimitField({ check, side, onChange }: { check: Check; side: Side; onCha
   const { unit } = usePreferences();
   const isLength = check.kind === 'measured' || (check.kind === 'number' && check.unit === 'mm');
   const value = limitsOf(check)![side];
-  const shown = value === null ? '' : isLength ? showLength(value, unit, 32) : String(value);
+  const shown = value === null ? '' : isLength ? showLength(value, unit, 32) : String(Math.round(value * 1000) / 1000);
   const [typed, setTyped] = useState<string | null>(null);
   const read = (text: string): number | null | undefined => {
     if (text.trim() === '') return null;

@@ -4,6 +4,7 @@ import type { PlanPoint } from '@careful-seam/core/geometry/point';
 import { signedAreaMm2 } from '@careful-seam/core/geometry/polygon';
 import { flowLines, flowShares } from '@careful-seam/core/ponding/flow';
 import { judgeFloorFall, judgeFloorFlat, surveyedFloor, surveyLimits } from '@careful-seam/core/proof/floorSurvey';
+import type { ShowerState } from '@careful-seam/core/proof/state';
 import { whereNext } from '@careful-seam/core/survey/judgeSurvey';
 import { usableShots } from '@careful-seam/core/survey/shots';
 import { nextPlace, surveyPlan } from '@careful-seam/core/survey/surveyPlan';
@@ -20,6 +21,7 @@ import { SyncMark } from '../shell/SyncMark';
 import { useKeepAwake } from '../shell/tabletCare';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
+import { BedLine } from '../survey/BedLine';
 import { FlatResult } from '../survey/FlatResult';
 import { FloorPlan } from '../survey/FloorPlan';
 import { ShotCard } from '../survey/ShotCard';
@@ -35,6 +37,12 @@ const FLOW_EVERY_MM = 170;
 function rainOn(footprint: readonly PlanPoint[]): PlanPoint[] {
   const span = Math.sqrt(Math.abs(signedAreaMm2(footprint)));
   return surveyPlan({ footprint, drain: { xMm: -1e6, yMm: -1e6 }, drainRimMm: 0 }, Math.max(FLOW_EVERY_MM, span / 8));
+}
+
+/** What a bed of mortar must have at its thinnest, as the stage's own checks say; null where the base is no mortar. */
+function leastBedMm(state: ShowerState, stage: string): number | null {
+  const found = state.requirements.find((r) => r.stage.key === stage && /^mortar-(at-drain|single)/.test(r.check.id));
+  return found?.check.kind === 'measured' ? (found.check.limit.atLeastMm ?? null) : null;
 }
 
 function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Survey; stage: string }) {
@@ -74,6 +82,7 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
     () => (judged ? flowLines(judged.surface, judged.z, openEdges, rainOn(floor.footprint)) : []),
     [judged, openEdges, floor],
   );
+  const leastBed = leastBedMm(state, stage);
   const wild = wildShots(shots)[0];
   const open = nextPlace(plan, shots);
   const place = chosenPlace ?? open;
@@ -231,6 +240,7 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
             trying={trying}
           />
         )}
+        {judged && leastBed !== null && <BedLine judged={judged} leastMm={leastBed} />}
         {flat?.ok && <FlatResult flat={flat.value} check={check} floor={floor} shots={asIf} />}
         {wild && (
           <p className="border-cure border-l-4 pl-2" data-testid="wild">

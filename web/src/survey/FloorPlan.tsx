@@ -92,14 +92,14 @@ export function FloorPlan(props: Props) {
         <g key={`${line.points[0]!.xMm} ${line.points[0]!.yMm}`}>
           <path
             d={path(line.points)}
-            className={`fill-none [stroke-width:1.4] ${line.end === 'drain' ? 'stroke-water' : 'stroke-hold [stroke-dasharray:6_4]'}`}
+            className={`fill-none [stroke-width:1.4] ${wayStroke(line.end, judged?.pondVerdict === 'pass')}`}
           />
           {moving && (
             <circle r={3} className="fill-water">
               <animateMotion
                 path={path(line.points)}
                 dur={`${(2 + (line.points.length % 5) * 0.4).toFixed(1)}s`}
-                begin={`${((i * 0.37) % 3).toFixed(2)}s`}
+                begin={`-${((i * 0.37) % 3).toFixed(2)}s`}
                 repeatCount="indefinite"
               />
             </circle>
@@ -156,6 +156,12 @@ export function FloorPlan(props: Props) {
       )}
     </svg>
   );
+}
+
+/** Water that reaches the drain; that stands where it may; that stands too deep or leaves the shower. */
+function wayStroke(end: FlowLine['end'], pondsPass: boolean): string {
+  if (end === 'drain') return 'stroke-water';
+  return end === 'pond' && pondsPass ? 'stroke-water [stroke-dasharray:6_4]' : 'stroke-hold [stroke-dasharray:6_4]';
 }
 
 const diamond = ([x, y]: [number, number]) => ({

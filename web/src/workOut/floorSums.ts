@@ -11,7 +11,7 @@ import type { Sum } from './sums';
 type Unit = 'in' | 'mm';
 
 /** A field of a sum: one length, several, or a plain figure. */
-export interface SumField {
+interface SumField {
   key: string;
   kind: 'length' | 'lengths' | 'figure';
   start: (state: ShowerState, unit: Unit) => string;
