@@ -26,6 +26,19 @@ test('a curb’s cut, a niche’s layout and a substrate’s readiness are worke
   await ready.getByRole('button', { name: 'Keep: not ready' }).click();
   await expect(page.locator('aside')).toContainText('Wiped, dampened or primed');
 
+  await page.getByRole('button', { name: 'Sums' }).click();
+  const sums = page.getByRole('dialog');
+  await sums.getByLabel('Gaps, parted by semicolons').fill('0; 1/16; 1/8; 0; 0');
+  await expect(sums.getByTestId('sum')).toContainText('12 in: 1/8 in');
+  await sums.getByRole('button', { name: 'Close' }).click();
+  await stage(page, 'Drain rough-in');
+  await page.getByRole('button', { name: 'Sums' }).click();
+  await sums.getByRole('button', { name: 'Flange level' }).click();
+  await sums.getByLabel('Left over right').fill('-1/8');
+  await sums.getByLabel('Front over back').fill('0');
+  await expect(sums.getByTestId('sum')).toContainText('Raise it at the left by 1/8 in');
+  await sums.getByRole('button', { name: 'Close' }).click();
+
   await stage(page, 'Curb');
   await page
     .locator('aside li button', { hasText: /Curb . top/ })
@@ -54,8 +67,12 @@ test('a curb’s cut, a niche’s layout and a substrate’s readiness are worke
   const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).analyze();
   expect(found.violations.map((v) => v.id)).toEqual([]);
   await sum.getByRole('button', { name: 'Keep as a note' }).click();
+  await expect(page.locator('aside')).toContainText('Sill at 48 1/2 in');
   await expect(page.getByTestId('sync')).toHaveText('All entries sent', { timeout: 30_000 });
   const id = /showers\/([^/?]+)/.exec(page.url())![1];
-  const record = await (await page.request.get(`/api/showers/${id}/record.json`)).json();
-  expect(record.notes.map((n: { words: string }) => n.words).join(' ')).toMatch(/47 7\/8 in.*Sill at 48 1\/2 in/);
+  const notes = async () => {
+    const record = await (await page.request.get(`/api/showers/${id}/record.json`)).json();
+    return record.notes.map((n: { words: string }) => n.words).join(' ');
+  };
+  await expect.poll(notes, { timeout: 20_000 }).toMatch(/47 7\/8 in.*Sill at 48 1\/2 in/);
 });

@@ -39,8 +39,21 @@ function OneSum({ sum, showerId, state, onClose }: Props & { sum: FloorSum }) {
   return (
     <>
       <p className="text-soft text-sm">{t(`floorSum.${sum.key}.what`)}</p>
+      {sum.fields.flatMap(({ key, options }) =>
+        options
+          ? [
+              <Choice
+                key={key}
+                label={t(`floorSum.${sum.key}.field.${key}`)}
+                value={typed[key] ?? '0'}
+                options={options.map((o, i) => ({ key: String(i), label: t(`floorSum.${sum.key}.option.${o}`) }))}
+                onChoose={(value) => setTyped({ ...typed, [key]: value })}
+              />,
+            ]
+          : [],
+      )}
       <SumFields
-        names={sum.fields.map((f) => f.key)}
+        names={sum.fields.filter((f) => f.kind !== 'choice').map((f) => f.key)}
         label={(key) => t(`floorSum.${sum.key}.field.${key}`)}
         typed={typed}
         onType={setTyped}

@@ -1,8 +1,10 @@
 import { drainCentre, flangeLevel, pipeCut } from '@careful-seam/core/drain/flangeLevel';
 import { stallFit, studShims } from '@careful-seam/core/framing/stallFit';
+import { FRAME_MM, grateStack } from '@careful-seam/core/grate/grateStack';
 import { mortarBed, mortarMix } from '@careful-seam/core/mortar/mortarBed';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import { type TraySide, trayCut } from '@careful-seam/core/tray/trayCut';
+import { TROWEL_JOBS, trowelFor } from '@careful-seam/core/trowel/trowel';
 import { showLength } from '@careful-seam/core/units/length';
 import type { TFunction } from 'i18next';
 import { readMany } from './lengths';
@@ -13,7 +15,9 @@ type Unit = 'in' | 'mm';
 /** A field of a sum: one length, several, or a plain figure. */
 interface SumField {
   key: string;
-  kind: 'length' | 'lengths' | 'figure';
+  kind: 'length' | 'lengths' | 'figure' | 'choice';
+  /** What may be chosen; the figure is the choice's place. */
+  options?: readonly string[];
   start: (state: ShowerState, unit: Unit) => string;
 }
 
@@ -32,6 +36,12 @@ const length = (key: string, inches: number): SumField => ({
 });
 const empty = (key: string, kind: SumField['kind'] = 'length'): SumField => ({ key, kind, start: () => '' });
 const figure = (key: string, value: string): SumField => ({ key, kind: 'figure', start: () => value });
+const choice = (key: string, options: readonly string[]): SumField => ({
+  key,
+  kind: 'choice',
+  options,
+  start: () => '0',
+});
 const planOf = (state: ShowerState) => state.geometry!.model.geometry;
 const spanOf = (state: ShowerState, axis: 'xMm' | 'yMm'): number => {
   const list = planOf(state).footprint.map((p) => p[axis]);
@@ -85,6 +95,55 @@ export const FLOOR_SUMS: readonly FloorSum[] = [
       ]),
   },
   {
+    key: 'gaps',
+    stage: 'subfloor',
+    fields: [empty('gaps', 'lengths'), length('edge', 24), length('limit', 1 / 16)],
+    work: (t, unit, v) => {
+      const [gaps, edge, limit] = [v.gaps!, v.edge![0]!, v.limit![0]!];
+      const step = gaps.length > 1 ? edge / (gaps.length - 1) : 0;
+      const over = gaps.flatMap((g, i) =>
+        g > limit + 1e-6 ? [`${showLength(i * step, unit)}: ${showLength(g, unit, 32)}`] : [],
+      );
+      const worst = showLength(Math.max(...gaps), unit, 32);
+      return {
+        lines: [
+          t(`floorSum.gaps.${over.length > 0 ? 'fail' : 'pass'}`, { worst, limit: showLength(limit, unit, 32) }),
+          ...(over.length > 0 ? [t('floorSum.gaps.fill', { list: over.join('; ') })] : []),
+        ],
+      };
+    },
+  },
+  {
+    key: 'span',
+    stage: 'subfloor',
+    fields: [length('level', 48), drawn('width', (s) => spanOf(s, 'xMm')), drawn('depth', (s) => spanOf(s, 'yMm'))],
+    work: (t, unit, v) => {
+      const [level, width, depth] = [v.level![0]!, v.width![0]!, v.depth![0]!];
+      const long = Math.max(width, depth);
+      const kind = level >= long - 1 ? 'both' : level >= Math.min(width, depth) - 1 ? 'short' : 'none';
+      return { lines: [t(`floorSum.span.${kind}`, { long: showLength(long, unit) })] };
+    },
+  },
+  {
+    key: 'pitch',
+    stage: 'subfloor',
+    fields: [empty('corners', 'lengths'), length('most', 3 / 4)],
+    work: (t, unit, v) => {
+      const [corners, most] = [v.corners!, v.most![0]!];
+      const out = Math.max(...corners) - Math.min(...corners);
+      const low = corners.indexOf(Math.min(...corners)) + 1;
+      const list = corners.map((c, i) => `${i + 1}: ${showLength(Math.max(...corners) - c, unit)}`).join('; ');
+      return {
+        lines: [
+          t('floorSum.pitch.out', { out: showLength(out, unit), low }),
+          ...(out <= most + 1e-6
+            ? [t('floorSum.pitch.fill', { list })]
+            : [t('floorSum.pitch.leave', { most: showLength(most, unit) })]),
+        ],
+      };
+    },
+  },
+  {
     key: 'centre',
     stage: 'drain-rough-in',
     fields: [
@@ -92,7 +151,7 @@ export const FLOOR_SUMS: readonly FloorSum[] = [
       drawn('depth', (s) => spanOf(s, 'yMm')),
       length('curb', 4.5),
       length('board', 0.5),
-      figure('within', '0'),
+      choice('within', ['before', 'inside']),
     ],
     work: (t, unit, v) =>
       told(
@@ -202,6 +261,53 @@ export const FLOOR_SUMS: readonly FloorSum[] = [
       ),
   },
   {
+    key: 'panLevel',
+    stage: 'base',
+    fields: [empty('sides', 'lengths'), length('limit', 1 / 16)],
+    work: (t, unit, v) => {
+      const [sides, limit] = [v.sides!, v.limit![0]!];
+      if (sides.length !== 4) return { problem: t('floorSum.panLevel.four') };
+      const out = Math.max(...sides) - Math.min(...sides);
+      const low = SIDES[sides.indexOf(Math.min(...sides))]!;
+      return {
+        lines: [
+          t(`floorSum.panLevel.${out > limit + 1e-6 ? 'fail' : 'pass'}`, {
+            out: showLength(out, unit, 32),
+            side: t(`floorSum.side.${low}`),
+          }),
+          t('floorSum.panLevel.each', {
+            list: SIDES.map(
+              (s, i) => `${t(`floorSum.side.${s}`)} ${showLength(Math.max(...sides) - sides[i]!, unit, 32)}`,
+            ).join(', '),
+          }),
+        ],
+      };
+    },
+  },
+  ...(['base', 'membrane', 'tile'] as const).map(
+    (stage): FloorSum => ({
+      key: 'trowel',
+      stage,
+      fields: [choice('job', TROWEL_JOBS), length('notch', 1 / 4), length('tile', 12)],
+      work: (t, unit, v) => {
+        const job = TROWEL_JOBS[v.job![0]!]!;
+        const found = trowelFor(job, v.notch![0]!, v.tile![0]!);
+        const [least, most] = [found.leastMm, found.mostMm].map((mm) => showLength(mm, unit, 32));
+        return { lines: [t(`floorSum.trowel.${found.verdict}`, { least, most }), t('floorSum.trowel.label')] };
+      },
+    }),
+  ),
+  {
+    key: 'grate',
+    stage: 'tile',
+    fields: [length('tile', 3 / 8), length('mortar', 1 / 2), length('frame', FRAME_MM / 25.4)],
+    work: (t, unit, v) =>
+      told(grateStack({ tileMm: v.tile![0]!, mortarMm: v.mortar![0]!, frameMm: v.frame![0]! }), (g) => [
+        t(`floorSum.grate.${g.parts}`, { spacer: showLength(Math.max(0, g.spacerMm), unit) }),
+        t('floorSum.grate.offset'),
+      ]),
+  },
+  {
     key: 'bed',
     stage: 'base',
     fields: [
@@ -257,7 +363,7 @@ export function readSum(
   for (const { key, kind } of sum.fields) {
     const text = (typed[key] ?? '').trim();
     if (text === '') return { field: key, problem: '' };
-    if (kind === 'figure') {
+    if (kind === 'figure' || kind === 'choice') {
       const value = Number(text.replace(',', '.'));
       if (!Number.isFinite(value) || value < 0) return { field: key, problem: text };
       values[key] = [value];
