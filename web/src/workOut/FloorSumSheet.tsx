@@ -6,6 +6,7 @@ import { Choice } from '../shell/Choice';
 import { Sheet } from '../shell/Sheet';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
+import { ContactGrid } from './ContactGrid';
 import { FLOOR_SUMS, type FloorSum, readSum } from './floorSums';
 import { SumFields, SumResult } from './SumFields';
 
@@ -39,6 +40,17 @@ function OneSum({ sum, showerId, state, onClose }: Props & { sum: FloorSum }) {
   return (
     <>
       <p className="text-soft text-sm">{t(`floorSum.${sum.key}.what`)}</p>
+      {sum.fields.flatMap(({ key, kind }) =>
+        kind === 'grid'
+          ? [
+              <ContactGrid
+                key={key}
+                bare={(typed[key] ?? '') === '' ? [] : typed[key]!.split(';').map(Number)}
+                onBare={(bare) => setTyped({ ...typed, [key]: bare.join(';') })}
+              />,
+            ]
+          : [],
+      )}
       {sum.fields.flatMap(({ key, options }) =>
         options
           ? [
@@ -53,7 +65,7 @@ function OneSum({ sum, showerId, state, onClose }: Props & { sum: FloorSum }) {
           : [],
       )}
       <SumFields
-        names={sum.fields.filter((f) => f.kind !== 'choice').map((f) => f.key)}
+        names={sum.fields.filter((f) => f.kind !== 'choice' && f.kind !== 'grid').map((f) => f.key)}
         label={(key) => t(`floorSum.${sum.key}.field.${key}`)}
         typed={typed}
         onType={setTyped}

@@ -41,6 +41,16 @@ describe('sums of the floor', () => {
     expect(work('trowel', { job: '2', notch: '3/8' })).toContain('floorSum.trowel.pass');
     expect(work('grate', {})).toContain('floorSum.grate.one');
   });
+  it('count contact on a lifted panel against 100 %, on a tile against 95', () => {
+    expect(work('contact', {})).toContain('floorSum.contact.pass');
+    expect(work('contact', { bare: '3' })).toContain('"percent":98.4,"atLeast":100');
+    expect(work('contact', { bare: '3', what: '1' })).toContain('floorSum.contact.pass');
+    expect(work('contact', { bare: '1;2;3;4', what: '1' })).toContain('floorSum.contact.fail');
+  });
+  it('put the order of a drain by its access below', () => {
+    expect(work('order', { access: '0' })).toContain('floorSum.order.below.1');
+    expect(work('order', { access: '1' })).toContain('floorSum.order.none.4');
+  });
   it('tell mortar in bags from the drawing', () => {
     expect(work('bed', {})).toMatch(/floorSum.bed.bags {"count":\d+/);
     expect(work('bed', {}, 'mm')).toContain(' L"');

@@ -7,6 +7,7 @@ import { type TraySide, trayCut } from '@careful-seam/core/tray/trayCut';
 import { TROWEL_JOBS, trowelFor } from '@careful-seam/core/trowel/trowel';
 import { showLength } from '@careful-seam/core/units/length';
 import type { TFunction } from 'i18next';
+import { GRID_SIDE } from './ContactGrid';
 import { readMany } from './lengths';
 import type { Sum } from './sums';
 
@@ -15,7 +16,7 @@ type Unit = 'in' | 'mm';
 /** A field of a sum: one length, several, or a plain figure. */
 interface SumField {
   key: string;
-  kind: 'length' | 'lengths' | 'figure' | 'choice';
+  kind: 'length' | 'lengths' | 'figure' | 'choice' | 'grid';
   /** What may be chosen; the figure is the choice's place. */
   options?: readonly string[];
   start: (state: ShowerState, unit: Unit) => string;
@@ -297,6 +298,35 @@ export const FLOOR_SUMS: readonly FloorSum[] = [
       },
     }),
   ),
+  ...(['base', 'tile'] as const).map(
+    (stage): FloorSum => ({
+      key: 'contact',
+      stage,
+      fields: [
+        { key: 'bare', kind: 'grid', start: () => '' },
+        choice('what', stage === 'base' ? ['bedded', 'tile'] : ['tile', 'bedded']),
+      ],
+      work: (t, _unit, v) => {
+        const percent = Math.round(1000 * (1 - v.bare!.length / (GRID_SIDE * GRID_SIDE))) / 10;
+        const first = v.what![0] === 0;
+        const atLeast = (stage === 'base') === first ? 100 : 95;
+        return {
+          lines: [
+            t(`floorSum.contact.${percent >= atLeast ? 'pass' : 'fail'}`, { percent, atLeast }),
+            t('floorSum.contact.source'),
+          ],
+        };
+      },
+    }),
+  ),
+  {
+    key: 'order',
+    stage: 'drain-rough-in',
+    fields: [choice('access', ['below', 'none'])],
+    work: (t, _unit, v) => ({
+      lines: [1, 2, 3, 4].map((step) => t(`floorSum.order.${v.access![0] === 0 ? 'below' : 'none'}.${step}`)),
+    }),
+  },
   {
     key: 'grate',
     stage: 'tile',
@@ -362,6 +392,10 @@ export function readSum(
   const values: Record<string, number[]> = {};
   for (const { key, kind } of sum.fields) {
     const text = (typed[key] ?? '').trim();
+    if (kind === 'grid') {
+      values[key] = text === '' ? [] : text.split(';').map(Number);
+      continue;
+    }
     if (text === '') return { field: key, problem: '' };
     if (kind === 'figure' || kind === 'choice') {
       const value = Number(text.replace(',', '.'));
