@@ -98,13 +98,17 @@ export async function finishStage(page: Page, name: string, value: string | [Reg
       const pad = page.getByLabel('Value', { exact: true });
       const now = (await page.locator('aside ul').first().textContent()) ?? '';
       if (!(await pad.isVisible()) || !/Not measured|so far/.test(now)) break;
-      // The pad says which check it reads: the card may hold several.
-      const asked = (await page.getByRole('region', { name: PAD }).getAttribute('aria-label')) ?? '';
-      const height = /(Membrane|Sealed height) above the drain/.test(asked);
-      const usual = FITTING.find(([check]) => check.test(asked))?.[1];
-      const fitting = usual ?? (typeof value === 'string' ? value : value.find(([check]) => check.test(asked))?.[1]);
-      if (!height && fitting === undefined) throw new Error(`no value for ${asked}`);
-      await read(page, height ? '84' : fitting!);
+      // The pad says which check it reads: the card may hold several, and goes on to the next by itself.
+      await expect(async () => {
+        const asked = (await page.getByRole('region', { name: PAD }).getAttribute('aria-label')) ?? '';
+        const height = /(Membrane|Sealed height) above the drain/.test(asked);
+        const usual = FITTING.find(([check]) => check.test(asked))?.[1];
+        const fitting = usual ?? (typeof value === 'string' ? value : value.find(([check]) => check.test(asked))?.[1]);
+        if (!height && fitting === undefined) throw new Error(`no value for ${asked}`);
+        await pad.fill(height ? '84' : fitting!);
+        await page.getByRole('button', { name: /^Keep / }).click({ timeout: 2000 });
+      }).toPass({ timeout: 20_000 });
+      await expect(pad).toHaveValue('');
     }
   }
   throw new Error(`stage ${name} never came to release`);

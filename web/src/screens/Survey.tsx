@@ -9,7 +9,7 @@ import { whereNext } from '@careful-seam/core/survey/judgeSurvey';
 import { usableShots } from '@careful-seam/core/survey/shots';
 import { nextPlace, surveyPlan } from '@careful-seam/core/survey/surveyPlan';
 import { wildShots } from '@careful-seam/core/survey/wildShots';
-import { showLength } from '@careful-seam/core/units/length';
+import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams, useSearchParams } from 'react-router';
@@ -62,6 +62,7 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
   const [auto, setAuto] = useState(false);
   const [heardMm, setHeard] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [rimText, setRimText] = useState('');
   const [moving, setMoving] = useState(() => !window.matchMedia('(prefers-reduced-motion: reduce)').matches);
   const mayShoot = mayWrite(person!.role, 'reading');
 
@@ -83,6 +84,8 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
     [judged, openEdges, floor],
   );
   const leastBed = leastBedMm(state, stage);
+  const rim = leastBed === null || rimText.trim() === '' ? null : parseLength(rimText, unit);
+  const rimMm = rim?.ok ? rim.value.mm : null;
   const wild = wildShots(shots)[0];
   const open = nextPlace(plan, shots);
   const place = chosenPlace ?? open;
@@ -163,7 +166,8 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
             doubt={doubt?.at ?? null}
             chosen={chosen}
             raised={new Set(shots.flatMap((s, i) => (tried[s.entry] ? [i] : [])))}
-            label={(mm) => showLength(mm, unit, 32).replace(/ (in|mm)$/, '')}
+            label={(mm) => showLength(mm + (rimMm ?? 0), unit, 32).replace(/ (in|mm)$/, '')}
+            tooThin={(mm) => rimMm !== null && leastBed !== null && mm + rimMm < leastBed - 1e-6}
             onShot={setChosen}
             onPlace={(p) => {
               setPlace(p);
@@ -240,7 +244,9 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
             trying={trying}
           />
         )}
-        {judged && leastBed !== null && <BedLine judged={judged} leastMm={leastBed} />}
+        {judged && leastBed !== null && (
+          <BedLine judged={judged} leastMm={leastBed} text={rimText} onType={setRimText} />
+        )}
         {flat?.ok && <FlatResult flat={flat.value} check={check} floor={floor} shots={asIf} />}
         {wild && (
           <p className="border-cure border-l-4 pl-2" data-testid="wild">

@@ -19,7 +19,9 @@ interface Props {
   doubt: PlanPoint | null;
   chosen: number | null;
   raised: ReadonlySet<number>;
+  /** What stands beside a shot: its height, or the bed's thickness there; and whether that is too thin. */
   label: (mm: number) => string;
+  tooThin: (mm: number) => boolean;
   onShot: (shot: number) => void;
   onPlace: (place: PlanPoint) => void;
 }
@@ -32,7 +34,8 @@ const CONTOUR_MM = 25.4 / 8;
 
 /** The floor from above: its shots, lines of one height an eighth apart, water where it stands and the ways that it takes. */
 export function FloorPlan(props: Props) {
-  const { floor, shots, judged, gap, flow, moving, next, doubt, chosen, raised, label, onShot, onPlace } = props;
+  const { floor, shots, judged, gap, flow, moving, next, doubt, chosen, raised, label, tooThin, onShot, onPlace } =
+    props;
   const { t } = useTranslation();
   const svg = useRef<SVGSVGElement>(null);
   const xs = floor.footprint.map((p) => p.xMm);
@@ -135,7 +138,7 @@ export function FloorPlan(props: Props) {
               x={x > wide - 3 * PAD ? x - 5 : x + 5}
               y={y < 2 * PAD ? y + 14 : y - 5}
               textAnchor={x > wide - 3 * PAD ? 'end' : 'start'}
-              className={`text-[11px] ${raised.has(i) ? 'fill-cure font-bold' : 'fill-soft'}`}
+              className={`text-[11px] ${tooThin(s.zMm) ? 'fill-hold font-bold' : raised.has(i) ? 'fill-cure font-bold' : 'fill-soft'}`}
             >
               {label(s.zMm)}
             </text>
