@@ -14,6 +14,7 @@ import { LENGTH_UNITS, parseLength } from '../units/length';
 import { type Calculation, calculation, mm, positiveMm } from './calculation';
 import { FLOOD_CALCULATIONS } from './floodCalculations';
 import { FLOOR_CALCULATIONS } from './floorCalculations';
+import { MEMBRANE_CALCULATIONS } from './membraneCalculations';
 
 const Faces = z.array(z.object({ id: z.string(), kind: z.string(), areaMm2: z.number() }).loose());
 const Seams = z.array(
@@ -184,6 +185,7 @@ export const CALCULATIONS: readonly Calculation[] = [
   ),
   ...FLOOR_CALCULATIONS,
   ...FLOOD_CALCULATIONS,
+  ...MEMBRANE_CALCULATIONS,
 ];
 
 /** The calculation of that name, or null. */

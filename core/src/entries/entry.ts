@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { FilmRecord } from '../film/filmRecords';
 import { ShowerGeometry } from '../geometry/showerGeometry';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { PARTS, SEVERITIES, VARIANTS } from '../rules/ruleBook';
@@ -66,6 +67,20 @@ const LevelSeries = z
   .refine((s) => s.minutes.length === s.levelMm.length, {
     path: ['levelMm'],
     message: 'There must be one level for each time.',
+  });
+
+/** A logger's temperature and humidity as one entry: minutes after the first reading, °C, shares. */
+const ClimateSeries = z
+  .object({
+    startAt: instant,
+    minutes: z.array(z.number().min(0)).min(1).max(25_000),
+    airC: z.array(z.number().min(-40).max(60)).min(1).max(25_000),
+    relativeHumidity: z.array(z.number().min(0).max(1)).min(1).max(25_000),
+    file: z.string().max(200),
+  })
+  .refine((s) => s.minutes.length === s.airC.length && s.minutes.length === s.relativeHumidity.length, {
+    path: ['airC'],
+    message: 'There must be one temperature and one humidity for each time.',
   });
 
 const FloodFigures = z.object({
@@ -154,6 +169,9 @@ export const BODIES = {
         uncertaintyMm: z.number().min(0).max(100),
       })
       .optional(),
+    /** Since version 3: a liquid film as it was read, or the number of a place that was drawn at random with its seed. */
+    film: FilmRecord.optional(),
+    drawn: z.object({ seed: z.number().int().min(0), number: z.number().int().min(1).max(2000) }).optional(),
   }),
   look: z
     .object({
@@ -169,6 +187,8 @@ export const BODIES = {
         .string()
         .regex(/^[a-z]$/)
         .optional(),
+      /** Since version 3: what was used of each item of the take-off, in its unit. */
+      used: z.record(key, z.number().min(0).max(1_000_000)).optional(),
     })
     .refine((b) => b.answer !== 'not-applicable' || (b.reason ?? '').trim() !== '', {
       path: ['reason'],
@@ -184,6 +204,11 @@ export const BODIES = {
     airC: z.number().min(-40).max(60),
     relativeHumidity: z.number().min(0).max(1),
     waterC: z.number().min(0).max(60).optional(),
+    /** Since version 2: when it was read, the surface it lay on, and a logger's whole series (then air and humidity are its last). */
+    readAt: instant.optional(),
+    surfaceC: z.number().min(-40).max(90).optional(),
+    instrument: key.optional(),
+    series: ClimateSeries.optional(),
   }),
   'defect-found': z.object({
     stage: key,
@@ -304,8 +329,9 @@ export type Body<K extends EntryKind> = z.infer<(typeof BODIES)[K]>;
 const GROWN: Partial<Record<EntryKind, number>> = {
   'geometry-set': 2,
   'rules-pinned': 3,
-  reading: 2,
-  look: 2,
+  reading: 3,
+  look: 3,
+  'climate-reading': 2,
   'defect-found': 2,
   'defect-assigned': 2,
   'defect-closed': 2,

@@ -1,6 +1,7 @@
 import type { LookAnswer } from '../entries/entry';
 import { findDisagreement, positionEffect } from '../rules/positions';
 import { floodCheckOf, type MeasuredCheck, type NumberCheck, type PositionCheck } from '../rules/ruleBook';
+import { filmVerdict } from './filmOfShower';
 import { surveyVerdict } from './floorSurvey';
 import { clip, type Stretch, subtract, union } from './intervals';
 import { floodCheckVerdict, judgeWait } from './judgeWater';
@@ -198,6 +199,8 @@ function judgeByKind(
   if (check.kind === 'position') return { measured: answer(positionVerdict(state, check, looks)), readyAtMs: null };
   if (check.kind === 'survey')
     return { measured: answer(surveyVerdict(state.geometry!.model, check, readings)), readyAtMs: null };
+  if (check.kind === 'film')
+    return { measured: answer(filmVerdict(state.geometry!.model, check, readings)), readyAtMs: null };
   if (check.kind === 'flood') return { measured: answer(floodCheckVerdict(state)), readyAtMs: null };
   const floodOrder = state.rules && floodCheckOf(state.rules.method)?.stage.order;
   const found = judgeWait(state, check, typeof floodOrder === 'number' && stage.order < floodOrder);

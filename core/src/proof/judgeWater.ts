@@ -1,8 +1,8 @@
+import type { Forecast } from '../cure/cureClock';
 import type { CheckVerdict } from '../entries/entry';
 import type { WaitCheck } from '../rules/ruleBook';
+import { type LayerReady, laidIn, layersOf } from './cureOfShower';
 import type { Judgement, ShowerState } from './state';
-
-const MS_PER_HOUR = 3_600_000;
 
 /** The flood's verdict as a check: unseen until a test has ended, and again when what it proved was built anew. */
 export function floodCheckVerdict(state: ShowerState): CheckVerdict {
@@ -12,43 +12,49 @@ export function floodCheckVerdict(state: ShowerState): CheckVerdict {
   return end.verdict;
 }
 
-/** When the last work on a stage was done, as far as its entries tell: said done, redone, or else released. */
-function lastWorkMs(state: ShowerState, stageKey: string): number | null {
-  const stage = state.stages.get(stageKey);
-  const said = (stage?.work ?? []).map((e) => Date.parse(e.observedAt));
-  const redone = state.redos.filter((e) => e.body.stage === stageKey).map((e) => Date.parse(e.observedAt));
-  const times = [...said, ...redone];
-  if (times.length > 0) return Math.max(...times);
-  return stage?.release ? Date.parse(stage.release.observedAt) : null;
-}
-
 export interface WaitFound {
   verdict: CheckVerdict;
   /** When the wait is over, ms since 1970; null while the work it follows is not known. */
   readyAtMs: number | null;
 }
 
-/**
- * A wait after the last work, the slowest stage deciding. Water that came before it was over makes it fail: only a
- * deviation can accept that. Stages that the shower's method does not ask anything of are left out.
- */
-export function judgeWait(state: ShowerState, check: WaitCheck, beforeWater: boolean): WaitFound {
+/** The layer that a wait hangs on with all others of its stages; null while one of the stages is not known to be laid. */
+export function waitLayers(
+  state: ShowerState,
+  check: WaitCheck,
+  forecast: Forecast | null = null,
+): LayerReady[] | null {
   const asked = check.after.filter((key) =>
     state.rules?.method.stages.some((s) => s.key === key && s.checks.length > 0),
   );
-  const times = asked.map((key) => lastWorkMs(state, key));
-  if (times.length === 0 || times.some((t) => t === null)) return { verdict: 'unseen', readyAtMs: null };
-  const readyAtMs = Math.max(...(times as number[])) + check.hours * MS_PER_HOUR;
-  const filledMs = beforeWater && state.flood && !state.flood.endedByRedo ? state.flood.startMs : null;
-  if (filledMs !== null && filledMs < readyAtMs && lastWorkBefore(times as number[], filledMs))
-    return { verdict: 'fail', readyAtMs };
-  return { verdict: state.clockMs >= readyAtMs ? 'pass' : 'undecided', readyAtMs };
+  const drying = check.cures === 'drying';
+  if (asked.length === 0 || asked.some((key) => laidIn(state, key, drying).length === 0)) return null;
+  return layersOf(state, check, asked, forecast);
 }
+
+/**
+ * A wait after the last work, the slowest layer deciding: never under the label's hours, longer by the cold or the damp
+ * that was read on site. Water that came before it was over makes it fail: only a deviation can accept that. Stages that
+ * the shower's method does not ask anything of are left out.
+ */
+export function judgeWait(state: ShowerState, check: WaitCheck, beforeWater: boolean): WaitFound {
+  const layers = waitLayers(state, check);
+  if (!layers) return { verdict: 'unseen', readyAtMs: null };
+  const { readyAtMs } = layers.at(-1)!;
+  const filledMs = beforeWater && state.flood && !state.flood.endedByRedo ? state.flood.startMs : null;
+  const times = layers.map((l) => l.laidAtMs);
+  if (filledMs !== null && filledMs < (readyAtMs ?? Infinity) && lastWorkBefore(times, filledMs))
+    return { verdict: 'fail', readyAtMs };
+  return { verdict: readyAtMs !== null && state.clockMs >= readyAtMs ? 'pass' : 'undecided', readyAtMs };
+}
+
+/** Stands for a wait with no end in sight, ms since 1970: the year 2100. */
+const NO_END_MS = Date.UTC(2100, 0, 1);
 
 /** When the last wait of a stage that is not over yet will be, ms since 1970; null when nothing is waited for. `judgements` are the stage's. */
 export function waitingUntilMs(judgements: readonly Judgement[]): number | null {
   const waits = judgements.filter((j) => j.requirement.check.kind === 'wait' && j.verdict === 'undecided');
-  return waits.length > 0 ? Math.max(...waits.map((j) => j.readyAtMs ?? 0)) : null;
+  return waits.length > 0 ? Math.max(...waits.map((j) => j.readyAtMs ?? NO_END_MS)) : null;
 }
 
 /** Work after the flood asks for a wait and a flood of its own; it does not make the earlier flood too early. */

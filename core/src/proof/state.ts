@@ -24,12 +24,17 @@ export interface Evidence {
   valueMm: number | null;
   /** Of a level survey: where the rod stood and how high. */
   shot: Body<'reading'>['shot'] | null;
+  /** Of a liquid film: what was read of it. Of a place drawn at random: which. */
+  film: Body<'reading'>['film'] | null;
+  drawn: Body<'reading'>['drawn'] | null;
   answer: LookAnswer | null;
   reason: string | null;
   /** Of a look that told a figure, named what shows it, or said which of the trade's positions was found. */
   number: number | null;
   shownBy: string | null;
   position: string | null;
+  /** What was used of each item of the take-off. */
+  used: Readonly<Record<string, number>> | null;
   observedAt: string;
   author: string;
   /** Stretches that a later redo took away. */

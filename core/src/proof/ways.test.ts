@@ -40,10 +40,14 @@ describe('single figures', () => {
     expect(verdict(t, 'pipe-tilt').verdict).toBe('fail');
     expect(fold(t).defects.size).toBe(1);
   });
-  it('are undecided while the label has given no limit', () => {
+  it('are undecided where the firm has set no limit', () => {
+    const book = structuredClone(BOOK);
+    for (const check of book.methods.flatMap((m) => m.stages.flatMap((s) => s.checks)))
+      if (check.kind === 'number' && check.id === 'pipe-tilt') check.limit = null;
     const t = begun({ method: 'liquid' });
-    say(t, 'membrane', 'dry-film', 'floor', { number: 600 });
-    expect(verdict(t, 'dry-film', 'floor').verdict).toBe('undecided');
+    say(t, 'drain-rough-in', 'pipe-tilt', 'drain:d', { number: 4 });
+    const state = foldShower(t.entries, () => book);
+    expect(judge(state, state.requirements.find((r) => r.check.id === 'pipe-tilt')!).verdict).toBe('undecided');
   });
 });
 

@@ -18,6 +18,10 @@ function checkOne(book: RuleBook, check: Check, stages: ReadonlySet<string>, fie
     );
   if (check.kind === 'measured' && (check.limit.atLeastMm ?? 0) > (check.limit.atMostMm ?? Infinity))
     return no(`${field}.limit`, `"${check.label}": the upper limit lies below the lower one. Check both.`);
+  if (check.kind === 'film' && (check.dryLeastUm ?? 0) > (check.dryMostUm ?? Infinity))
+    return no(`${field}.dryMostUm`, `"${check.label}": the greatest film lies under the least. Check both.`);
+  if (check.kind === 'film' && new Set(check.zones.map((z) => z.zone)).size !== check.zones.length)
+    return no(`${field}.zones`, `"${check.label}" names a zone twice. Name each once.`);
   if (check.kind === 'number' && (check.limit?.atLeast ?? -Infinity) > (check.limit?.atMost ?? Infinity))
     return no(`${field}.limit`, `"${check.label}": the upper limit lies below the lower one. Check both.`);
   return done(null);

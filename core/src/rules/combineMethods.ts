@@ -49,8 +49,12 @@ export function methodsInUse(pinned: Pinned): string[] {
 const sameCheck = (a: Check, b: Check): boolean =>
   JSON.stringify({ ...a, parts: null }) === JSON.stringify({ ...b, parts: null });
 
-/** Checks of the shower or its drain belong to one method: that of the floor, and the slowest wait of all. */
+/**
+ * Checks of the shower or its drain belong to one method: that of the floor, and the slowest wait of all. A film belongs
+ * to the parts that are coated.
+ */
 function isOfWhole(check: Check): boolean {
+  if (check.kind === 'film') return false;
   return check.on.element === 'shower' || check.on.element === 'drain';
 }
 
@@ -112,6 +116,7 @@ export function combineMethods(book: RuleBook, pinned: Pinned, variants: readonl
       return { ...stage, checks };
     });
   const label = used.length > 1 ? used.map((u) => u.method.label).join(' + ') : main.label;
+  const takeOff = used.flatMap((u) => u.method.takeOff);
   const kit = used.flatMap((u) => u.method.kit).filter((k, i, all) => all.findIndex((o) => o.id === k.id) === i);
-  return { ...main, label, stages, kit };
+  return { ...main, label, stages, kit, takeOff };
 }

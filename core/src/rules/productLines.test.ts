@@ -38,14 +38,19 @@ describe('figures of a label', () => {
   it('stand for the rule book’s own where the shower uses the product', () => {
     const book = withLines(film);
     const pinned = { method: 'liquid', lines: ['film'] };
-    expect(find(book, pinned, 'wet-film')).toMatchObject({
-      limit: { atLeast: 500, atMost: 900 },
+    const coats = (check: Check) => (check.kind === 'film' ? check.zones.map((z) => `${z.zone} ${z.coats}`) : []);
+    expect(find(book, pinned, 'film')).toMatchObject({
+      wetLeastUm: 500,
+      wetMostUm: 900,
+      dryLeastUm: null,
       source: 'Label of A (label)',
     });
-    expect(find(book, pinned, 'coats')).toMatchObject({ limit: { atLeast: 3 } });
+    expect(coats(find(book, pinned, 'film'))).toContain('walls 3');
     expect(find(book, pinned, 'membrane-cure')).toMatchObject({ kind: 'wait', hours: 30 });
-    expect(find(book, { method: 'liquid' }, 'wet-film')).toMatchObject({ limit: null });
-    expect(find(book, { method: 'liquid' }, 'coats')).toMatchObject({ limit: { atLeast: 2 } });
+    expect(find(book, { method: 'liquid' }, 'film')).toMatchObject({ wetLeastUm: null, solidsPercent: null });
+    expect(coats(find(book, { method: 'liquid' }, 'film'))).toEqual(
+      expect.arrayContaining(['walls 2', 'lower-walls 3', 'corners 0']),
+    );
   });
   it('that answer a check leave its limit alone', () => {
     const limit = (lines: string[]) => find(withLines(film), { method: 'liquid', lines }, 'permeance');

@@ -1,6 +1,10 @@
 import { z } from 'zod';
+import { CURE_MODELS } from '../cure/cureAge';
+import { CURE_KINDS } from '../cure/cureClock';
+import { FILM_ZONES } from '../film/filmZones';
 import { FACE_KINDS } from '../geometry/face';
 import { SEAM_KINDS } from '../seams/seam';
+import { TakeOffItem } from '../takeoff/takeOffItem';
 import { FromLabel, LINE_KINDS, ProductLine } from './productLine';
 
 export const SEVERITIES = ['stop', 'fix', 'note'] as const;
@@ -140,6 +144,10 @@ const WaitCheck = z.object({
   kind: z.literal('wait'),
   after: z.array(z.string().min(1)).min(1),
   hours: z.number().min(0),
+  /** What hardens there, so that the air on site counts; without it the hours stand alone. */
+  cures: z.enum(CURE_KINDS).optional(),
+  /** The firm's school of counting cement. */
+  model: z.enum(CURE_MODELS).optional(),
 });
 export type WaitCheck = z.infer<typeof WaitCheck>;
 
@@ -168,6 +176,26 @@ const SurveyCheck = z.object({
 });
 export type SurveyCheck = z.infer<typeof SurveyCheck>;
 
+const filmUm = z.number().positive().nullable();
+/** A liquid film, judged zone by zone: coats, bucket, wet gauge, dry spots. Limits are a label's; null: not entered. */
+const FilmCheck = z.object({
+  ...base,
+  kind: z.literal('film'),
+  zones: z.array(z.object({ zone: z.enum(FILM_ZONES), coats: z.number().int().min(0).max(20) })).min(1),
+  /** How high the lower walls reach over their foot. */
+  lowerMm: z.number().positive(),
+  dryLeastUm: filmUm,
+  dryMostUm: filmUm,
+  /** Of one coat. */
+  wetLeastUm: filmUm,
+  wetMostUm: filmUm,
+  solidsPercent: z.number().positive().max(100).nullable(),
+  /** Share that stays on roller, tray and in the bucket. */
+  lossShare: z.number().min(0).max(0.9),
+  recoatHours: z.number().min(0).nullable(),
+});
+export type FilmCheck = z.infer<typeof FilmCheck>;
+
 export const Check = z.discriminatedUnion('kind', [
   MeasuredCheck,
   LookedCheck,
@@ -176,6 +204,7 @@ export const Check = z.discriminatedUnion('kind', [
   FloodCheck,
   WaitCheck,
   SurveyCheck,
+  FilmCheck,
 ]);
 export type Check = z.infer<typeof Check>;
 export type MeasuredCheck = z.infer<typeof MeasuredCheck>;
@@ -250,6 +279,8 @@ export const RuleBook = z.object({
       stages: z.array(Stage).min(1),
       /** What must lie ready before the first layer; what is not required is recommended. */
       kit: z.array(Named.extend({ required: z.boolean(), line: z.enum(LINE_KINDS).optional() })).default([]),
+      /** What it uses, told by the parts of the shower that it goes on. */
+      takeOff: z.array(TakeOffItem).default([]),
     }),
   ),
 });

@@ -1,7 +1,7 @@
 import type { RuleBook } from './ruleBook';
 
 /** Fields whose text a person reads; everything else is an id or a figure. */
-const READ = new Set(['title', 'label', 'why', 'caution', 'deference']);
+const READ = new Set(['title', 'label', 'why', 'caution', 'deference', 'packLabel']);
 
 function translated(value: unknown, texts: Record<string, string>, isRead: boolean): unknown {
   if (typeof value === 'string') return isRead ? (texts[value] ?? value) : value;

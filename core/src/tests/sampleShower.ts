@@ -1,4 +1,5 @@
 import type { ShowerGeometry } from '../geometry/showerGeometry';
+import { type ShowerModel, showerModel } from '../geometry/showerModel';
 
 const IN = 25.4;
 
@@ -57,4 +58,11 @@ export function sampleShower({
         }
       : {}),
   };
+}
+
+/** The same as built surface. */
+export function sampleModel(options?: SampleOptions): ShowerModel {
+  const model = showerModel(sampleShower(options));
+  if (!model.ok) throw new Error(model.problem.message);
+  return model.value;
 }

@@ -1,0 +1,52 @@
+import { z } from 'zod';
+import { done, type Outcome, refuse } from '../outcome/outcome';
+
+export const BandPlanInput = z.object({
+  bandWidthMm: z.number().positive(),
+  /** What the crease or the gap between the boards takes, mm. */
+  lossMm: z.number().min(0),
+  /** How far its crease lies off the seam, towards the first side, mm. */
+  offCentreMm: z.number(),
+  /** On each side, how far from the seam the other layer ends, mm: the sheet's or the neighbouring board's edge. */
+  otherEdgeMm: z.tuple([z.number().min(0), z.number().min(0)]),
+  /** Leg of the preformed corner along the seam, and how far from the corner the band stops, mm. */
+  cornerLegMm: z.number().min(0),
+  stopShortMm: z.number().min(0),
+  limitMm: z.number().positive(),
+});
+
+export interface BandPlan {
+  legsMm: [number, number];
+  /** Lap on the other layer on each side. */
+  lapsMm: [number, number];
+  /** Lap onto the corner piece, along the seam. */
+  onCornerMm: number;
+  verdict: 'pass' | 'fail';
+  /** How far off centre the band may lie before a lap is short, mm; negative: it is too narrow wherever it lies. */
+  roomMm: number;
+  /** How far from the corner it may stop at most, mm. */
+  stopAtMostMm: number;
+}
+
+/** Legs of a creased band, its laps on both sides and onto the corner piece, and what room there is for error. [common practice, no source] */
+export function bandPlan(input: z.infer<typeof BandPlanInput>): Outcome<BandPlan> {
+  const { bandWidthMm, lossMm, offCentreMm, otherEdgeMm, cornerLegMm, stopShortMm, limitMm } = input;
+  if (lossMm >= bandWidthMm)
+    return refuse('range-invalid', 'lossMm', 'The crease can’t take more than the whole band. Check both figures.');
+  const half = (bandWidthMm - lossMm) / 2;
+  if (Math.abs(offCentreMm) > half)
+    return refuse('range-invalid', 'offCentreMm', 'So far off centre the band misses one side. Check the figure.');
+  const legsMm: [number, number] = [half + offCentreMm, half - offCentreMm];
+  const lapsMm: [number, number] = [legsMm[0] - otherEdgeMm[0], legsMm[1] - otherEdgeMm[1]];
+  const onCornerMm = cornerLegMm - stopShortMm;
+  const slack = 1e-6;
+  const good = Math.min(...lapsMm, onCornerMm) >= limitMm - slack;
+  return done({
+    legsMm,
+    lapsMm,
+    onCornerMm,
+    verdict: good ? 'pass' : 'fail',
+    roomMm: Math.min(half - otherEdgeMm[0], half - otherEdgeMm[1]) - limitMm,
+    stopAtMostMm: cornerLegMm - limitMm,
+  });
+}

@@ -1,0 +1,95 @@
+import { z } from 'zod';
+import { done, type Outcome, refuse } from '../outcome/outcome';
+
+/** Schools of counting how far cement has come: by reaction rate [ASTM C1074], or by degree-hours [Nurse-Saul]. */
+export const CURE_MODELS = ['arrhenius', 'nurse-saul'] as const;
+export type CureModel = (typeof CURE_MODELS)[number];
+
+const ZERO_C_IN_K = 273.15;
+/** Apparent activation energy over the gas constant, K [ASTM C1074, value from memory]. */
+export const ACTIVATION_K = 5000;
+/** Temperature at which degree-hours begin to count, °C [Nurse-Saul with datum 0 °C, value from memory]. */
+export const DATUM_C = 0;
+/** Temperature that a label's hours are taken to mean, °C [ASTM C1074, value from memory]. */
+export const REFERENCE_C = 23;
+/** Below this an hour counts nothing, °C: 40 °F and less is no weather for mortar [common practice, no source]. */
+export const COLDEST_C = 5;
+/** What air on a site can be, °C; more is a figure in another unit. */
+const SITE_C = [-40, 60] as const;
+
+const settings = {
+  model: z.enum(CURE_MODELS),
+  referenceC: z.number().min(COLDEST_C).max(60),
+  activationK: z.number().positive().max(20_000).optional(),
+  datumC: z.number().min(-20).max(20).optional(),
+};
+export const CureAgeInput = z.object({
+  /** How long which temperature held: hours and °C. */
+  log: z
+    .array(z.object({ hours: z.number().min(0), temperatureC: z.number() }))
+    .min(1)
+    .max(600_000),
+  ...settings,
+});
+export const CureTimeInput = z.object({ needHours: z.number().min(0), temperatureC: z.number(), ...settings });
+
+export interface CureSettings {
+  model: CureModel;
+  referenceC: number;
+  activationK?: number | undefined;
+  datumC?: number | undefined;
+}
+
+/**
+ * What an hour at a temperature (°C) counts, in hours at the reference. ASTM C1074 describes the hydration of concrete;
+ * for thin-set between sheets, where water must also leave, it is a stand-in.
+ */
+export function cureRate(
+  temperatureC: number,
+  { model, referenceC, activationK = ACTIVATION_K, datumC = DATUM_C }: CureSettings,
+): number {
+  if (temperatureC < COLDEST_C) return 0;
+  if (model === 'nurse-saul') return Math.max(0, (temperatureC - datumC) / (referenceC - datumC));
+  return Math.exp(-activationK * (1 / (temperatureC + ZERO_C_IN_K) - 1 / (referenceC + ZERO_C_IN_K)));
+}
+
+/** Asks about a temperature that no site has: 92 in a field of °C is a figure in °F. */
+export function siteTemperature(temperatureC: number, field: string): Outcome<number> {
+  const [least, most] = SITE_C;
+  if (temperatureC >= least && temperatureC <= most) return done(temperatureC);
+  const said = Math.round(temperatureC * 10) / 10;
+  const inC = Math.round(((temperatureC - 32) * 5) / 9);
+  return refuse(
+    'range-invalid',
+    field,
+    temperatureC > most
+      ? `${said} °C on site? If it was read in °F it is ${inC} °C: enter it so.`
+      : `${said} °C on site? Check the figure and its unit.`,
+  );
+}
+
+/**
+ * Equivalent age of cement: Σ rate · Δt, in hours at the reference temperature [form of ASTM C1074; Nurse-Saul]. Refuses
+ * temperatures that no site has, naming the entry of the log.
+ */
+export function cureAge({ log, ...settings }: z.infer<typeof CureAgeInput>): Outcome<{ equivalentHours: number }> {
+  let equivalentHours = 0;
+  for (const [i, { hours, temperatureC }] of log.entries()) {
+    const read = siteTemperature(temperatureC, `log.${i}.temperatureC`);
+    if (!read.ok) return read;
+    equivalentHours += hours * cureRate(temperatureC, settings);
+  }
+  return done({ equivalentHours });
+}
+
+/** Hours at one temperature that come to `needHours` at the reference; null where it never ends. */
+export function cureTime({
+  needHours,
+  temperatureC,
+  ...settings
+}: z.infer<typeof CureTimeInput>): Outcome<{ hours: number | null }> {
+  const read = siteTemperature(temperatureC, 'temperatureC');
+  if (!read.ok) return read;
+  const rate = cureRate(temperatureC, settings);
+  return done({ hours: rate > 0 ? needHours / rate : null });
+}

@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { saturationPa } from '../air/air';
+import { done, type Outcome } from '../outcome/outcome';
+import { REFERENCE_C, siteTemperature } from './cureAge';
+
+/** Air that a label's drying hours are taken to mean: 23 °C and half saturated, 1405 Pa of deficit [common practice, no source]. */
+export const REFERENCE_HUMIDITY = 0.5;
+/** Below this the air takes up next to nothing, Pa: a closed, wet bathroom [common practice, no source]. */
+export const LEAST_DEFICIT_PA = 50;
+
+const COLDEST_C = -40;
+const WARMEST_C = 60;
+const STEPS_PER_C = 10;
+/** Saturation pressure every tenth of a degree: a year of minutes is looked up, not computed. Within 0.01 % of the formula. */
+const TABLE = Float64Array.from({ length: (WARMEST_C - COLDEST_C) * STEPS_PER_C + 2 }, (_, k) =>
+  saturationPa(COLDEST_C + k / STEPS_PER_C),
+);
+
+/** What air (°C, share) can still take up, Pa; temperatures beyond -40 and 60 °C count as these. */
+export function deficitPa(temperatureC: number, relativeHumidity: number): number {
+  const at = (Math.min(WARMEST_C, Math.max(COLDEST_C, temperatureC)) - COLDEST_C) * STEPS_PER_C;
+  const k = Math.floor(at);
+  const saturated = TABLE[k]! + (TABLE[k + 1]! - TABLE[k]!) * (at - k);
+  return saturated * (1 - relativeHumidity);
+}
+
+const REFERENCE_PA = saturationPa(REFERENCE_C) * (1 - REFERENCE_HUMIDITY);
+
+/** What an hour in this air counts towards a label's drying hours; nothing where the air is as good as saturated. */
+export function dryingRate(temperatureC: number, relativeHumidity: number, filmRatio = 1): number {
+  const deficit = deficitPa(temperatureC, relativeHumidity);
+  return deficit < LEAST_DEFICIT_PA ? 0 : deficit / REFERENCE_PA / filmRatio;
+}
+
+export const DryingTimeInput = z.object({
+  labelHours: z.number().min(0),
+  temperatureC: z.number(),
+  relativeHumidity: z.number().min(0).max(1),
+  /** Wet film as it was laid, and the one that the label's hours are meant for, µm. */
+  wetUm: z.number().positive(),
+  referenceWetUm: z.number().positive(),
+});
+
+/**
+ * Hours until a coat is dry: the label's hours times the deficit they are meant for over the one there is, times the
+ * film; never under the label's hours. Null where the air takes up next to nothing: ventilate. [own form; the vapour
+ * pressure deficit as the driving force of drying is any handbook's]
+ */
+export function dryingTime(
+  input: z.infer<typeof DryingTimeInput>,
+): Outcome<{ hours: number | null; deficitPa: number }> {
+  const { labelHours, temperatureC, relativeHumidity, wetUm, referenceWetUm } = input;
+  const read = siteTemperature(temperatureC, 'temperatureC');
+  if (!read.ok) return read;
+  const rate = dryingRate(temperatureC, relativeHumidity, wetUm / referenceWetUm);
+  const hours = rate > 0 ? Math.max(labelHours, labelHours / rate) : null;
+  return done({ hours, deficitPa: deficitPa(temperatureC, relativeHumidity) });
+}

@@ -1,0 +1,64 @@
+import { z } from 'zod';
+import { done, type Outcome } from '../outcome/outcome';
+
+const Rect = z.object({
+  xMm: z.number(),
+  yMm: z.number(),
+  widthMm: z.number().positive(),
+  heightMm: z.number().positive(),
+});
+/** A layer on an unfolded face. What is of the kind `mortar` adds height and is no layer of its own. */
+const Layer = z.object({ kind: z.string().min(1).max(60), thicknessUm: z.number().min(0), rect: Rect });
+export type Layer = z.infer<typeof Layer>;
+export const LayerStackInput = z.object({ layers: z.array(Layer).min(1).max(400) });
+
+const MORTAR = 'mortar';
+
+/** A cell that the edges of all layers cut out, with what lies on it. */
+export interface StackCell {
+  rect: z.infer<typeof Rect>;
+  layers: number;
+  heightUm: number;
+}
+
+const edges = (values: readonly number[]): number[] => [...new Set(values)].sort((a, b) => a - b);
+
+/** Every cell between the edges of the layers that something lies on. */
+export function stackCells(layers: readonly Layer[]): StackCell[] {
+  const xs = edges(layers.flatMap(({ rect }) => [rect.xMm, rect.xMm + rect.widthMm]));
+  const ys = edges(layers.flatMap(({ rect }) => [rect.yMm, rect.yMm + rect.heightMm]));
+  const cells: StackCell[] = [];
+  for (let j = 0; j + 1 < ys.length; j += 1)
+    for (let i = 0; i + 1 < xs.length; i += 1) {
+      const [x, y] = [(xs[i]! + xs[i + 1]!) / 2, (ys[j]! + ys[j + 1]!) / 2];
+      const here = layers.filter(
+        ({ rect }) => x > rect.xMm && x < rect.xMm + rect.widthMm && y > rect.yMm && y < rect.yMm + rect.heightMm,
+      );
+      if (here.length === 0) continue;
+      cells.push({
+        rect: { xMm: xs[i]!, yMm: ys[j]!, widthMm: xs[i + 1]! - xs[i]!, heightMm: ys[j + 1]! - ys[j]! },
+        layers: here.filter((l) => l.kind !== MORTAR).length,
+        heightUm: here.reduce((sum, l) => sum + l.thicknessUm, 0),
+      });
+    }
+  return cells;
+}
+
+export interface LayerStack {
+  mostLayers: number;
+  highestUm: number;
+  /** Middle of the highest place. */
+  at: { xMm: number; yMm: number };
+}
+
+/** The most layers anywhere, and the highest place. [own arithmetic] */
+export function layerStack({ layers }: z.infer<typeof LayerStackInput>): Outcome<LayerStack> {
+  const cells = stackCells(layers);
+  const highest = cells.reduce((a, b) => (b.heightUm > a.heightUm ? b : a));
+  const { xMm, yMm, widthMm, heightMm } = highest.rect;
+  return done({
+    mostLayers: Math.max(...cells.map((c) => c.layers)),
+    highestUm: highest.heightUm,
+    at: { xMm: xMm + widthMm / 2, yMm: yMm + heightMm / 2 },
+  });
+}

@@ -1,0 +1,60 @@
+import type { CheckVerdict } from '../entries/entry';
+import { FILM_ZONES, type FilmZone, PART_OF_ZONE, zoneAreas } from '../film/filmZones';
+import { type FilmJudged, type FilmLimits, judgeFilm } from '../film/judgeFilm';
+import type { ShowerModel } from '../geometry/showerModel';
+import type { FilmCheck } from '../rules/ruleBook';
+import type { Evidence, Requirement, ShowerState } from './state';
+
+/** The limits of a film check as films are judged by them. */
+export function filmLimits(check: FilmCheck): FilmLimits {
+  const { dryLeastUm, dryMostUm, wetLeastUm, wetMostUm, solidsPercent, lossShare, recoatHours } = check;
+  const solids = solidsPercent === null ? null : solidsPercent / 100;
+  return { dryLeastUm, dryMostUm, wetLeastUm, wetMostUm, solids, lossShare, recoatHours };
+}
+
+const areasOf = new WeakMap<ShowerModel, Map<string, Map<FilmZone, number>>>();
+
+/** Areas of the zones that the check's parts are built with, m². Worked out once for a drawing. */
+export function filmAreas(model: ShowerModel, check: FilmCheck): Map<FilmZone, number> {
+  const key = JSON.stringify([check.lowerMm, check.parts ?? null]);
+  const known = areasOf.get(model) ?? new Map<string, Map<FilmZone, number>>();
+  areasOf.set(model, known);
+  const before = known.get(key);
+  if (before) return before;
+  const all = zoneAreas(model, check.lowerMm);
+  const mine = FILM_ZONES.filter((z) => !check.parts || check.parts.includes(PART_OF_ZONE[z]));
+  const areas = new Map(mine.flatMap((z) => (all.has(z) ? [[z, all.get(z)!] as const] : [])));
+  known.set(key, areas);
+  return areas;
+}
+
+/** A film judged by the readings that stand. */
+export function judgeShowerFilm(model: ShowerModel, check: FilmCheck, readings: readonly Evidence[]): FilmJudged {
+  const records = readings.flatMap((r) => (r.film ? [r.film] : []));
+  return judgeFilm(check.zones, filmAreas(model, check), filmLimits(check), records);
+}
+
+/** The verdict on a film as a check. */
+export function filmVerdict(model: ShowerModel, check: FilmCheck, readings: readonly Evidence[]): CheckVerdict {
+  return judgeShowerFilm(model, check, readings).verdict;
+}
+
+export interface ShowerFilm {
+  requirement: Requirement & { check: FilmCheck };
+  /** Readings that stand, oldest first. */
+  readings: Evidence[];
+  judged: FilmJudged;
+}
+
+/** The liquid films of a shower, one for each method that coats a part of it; empty where none is coated. */
+export function showerFilms(state: ShowerState): ShowerFilm[] {
+  return state.requirements.flatMap((requirement) => {
+    const { check, stage, element } = requirement;
+    if (check.kind !== 'film') return [];
+    const readings = (state.evidence.get(element) ?? []).filter(
+      (e) => e.film && e.stage === stage.key && e.check === check.id && !e.voided && !e.lookAgain,
+    );
+    const judged = judgeShowerFilm(state.geometry!.model, check, readings);
+    return [{ requirement: { ...requirement, check }, readings, judged }];
+  });
+}

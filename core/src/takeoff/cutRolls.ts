@@ -1,0 +1,118 @@
+import { z } from 'zod';
+import { done, type Outcome } from '../outcome/outcome';
+
+export const CutRollsInput = z.object({
+  rollMm: z.number().positive(),
+  piecesMm: z.array(z.number().positive()).max(2000),
+  /** Lap where a piece longer than a roll is made of two, mm. */
+  lapMm: z.number().min(0).optional(),
+});
+
+export interface CutRolls {
+  /** Pieces cut from each roll, in the order they are cut, mm. */
+  rolls: number[][];
+  wasteMm: number;
+  /** No plan needs fewer rolls than this [Martello & Toth 1990, bound L2]. */
+  atLeastRolls: number;
+  /** True where the plan is proved to be the best: as many rolls as the bound. */
+  proved: boolean;
+}
+
+const LAP_MM = 50.8;
+const SLACK_MM = 1e-6;
+/** Steps that the search for a better plan may take; what it then has is kept. */
+const MOST_STEPS = 200_000;
+
+/** Pieces longer than a roll become rolls that lap each other. */
+function splitLong(pieces: readonly number[], rollMm: number, lapMm: number): number[] {
+  return pieces.flatMap((piece) => {
+    const out: number[] = [];
+    let left = piece;
+    while (left > rollMm + SLACK_MM && rollMm > lapMm) {
+      out.push(rollMm);
+      left -= rollMm - lapMm;
+    }
+    return [...out, left];
+  });
+}
+
+/** Longest first into the fullest roll that still holds it (best fit decreasing). */
+function bestFit(sorted: readonly number[], rollMm: number): number[][] {
+  const rolls: number[][] = [];
+  const room: number[] = [];
+  for (const piece of sorted) {
+    let best = -1;
+    room.forEach((r, k) => {
+      if (r >= piece - SLACK_MM && (best < 0 || r < room[best]!)) best = k;
+    });
+    if (best < 0) {
+      rolls.push([piece]);
+      room.push(rollMm - piece);
+    } else {
+      rolls[best]!.push(piece);
+      room[best]! -= piece;
+    }
+  }
+  return rolls;
+}
+
+/** Least number of rolls that any plan needs: pieces over half a roll alone, the rest by what they leave [Martello & Toth 1990, L2]. */
+function atLeast(pieces: readonly number[], rollMm: number): number {
+  let bound = 0;
+  for (const k of [0, ...new Set(pieces.filter((p) => p <= rollMm / 2))]) {
+    const long = pieces.filter((p) => p > rollMm - k);
+    const middle = pieces.filter((p) => p <= rollMm - k && p > rollMm / 2);
+    const short = pieces.filter((p) => p <= rollMm / 2 && p >= k);
+    const left = middle.length * rollMm - middle.reduce((a, b) => a + b, 0);
+    const more = Math.ceil((short.reduce((a, b) => a + b, 0) - left) / rollMm - SLACK_MM);
+    bound = Math.max(bound, long.length + middle.length + Math.max(0, more));
+  }
+  return bound;
+}
+
+/** Depth first over where each piece goes, for one roll fewer; null where the steps run out or there is none. */
+function packInto(sorted: readonly number[], count: number, rollMm: number): number[][] | null {
+  const rolls: number[][] = Array.from({ length: count }, () => []);
+  const room = new Array<number>(count).fill(rollMm);
+  let steps = 0;
+  const put = (i: number): boolean => {
+    if (i === sorted.length) return true;
+    const tried = new Set<number>();
+    for (let k = 0; k < count; k += 1) {
+      steps += 1;
+      if (steps > MOST_STEPS) return false;
+      const key = Math.round(room[k]! * 100);
+      if (room[k]! < sorted[i]! - SLACK_MM || tried.has(key)) continue;
+      tried.add(key);
+      rolls[k]!.push(sorted[i]!);
+      room[k]! -= sorted[i]!;
+      if (put(i + 1)) return true;
+      room[k]! += sorted[i]!;
+      rolls[k]!.pop();
+    }
+    return false;
+  };
+  return put(0) ? rolls : null;
+}
+
+/**
+ * Cuts pieces from rolls with as few rolls as it finds: best fit decreasing, then a bounded search for one roll fewer,
+ * held against the bound that no plan can beat. [one-dimensional cutting stock; methods as named]
+ */
+export function cutRolls({ rollMm, piecesMm, lapMm = LAP_MM }: z.infer<typeof CutRollsInput>): Outcome<CutRolls> {
+  const sorted = splitLong(piecesMm, rollMm, lapMm).sort((a, b) => b - a);
+  const atLeastRolls = atLeast(sorted, rollMm);
+  let rolls = bestFit(sorted, rollMm);
+  while (rolls.length > atLeastRolls) {
+    const better = packInto(sorted, rolls.length - 1, rollMm);
+    if (!better) break;
+    rolls = better.filter((r) => r.length > 0);
+  }
+  const usedMm = sorted.reduce((a, b) => a + b, 0);
+  return done({
+    rolls,
+    wasteMm: rolls.length * rollMm - usedMm,
+    atLeastRolls,
+    proved: rolls.length === atLeastRolls,
+  });
+}
