@@ -23,6 +23,8 @@ export default defineConfig({
   use: {
     baseURL: applications[Number(process.env.TEST_PARALLEL_INDEX ?? 0)],
     viewport: { width: 1280, height: 800 },
+    // Moving water is painted over and over without a graphics card; what moves has a test of its own.
+    contextOptions: { reducedMotion: 'reduce' },
     // Only the tests of the time without a signal want the service worker; for the others it is work beside the point.
     serviceWorkers: 'block',
     screenshot: 'only-on-failure',

@@ -4,6 +4,7 @@ import type { Bench, Ceiling, Edge, Niche, ShowerGeometry } from '@careful-seam/
 import type { FindRuleBook } from '@careful-seam/core/proof/foldShower';
 import type { Pinned } from '@careful-seam/core/rules/combineMethods';
 import { v5 } from 'uuid';
+import { coatThinly } from './demoFilm';
 import { demoRuleBook } from './demoRuleBook';
 import { type DemoWriter, demoWriter, passStage, release, workDone } from './writer';
 
@@ -214,6 +215,9 @@ export function geometryOf(s: Sketch): ShowerGeometry {
   };
 }
 
+/** The one whose liquid membrane is on, thin in one zone. */
+const COATED = 'Loft east';
+
 /** A shower for each method and way of building, begun; some have their base built and looked at. */
 export function demoMethods(todayMs: number, find: FindRuleBook): DemoWriter[] {
   const book = demoRuleBook();
@@ -244,6 +248,7 @@ export function demoMethods(todayMs: number, find: FindRuleBook): DemoWriter[] {
       w.wait(13 * 60);
       release(w, 'inspector', 'base');
     }
+    if (s.name === COATED) coatThinly(w, s.crew, day, w.nowMs);
     return w;
   });
 }

@@ -20,6 +20,8 @@ export interface DemoWriter {
   write: <K extends EntryKind>(person: PersonKey, kind: K, body: Body<K>) => string;
   state: () => ShowerState;
   wait: (minutes: number) => void;
+  /** The demo's own clock, ms since 1970. */
+  nowMs: () => number;
   /** Waits until a moment, ms since 1970; an earlier one changes nothing. */
   until: (ms: number) => void;
   /** A whole number from 0 to most. */
@@ -67,6 +69,7 @@ export function demoWriter(name: string, startMs: number, seed: number, find: Fi
     wait: (minutes) => {
       nowMs += minutes * 60_000;
     },
+    nowMs: () => nowMs,
     until: (ms) => {
       nowMs = Math.max(nowMs, ms);
     },

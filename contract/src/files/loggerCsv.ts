@@ -55,19 +55,23 @@ const MM: Record<LevelUnit, number> = { mm: 1, cm: 10, m: 1000, in: 25.4 };
 export const CLOCK_ORDERS = ['year-first', 'month-first', 'day-first'] as const;
 export type ClockOrder = (typeof CLOCK_ORDERS)[number];
 
-/** How a file's columns are to be read. Columns are counted from 0; null: the file has none. */
-export interface LoggerMapping {
+/** Where a file's times stand and how they are to be read. Columns are counted from 0; null: the file has none. */
+export interface TimeMapping {
   time: number;
   /** Where date and time stand in two columns. */
   date: number | null;
+  clock:
+    | { kind: 'elapsed'; unit: 's' | 'min' | 'h'; startMs: number }
+    | { kind: 'clock'; order: ClockOrder; zone: string };
+}
+
+/** How a level logger's columns are to be read. */
+export interface LoggerMapping extends TimeMapping {
   water: number;
   pan: number | null;
   /** `distance`: the gauge hangs above and reads the distance down to the water. */
   reads: 'level' | 'distance';
   unit: LevelUnit;
-  clock:
-    | { kind: 'elapsed'; unit: 's' | 'min' | 'h'; startMs: number }
-    | { kind: 'clock'; order: ClockOrder; zone: string };
 }
 
 const TIME = /time|zeit|uhr|elapsed|stamp|minute|hour|second|heure|hora/i;
@@ -81,14 +85,37 @@ const unitIn = (name: string): LevelUnit =>
 
 const mostlyNumbers = (cells: readonly string[]): boolean => cells.filter(isNumber).length > cells.length / 2;
 
-/** A first guess at the columns from their names and their first rows; the person looks at it before it is taken. */
-export function guessMapping(table: LoggerTable, zone: string, startMs: number): LoggerMapping {
+/** Which columns hold figures in their first rows. */
+export function numericColumns({ columns, rows }: LoggerTable): boolean[] {
+  return columns.map((_, i) => mostlyNumbers(rows.slice(0, 20).map((r) => r[i] ?? '')));
+}
+
+/** A first guess at where the times stand. */
+export function guessTimes(table: LoggerTable, zone: string, startMs: number): TimeMapping {
   const { columns, rows } = table;
-  const numeric = columns.map((_, i) => mostlyNumbers(rows.slice(0, 20).map((r) => r[i] ?? '')));
   const time = Math.max(
     0,
     columns.findIndex((c) => TIME.test(c) && !NOT_LEVEL.test(c)),
   );
+  const dateAt = columns.findIndex((c, i) => DATE.test(c) && i !== time && !TIME.test(c));
+  const elapsed = numericColumns(table)[time] ?? false;
+  const sample = rows[0]?.[time] ?? '';
+  const name = columns[time] ?? '';
+  const unit = /sec|\bs\b|\(s\)/i.test(name) ? 's' : /hour|\bh\b|\(h\)/i.test(name) ? 'h' : 'min';
+  const cells = rows.map((r) => r[dateAt >= 0 ? dateAt : time]!);
+  return {
+    time,
+    date: dateAt < 0 || elapsed ? null : dateAt,
+    clock: elapsed ? { kind: 'elapsed', unit, startMs } : { kind: 'clock', order: guessOrder(cells, sample), zone },
+  };
+}
+
+/** A first guess at the columns from their names and their first rows; the person looks at it before it is taken. */
+export function guessMapping(table: LoggerTable, zone: string, startMs: number): LoggerMapping {
+  const { columns } = table;
+  const numeric = numericColumns(table);
+  const times = guessTimes(table, zone, startMs);
+  const { time } = times;
   const dateAt = columns.findIndex((c, i) => DATE.test(c) && i !== time && !TIME.test(c));
   const levels = columns
     .map((_, i) => i)
@@ -98,23 +125,12 @@ export function guessMapping(table: LoggerTable, zone: string, startMs: number):
     levels.find((i) => i !== pan && WATER.test(columns[i]!)) ??
     levels.find((i) => i !== pan) ??
     Math.min(1, columns.length - 1);
-  const sample = rows[0]?.[time] ?? '';
-  const name = columns[time] ?? '';
-  const elapsedUnit = /sec|\bs\b|\(s\)/i.test(name) ? 's' : /hour|\bh\b|\(h\)/i.test(name) ? 'h' : 'min';
   return {
-    time,
-    date: dateAt < 0 || numeric[time] ? null : dateAt,
+    ...times,
     water,
     pan,
     reads: /distance|air ?gap|ullage/i.test(columns[water] ?? '') ? 'distance' : 'level',
     unit: unitIn(columns[water] ?? ''),
-    clock: numeric[time]
-      ? { kind: 'elapsed', unit: elapsedUnit, startMs }
-      : {
-          kind: 'clock',
-          order: guessOrder(dateAt >= 0 ? rows.map((r) => r[dateAt]!) : rows.map((r) => r[time]!), sample),
-          zone,
-        },
   };
 }
 
@@ -182,7 +198,8 @@ function clockMs(text: string, order: ClockOrder, zone: string, beforeMs: number
 
 const ELAPSED_MS = { s: 1000, min: 60_000, h: HOUR_MS };
 
-function numberIn(cell: string | undefined, decimalComma: boolean): number | null {
+/** A cell's figure; null where it holds none. */
+export function numberIn(cell: string | undefined, decimalComma: boolean): number | null {
   const text = (cell ?? '').trim();
   if (!isNumber(text)) return null;
   return Number(decimalComma ? text.replace(',', '.') : text.replace(',', ''));
@@ -198,7 +215,7 @@ export function readLevels(table: LoggerTable, mapping: LoggerMapping): Outcome<
   };
   let before: number | null = null;
   for (const [i, row] of table.rows.entries()) {
-    const cell = mapping.date === null ? row[mapping.time]! : `${row[mapping.date]} ${row[mapping.time]}`;
+    const cell = timeCell(row, mapping);
     const atMs = timeOf(cell, mapping, table.decimalComma, before);
     if (atMs === null) {
       leave(i, 'time-unreadable', cell);
@@ -238,7 +255,17 @@ export function readLevels(table: LoggerTable, mapping: LoggerMapping): Outcome<
   return done(found);
 }
 
-function timeOf(cell: string, mapping: LoggerMapping, decimalComma: boolean, before: number | null): number | null {
+/** A row's time as it stands in the file, date and clock together. */
+export const timeCell = (row: readonly string[], mapping: TimeMapping): string =>
+  mapping.date === null ? row[mapping.time]! : `${row[mapping.date]} ${row[mapping.time]}`;
+
+/** The moment that a cell names, ms since 1970; null where it can't be read. In a repeated hour, the one after `before`. */
+export function timeOf(
+  cell: string,
+  mapping: TimeMapping,
+  decimalComma: boolean,
+  before: number | null,
+): number | null {
   if (mapping.clock.kind === 'clock') return clockMs(cell, mapping.clock.order, mapping.clock.zone, before);
   const elapsed = numberIn(cell, decimalComma);
   return elapsed === null ? null : mapping.clock.startMs + elapsed * ELAPSED_MS[mapping.clock.unit];

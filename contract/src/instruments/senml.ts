@@ -64,3 +64,11 @@ export function rodReadingMm(pack: readonly Measured[]): number | null {
 /** Whether the instrument says of itself that it is simulated. */
 export const isSimulated = (pack: readonly Measured[]): boolean =>
   pack.some((m) => m.name.endsWith('simulated') && m.is === true);
+
+/** The air in a pack, °C and a share, or null when it holds not both. Units of RFC 8428: Cel (or K), %RH. */
+export function airReading(pack: readonly Measured[]): { airC: number; relativeHumidity: number } | null {
+  const warm = pack.find((m) => m.name.endsWith('temperature') && m.value !== null && /^(Cel|K)$/.test(m.unit ?? ''));
+  const damp = pack.find((m) => m.name.endsWith('humidity') && m.value !== null && m.unit === '%RH');
+  if (!warm || !damp) return null;
+  return { airC: warm.unit === 'K' ? warm.value! - 273.15 : warm.value!, relativeHumidity: damp.value! / 100 };
+}

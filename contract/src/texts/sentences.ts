@@ -1,8 +1,10 @@
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
+import { filmLimits, judgeShowerFilm } from '@careful-seam/core/proof/filmOfShower';
 import type { Blocker, Judgement } from '@careful-seam/core/proof/state';
 import type { Check, NumberCheck, NumberUnit, RuleBook, SurveyCheck } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
 import { DateTime, Settings } from 'luxon';
+import { filmSentence } from '../film/filmWords';
 import { elementName } from './names';
 import type { Language, Words } from './words';
 
@@ -69,6 +71,7 @@ function lookedSentence(t: Words, j: Judgement): string {
 /** A wait in words; the time is the reader's own. */
 function waitSentence(t: Words, j: Judgement): string {
   const check = j.requirement.check.label;
+  if (j.verdict === 'undecided' && j.readyAtMs === null) return t('sentence.wait.noEnd', { check });
   const at = j.readyAtMs === null ? '' : momentWords(j.readyAtMs);
   return t(`sentence.wait.${j.verdict}`, { check, at });
 }
@@ -128,6 +131,7 @@ export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit
     );
   if (check.kind === 'survey')
     return t(`sentence.survey.${j.verdict}`, { check: check.label, limit: surveyLimit(t, check, unit) });
+  if (check.kind === 'film') return filmSentence(t, judgeShowerFilm(model, check, j.readings), filmLimits(check), unit);
   if (check.kind === 'flood') return t(`sentence.flood.${j.verdict}`);
   if (check.kind === 'wait') return waitSentence(t, j);
   const limit = limitWords(t, check, unit);

@@ -25,6 +25,8 @@ export interface CureLayer {
 export interface Forecast {
   airC: number;
   relativeHumidity: number;
+  /** From when on it is expected so, ms since 1970; until then the last reading goes on. At once without it. */
+  fromMs?: number | undefined;
 }
 
 /** When a layer is ready, and by what. */
@@ -132,6 +134,8 @@ export function cureReady(layer: CureLayer, log: ClimateLog, forecast: Forecast 
     };
   const run = throughLog(layer, log, rate);
   const earnedHours = Math.min(layer.labelHours, run.earned);
+  if (last >= 0 && forecast?.fromMs !== undefined && forecast.fromMs > run.atMs && run.readyAtMs === null)
+    spend(run, forecast.fromMs, rate(log.airC[last]!, log.relativeHumidity[last]!), layer.labelHours);
   const ahead = forecast ?? { airC: log.airC[last]!, relativeHumidity: log.relativeHumidity[last]! };
   const onward = rate(ahead.airC, ahead.relativeHumidity);
   const endMs = run.readyAtMs ?? (onward > 0 ? run.atMs + ((layer.labelHours - run.earned) / onward) * HOUR_MS : null);

@@ -9,6 +9,7 @@ import { addLook, addReading, elementsOf, stillFits } from './foldEvidence';
 import { onClimate, onFlood } from './foldFlood';
 import { union } from './intervals';
 import { isLeftOpen, judge } from './judge';
+import { waitLayers } from './judgeWater';
 import { applyRedo } from './redo';
 import { blockersOf } from './release';
 import { requirementsOf } from './requirements';
@@ -74,6 +75,21 @@ function contestTouched(state: ShowerState): void {
     if (blockers.length === 0) continue;
     stage.word = 'contested';
     if (stage.release) stage.release.blockedBy = blockers;
+  }
+}
+
+/** A wait that was released is contested when the air that is read later shows that it was not over. */
+function contestCures(state: ShowerState): void {
+  for (const requirement of state.requirements) {
+    const { check, stage } = requirement;
+    const here = state.stages.get(stage.key);
+    if (check.kind !== 'wait' || here?.word !== 'released' || !here.release || here.release.upheld !== null) continue;
+    const slowest = waitLayers(state, check)?.at(-1);
+    // Hours without a reading near are a guess, and no reason to doubt what somebody released.
+    if (!slowest || slowest.bridgedHours > check.hours / 4) continue;
+    if ((slowest.readyAtMs ?? Infinity) <= Date.parse(here.release.observedAt)) continue;
+    here.word = 'contested';
+    here.release.blockedBy = blockersOf(state, stage.key).filter((b) => b.kind !== 'lower-stage');
   }
 }
 
@@ -199,7 +215,8 @@ function apply(state: ShowerState, e: Entry, find: FindRuleBook, withdrawn: Read
       return;
     case 'climate-reading':
       state.climate.push(e);
-      return onClimate(state, e);
+      onClimate(state, e);
+      return contestCures(state);
     case 'defect-found':
       return addDefectFound(state, e, withdrawn);
     case 'defect-assigned':

@@ -141,6 +141,16 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
           {t('survey.open')}
         </Link>
       )}
+      {spec.checks.some((c) => c.kind === 'film') && (
+        <Link to={`/showers/${shower.id}/film`} className="key flex items-center justify-center">
+          {t('film.open')}
+        </Link>
+      )}
+      {spec.checks.some((c) => c.kind === 'wait') && (
+        <Link to={`/showers/${shower.id}/cure`} className="key flex items-center justify-center">
+          {t('cure.open')}
+        </Link>
+      )}
       {spec.checks.some((c) => c.kind === 'flood') && (
         <Link to={`/showers/${shower.id}/flood`} className="key key-main flex items-center justify-center text-lg">
           {t(state.flood?.running ? 'flood.openRunning' : state.flood ? 'flood.openEnded' : 'flood.openNew')}

@@ -1,5 +1,4 @@
 import {
-  CLOCK_ORDERS,
   guessMapping,
   LEVEL_UNITS,
   type LoggerMapping,
@@ -10,95 +9,18 @@ import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { FileKey } from '../files/FileKey';
+import { ClockFields, PickField } from '../files/TableFields';
 import { Sheet } from '../shell/Sheet';
 import { useStore } from '../state/store';
 import { floodWork } from './floodWork';
 import { LoggerPreview } from './LoggerPreview';
 import { seriesBody } from './loggerSeries';
-import { TimeField } from './TimeField';
 
 interface Props {
   showerId: string;
   test: FloodTest;
   zone: string;
   onClose: () => void;
-}
-
-const ZONES = Intl.supportedValuesOf('timeZone');
-
-function Select<T extends string | number>({
-  label,
-  value,
-  options,
-  onPick,
-}: {
-  label: string;
-  value: T;
-  options: readonly { key: T; label: string }[];
-  onPick: (key: T) => void;
-}) {
-  return (
-    <label className="text-sm">
-      <span className="text-soft">{label}</span>
-      <select
-        className="field text-base"
-        value={String(value)}
-        onChange={(e) => onPick(options.find((o) => String(o.key) === e.target.value)!.key)}
-      >
-        {options.map((o) => (
-          <option key={o.key} value={String(o.key)}>
-            {o.label}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
-
-function Clock({
-  mapping,
-  zone,
-  onMapping,
-}: {
-  mapping: LoggerMapping;
-  zone: string;
-  onMapping: (m: LoggerMapping) => void;
-}) {
-  const { t } = useTranslation();
-  const { clock } = mapping;
-  if (clock.kind === 'elapsed')
-    return (
-      <div className="grid grid-cols-[1fr_2fr] gap-2">
-        <Select
-          label={t('flood.file.elapsed')}
-          value={clock.unit}
-          options={(['s', 'min', 'h'] as const).map((key) => ({ key, label: key }))}
-          onPick={(unit) => onMapping({ ...mapping, clock: { ...clock, unit } })}
-        />
-        <TimeField
-          label={t('flood.file.begins')}
-          zone={zone}
-          atMs={clock.startMs}
-          onAt={(ms) => onMapping({ ...mapping, clock: { ...clock, startMs: ms ?? Date.now() } })}
-        />
-      </div>
-    );
-  return (
-    <div className="grid grid-cols-2 gap-2">
-      <Select
-        label={t('flood.file.order')}
-        value={clock.order}
-        options={CLOCK_ORDERS.map((key) => ({ key, label: t(`flood.file.orders.${key}`) }))}
-        onPick={(order) => onMapping({ ...mapping, clock: { ...clock, order } })}
-      />
-      <Select
-        label={t('flood.file.zone')}
-        value={clock.zone}
-        options={[...new Set([zone, 'UTC', ...ZONES])].map((key) => ({ key, label: key }))}
-        onPick={(picked) => onMapping({ ...mapping, clock: { ...clock, zone: picked } })}
-      />
-    </div>
-  );
 }
 
 /** A logger's file: its columns, clock and unit are shown as understood, and asked, before anything is kept. */
@@ -167,25 +89,25 @@ export function LoggerSheet({ showerId, test, zone, onClose }: Props) {
       {mapping && (
         <>
           <div className="grid grid-cols-2 gap-2">
-            <Select
+            <PickField
               label={t('flood.file.time')}
               value={mapping.time}
               options={columns}
               onPick={(time) => setMapping({ ...mapping, time })}
             />
-            <Select
+            <PickField
               label={t('flood.file.date')}
               value={mapping.date ?? -1}
               options={optional}
               onPick={(date) => setMapping({ ...mapping, date: date < 0 ? null : date })}
             />
-            <Select
+            <PickField
               label={t('flood.of.water')}
               value={mapping.water}
               options={columns}
               onPick={(water) => setMapping({ ...mapping, water })}
             />
-            <Select
+            <PickField
               label={t('flood.of.pan')}
               value={mapping.pan ?? -1}
               options={optional}
@@ -212,13 +134,13 @@ export function LoggerSheet({ showerId, test, zone, onClose }: Props) {
             </div>
           </fieldset>
           <div className="grid grid-cols-2 gap-2">
-            <Select
+            <PickField
               label={t('flood.file.reads')}
               value={mapping.reads}
               options={(['level', 'distance'] as const).map((key) => ({ key, label: t(`flood.file.readsAs.${key}`) }))}
               onPick={(reads) => setMapping({ ...mapping, reads })}
             />
-            <Select
+            <PickField
               label={t('flood.step')}
               value={resolutionMm}
               options={[...new Set([0.01, 0.05, 0.1, 0.5, 1, resolutionMm])].map((key) => ({
@@ -228,7 +150,7 @@ export function LoggerSheet({ showerId, test, zone, onClose }: Props) {
               onPick={setResolution}
             />
           </div>
-          <Clock mapping={mapping} zone={zone} onMapping={setMapping} />
+          <ClockFields mapping={mapping} zone={zone} onMapping={setMapping} />
         </>
       )}
       {busy && <p className="text-soft">{t('flood.computing')}</p>}

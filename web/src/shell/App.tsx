@@ -7,6 +7,8 @@ import { CrewLinkPage } from '../links/CrewLinkPage';
 import { SetPasswordPage } from '../links/SetPasswordPage';
 import { SharedRecord } from '../links/SharedRecord';
 import { Office } from '../office/Office';
+import { CureScreen } from '../screens/Cure';
+import { FilmScreen } from '../screens/Film';
 import { FloodScreen } from '../screens/Flood';
 import { NewShower } from '../screens/newShower/NewShower';
 import { RecordScreen } from '../screens/Record';
@@ -101,6 +103,8 @@ const router = createBrowserRouter([
       { path: '/showers/:id', element: <Shower /> },
       { path: '/showers/:id/flood', element: <FloodScreen /> },
       { path: '/showers/:id/survey', element: <SurveyScreen /> },
+      { path: '/showers/:id/film', element: <FilmScreen /> },
+      { path: '/showers/:id/cure', element: <CureScreen /> },
       { path: '/showers/:id/record', element: <RecordScreen /> },
       { path: '*', element: <Navigate to="/" replace /> },
     ],

@@ -3,6 +3,7 @@ import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { LengthField } from '../card/LengthField';
+import { InstrumentPanel } from '../instrument/InstrumentPanel';
 import { Choice } from '../shell/Choice';
 import { usePreferences } from '../state/preferences';
 import type { Laser } from './useLaser';
@@ -54,7 +55,6 @@ export function ShotPad(props: Props) {
   const { unit } = usePreferences();
   const [text, setText] = useState('');
   const [wrong, setWrong] = useState<string | null>(null);
-  const [address, setAddress] = useState(ADDRESS);
   const keep = () => {
     const negative = /^[-−]/.test(text.trim());
     const read = parseLength(text.trim().replace(/^[-−]/, ''), unit, t('survey.reading'));
@@ -127,35 +127,12 @@ export function ShotPad(props: Props) {
           {problem ?? wrong}
         </p>
       )}
-      <details className="border-hair border-t pt-1" open={laser.state !== 'off'}>
-        <summary className="key flex cursor-pointer items-center">{t(`survey.laser.${laser.state}`)}</summary>
-        <div className="flex flex-col gap-1.5">
-          <div className="flex gap-1.5">
-            <input
-              className="field text-base"
-              aria-label={t('survey.laser.address')}
-              value={address}
-              onChange={(e) => setAddress(e.target.value)}
-            />
-            <button
-              type="button"
-              className="key flex-none"
-              onClick={() => (laser.state === 'off' ? laser.connect(address) : laser.disconnect())}
-            >
-              {t(laser.state === 'off' ? 'survey.laser.connect' : 'survey.laser.leave')}
-            </button>
-          </div>
-          {laser.problem && (
-            <p role="alert" className="text-hold text-sm">
-              {laser.problem === 'address' ? t('survey.laser.badAddress') : laser.problem}
-            </p>
-          )}
-          <label className="flex min-h-12 items-center gap-2">
-            <input type="checkbox" className="size-6" checked={auto} onChange={(e) => onAuto(e.target.checked)} />
-            {t('survey.laser.auto')}
-          </label>
-        </div>
-      </details>
+      <InstrumentPanel texts="survey.laser" address={ADDRESS} instrument={laser}>
+        <label className="flex min-h-12 items-center gap-2">
+          <input type="checkbox" className="size-6" checked={auto} onChange={(e) => onAuto(e.target.checked)} />
+          {t('survey.laser.auto')}
+        </label>
+      </InstrumentPanel>
     </section>
   );
 }

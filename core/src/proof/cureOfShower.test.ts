@@ -1,0 +1,141 @@
+import { describe, expect, it } from 'vitest';
+import { defaultRuleBook } from '../rules/defaultRuleBook';
+import { sampleShower } from '../tests/sampleShower';
+import { placeOf, releaseBody, type Tablet, tablet } from '../tests/sampleTablet';
+import { showerFilms } from './filmOfShower';
+import { foldShower } from './foldShower';
+import { judge } from './judge';
+import { waitLayers } from './judgeWater';
+
+const BOOK = defaultRuleBook();
+const HOUR = 3_600_000;
+const fold = (t: Tablet) => foldShower(t.entries, () => BOOK);
+
+function liquid(): Tablet {
+  const t = tablet(3);
+  t.write('shower-created', { name: 'Loft', job: 'Mill', crewId: 'crew-1', timeZone: 'Europe/Vienna' });
+  t.write('geometry-set', { version: 1, geometry: sampleShower() });
+  t.write('rules-pinned', { ruleBook: BOOK.id, version: BOOK.version, method: 'liquid', beginsAt: 'membrane' });
+  return t;
+}
+const check = (t: Tablet, id: string) => {
+  const state = fold(t);
+  const requirement = state.requirements.find((r) => r.check.id === id)!;
+  return { state, requirement, judged: judge(state, requirement) };
+};
+const nowMs = (t: Tablet) => Date.parse(t.entries.at(-1)!.observedAt);
+function coat(t: Tablet, number: number, hoursAgo: number, volumeL = 10): void {
+  t.write('reading', {
+    stage: 'membrane',
+    check: 'film',
+    place: placeOf(fold(t), 'shower'),
+    atMm: 0,
+    valueMm: 1,
+    typed: `${volumeL} L`,
+    instrument: 'bucket',
+    film: {
+      of: 'coat',
+      zones: ['walls', 'lower-walls', 'floor', 'curb'],
+      coat: number,
+      volumeL,
+      waterL: 0,
+      doneAt: new Date(nowMs(t) - hoursAgo * HOUR).toISOString(),
+    },
+  });
+}
+const air = (t: Tablet, hoursAgo: number, airC: number, relativeHumidity = 0.5) =>
+  t.write('climate-reading', {
+    airC,
+    relativeHumidity,
+    readAt: new Date(nowMs(t) - hoursAgo * HOUR).toISOString(),
+  });
+const tieIn = (t: Tablet) =>
+  t.write('work-done', { stage: 'drain-tie-in', crewId: 'crew-1', who: 'P', day: '2026-03-01' });
+
+describe('a film as a check', () => {
+  it('is unseen, then undecided without a label, and counts coats by zone', () => {
+    const t = liquid();
+    expect(check(t, 'film').judged.verdict).toBe('unseen');
+    coat(t, 1, 5);
+    const { state, judged } = check(t, 'film');
+    expect(judged.verdict).toBe('fail');
+    const film = showerFilms(state)[0]!;
+    expect(film.judged.zones.find((z) => z.zone === 'walls')).toMatchObject({ coats: [1], coatsNeeded: 2 });
+    expect(film.readings).toHaveLength(1);
+  });
+  it('forgets a coat that was taken back', () => {
+    const t = liquid();
+    coat(t, 1, 5);
+    t.write('correction', { target: t.entries.at(-1)!.id, action: 'withdraw' });
+    expect(check(t, 'film').judged.verdict).toBe('unseen');
+  });
+});
+
+describe('a wait that the air counts in', () => {
+  it('begins with the last coat, not with what the crew said later', () => {
+    const t = liquid();
+    coat(t, 1, 30);
+    coat(t, 2, 20);
+    tieIn(t);
+    const { state, requirement, judged } = check(t, 'membrane-cure');
+    const layers = waitLayers(state, requirement.check as never)!;
+    expect(layers.map((l) => l.told).sort()).toEqual(['coat', 'coat', 'work']);
+    // The tie-in was just done: it is the slowest, by the book's 12 h.
+    expect(judged).toMatchObject({ verdict: 'undecided' });
+    expect(layers.at(-1)!.told).toBe('work');
+  });
+  it('moves with a damp night, and passes once it is over', () => {
+    const t = liquid();
+    coat(t, 1, 40);
+    coat(t, 2, 30);
+    tieIn(t);
+    const dry = check(t, 'membrane-cure').judged.readyAtMs!;
+    air(t, 1, 14, 0.85);
+    const damp = check(t, 'membrane-cure').judged.readyAtMs!;
+    expect(damp).toBeGreaterThan(dry + 24 * HOUR);
+    air(t, 0, 25, 0.4);
+    expect(check(t, 'membrane-cure').judged.readyAtMs!).toBeLessThan(damp);
+  });
+  it('has no end in sight where the air is full', () => {
+    const t = liquid();
+    coat(t, 1, 2);
+    tieIn(t);
+    air(t, 0, 15, 0.99);
+    expect(check(t, 'membrane-cure').judged).toMatchObject({ verdict: 'undecided', readyAtMs: null });
+  });
+  it('is contested when a logger that is read later shows that it was not over', () => {
+    const t = liquid();
+    coat(t, 1, 40);
+    t.write('work-done', { stage: 'membrane', crewId: 'crew-1', who: 'P', day: '2026-03-01' });
+    t.write('stage-released', releaseBody('cure'));
+    const before = fold(t);
+    const laid = waitLayers(before, check(t, 'membrane-cure').requirement.check as never);
+    expect(laid).toBeNull();
+    tieIn(t);
+    t.write('stage-released', releaseBody('cure', 'waited by the book'));
+    air(t, 0, 8, 0.9);
+    // Upheld by a person: nothing the air says takes that back.
+    expect(fold(t).stages.get('cure')!.word).toBe('released');
+  });
+  it('that nobody upheld comes back as contested', () => {
+    const early = liquid();
+    tieIn(early);
+    const later = tablet(4, nowMs(early) + 14 * HOUR);
+    later.hears(early.entries);
+    const all = (): Tablet => ({ ...later, entries: [...early.entries, ...later.entries] });
+    const at = new Date(nowMs(early)).toISOString();
+    coat(later, 1, 20);
+    coat(later, 2, 14);
+    later.write('stage-released', releaseBody('cure'));
+    const word = () => fold(all()).stages.get('cure')!;
+    const blockers = word().release!.blockedBy.map((b) => (b.kind === 'check' ? b.check : b.kind));
+    expect(blockers).not.toContain('membrane-cure');
+    later.write('stage-released', { ...releaseBody('cure') });
+    air(later, 13, 10, 0.9);
+    air(later, 10, 9, 0.9);
+    expect(at < later.entries.at(-1)!.observedAt).toBe(true);
+    const late = judge(fold(all()), fold(all()).requirements.find((r) => r.check.id === 'membrane-cure')!);
+    expect(late.verdict).toBe('undecided');
+    expect(word().word).toBe('contested');
+  });
+});

@@ -1,0 +1,177 @@
+import { hoursWords, temperatureWords } from '@careful-seam/contract/cure/cureWords';
+import {
+  type ClimateMapping,
+  type ClimateSeries,
+  DEGREES,
+  guessClimate,
+  readClimate,
+} from '@careful-seam/contract/files/climateCsv';
+import { type LoggerTable, readLoggerTable } from '@careful-seam/contract/files/loggerCsv';
+import { momentWords } from '@careful-seam/contract/texts/sentences';
+import { climateLog } from '@careful-seam/core/cure/climateLog';
+import { sensorFaults } from '@careful-seam/core/cure/sensorFaults';
+import type { Body } from '@careful-seam/core/entries/entry';
+import { useMemo, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { FileKey } from '../files/FileKey';
+import { ClockFields, PickField } from '../files/TableFields';
+import { Sheet } from '../shell/Sheet';
+import { usePreferences } from '../state/preferences';
+
+interface Props {
+  zone: string;
+  startMs: number;
+  onKeep: (body: Body<'climate-reading'>) => void;
+  onClose: () => void;
+}
+
+const MOST_READINGS = 25_000;
+
+/** A series as the entry holds it; of more readings than it may hold every second, third… is kept. */
+function seriesBody({ readings }: ClimateSeries, file: string): Body<'climate-reading'> {
+  const step = Math.ceil(readings.length / MOST_READINGS);
+  const kept = readings.filter((_, i) => i % step === 0);
+  const first = kept[0]!.atMs;
+  const last = kept.at(-1)!;
+  return {
+    airC: last.airC,
+    relativeHumidity: last.relativeHumidity,
+    readAt: new Date(last.atMs).toISOString(),
+    instrument: 'logger',
+    series: {
+      startAt: new Date(first).toISOString(),
+      minutes: kept.map((r) => Math.round(((r.atMs - first) / 60_000) * 1000) / 1000),
+      airC: kept.map((r) => Math.round(r.airC * 100) / 100),
+      relativeHumidity: kept.map((r) => Math.round(r.relativeHumidity * 10_000) / 10_000),
+      file: file.slice(0, 200),
+    },
+  };
+}
+
+/** A thermo-hygrometer's file: its columns, degrees and clock are shown as understood, and asked, before anything is kept. */
+export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const [file, setFile] = useState<string | null>(null);
+  const [table, setTable] = useState<LoggerTable | null>(null);
+  const [mapping, setMapping] = useState<ClimateMapping | null>(null);
+  const [degreesSaid, setSaid] = useState(false);
+  const [problem, setProblem] = useState<string | null>(null);
+  const read = useMemo(() => (table && mapping ? readClimate(table, mapping) : null), [table, mapping]);
+  const series = read?.ok ? read.value : null;
+  const faults = useMemo(() => (series ? sensorFaults(climateLog(series.readings)) : []), [series]);
+  const take = async (chosen: File | undefined) => {
+    if (!chosen) return;
+    const found = readLoggerTable(await chosen.text());
+    setFile(chosen.name);
+    setTable(found.ok ? found.value : null);
+    setMapping(found.ok ? guessClimate(found.value, zone, startMs) : null);
+    setSaid(false);
+    setProblem(found.ok ? null : found.problem.message);
+  };
+  const columns = table?.columns.map((label, key) => ({ key, label })) ?? [];
+  const temperatures = series?.readings.map((r) => r.airC) ?? [];
+  return (
+    <Sheet title={t('cure.file.title')} onClose={onClose}>
+      <FileKey
+        label={file ?? t('flood.file.choose')}
+        accept=".csv,.txt,.tsv,text/csv,text/plain"
+        onFile={(chosen) => void take(chosen)}
+      />
+      {mapping && (
+        <>
+          <div className="grid grid-cols-2 gap-2">
+            <PickField
+              label={t('flood.file.time')}
+              value={mapping.time}
+              options={columns}
+              onPick={(time) => setMapping({ ...mapping, time })}
+            />
+            <PickField
+              label={t('flood.file.date')}
+              value={mapping.date ?? -1}
+              options={[{ key: -1, label: t('flood.file.none') }, ...columns]}
+              onPick={(date) => setMapping({ ...mapping, date: date < 0 ? null : date })}
+            />
+            <PickField
+              label={t('cure.chart.temperature')}
+              value={mapping.temperature}
+              options={columns}
+              onPick={(temperature) => setMapping({ ...mapping, temperature })}
+            />
+            <PickField
+              label={t('cure.chart.humidity')}
+              value={mapping.humidity}
+              options={columns}
+              onPick={(humidity) => setMapping({ ...mapping, humidity })}
+            />
+          </div>
+          <fieldset>
+            <legend className="text-soft text-sm">{t('cure.file.degrees')}</legend>
+            <div className="grid grid-cols-2 gap-1">
+              {DEGREES.map((d) => (
+                <button
+                  type="button"
+                  key={d}
+                  className="key"
+                  aria-pressed={degreesSaid && mapping.degrees === d}
+                  onClick={() => {
+                    setSaid(true);
+                    setMapping({ ...mapping, degrees: d });
+                  }}
+                >
+                  °{d}
+                </button>
+              ))}
+            </div>
+          </fieldset>
+          <ClockFields mapping={mapping} zone={zone} onMapping={setMapping} />
+        </>
+      )}
+      {series && (
+        <div data-testid="climate-preview">
+          <p>
+            {t('cure.file.found', {
+              count: series.readings.length,
+              from: momentWords(series.readings[0]!.atMs, zone),
+              to: momentWords(series.readings.at(-1)!.atMs, zone),
+              coldest: temperatureWords(
+                temperatures.reduce((a, b) => Math.min(a, b), Infinity),
+                unit,
+              ),
+              warmest: temperatureWords(
+                temperatures.reduce((a, b) => Math.max(a, b), -Infinity),
+                unit,
+              ),
+            })}
+          </p>
+          {series.leftOut > 0 && <p className="text-hold">{t('flood.file.leftOut', { count: series.leftOut })}</p>}
+          {faults.slice(0, 4).map((f) => (
+            <p key={`${f.kind} ${f.channel} ${f.fromMs}`} className="border-cure border-l-4 pl-2">
+              {t(`cure.fault.${f.kind}`, {
+                channel: t(`cure.channel.${f.channel}`),
+                at: momentWords(f.fromMs, zone),
+                lasted: hoursWords(t, (f.toMs - f.fromMs) / 3_600_000),
+              })}
+            </p>
+          ))}
+        </div>
+      )}
+      {(problem ?? (read && !read.ok ? read.problem.message : null)) && (
+        <p role="alert" className="text-hold">
+          {problem ?? (read && !read.ok ? read.problem.message : '')}
+        </p>
+      )}
+      {mapping && (
+        <button
+          type="button"
+          className="key key-main text-lg"
+          disabled={!series || !degreesSaid}
+          onClick={() => onKeep(seriesBody(series!, file ?? ''))}
+        >
+          {degreesSaid ? t('flood.file.keep', { count: series?.readings.length ?? 0 }) : t('cure.file.degreesFirst')}
+        </button>
+      )}
+    </Sheet>
+  );
+}
