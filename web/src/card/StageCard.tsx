@@ -11,8 +11,8 @@ import { Link } from 'react-router';
 import { WorkDoneSheet } from '../crew/WorkDoneSheet';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
-import { FloorSumSheet, hasFloorSums } from '../workOut/FloorSumSheet';
 import { ReadySheet, readyCheck } from '../workOut/ReadySheet';
+import { hasStageSums, StageSumSheet } from '../workOut/StageSumSheet';
 import { KitSheet } from './KitSheet';
 import { StepsSheet } from './StepsSheet';
 import { WaysSheet } from './WaysSheet';
@@ -101,7 +101,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
             {t('ways.open')}
           </button>
         )}
-        {mayInspect && hasFloorSums(stage) && (
+        {mayInspect && hasStageSums(stage) && (
           <button type="button" className="key px-2 text-sm" onClick={() => setSheet('sums')}>
             {t('sum.short')}
           </button>
@@ -127,7 +127,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
         />
       )}
       {sheet === 'sums' && (
-        <FloorSumSheet showerId={shower.id} state={state} stage={stage} onClose={() => setSheet(null)} />
+        <StageSumSheet showerId={shower.id} state={state} stage={stage} onClose={() => setSheet(null)} />
       )}
       {sheet === 'ready' && ready && (
         <ReadySheet showerId={shower.id} state={state} requirement={ready} onClose={() => setSheet(null)} />

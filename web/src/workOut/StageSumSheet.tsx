@@ -7,8 +7,9 @@ import { Sheet } from '../shell/Sheet';
 import { usePreferences } from '../state/preferences';
 import { useStore } from '../state/store';
 import { ContactGrid } from './ContactGrid';
-import { FLOOR_SUMS, type FloorSum, readSum } from './floorSums';
 import { SumFields, SumResult } from './SumFields';
+import { readSum, type StageSum } from './stageSum';
+import { STAGE_SUMS } from './stageSums';
 
 interface Props {
   showerId: string;
@@ -17,7 +18,7 @@ interface Props {
   onClose: () => void;
 }
 
-function OneSum({ sum, showerId, state, onClose }: Props & { sum: FloorSum }) {
+function OneSum({ sum, showerId, state, onClose }: Props & { sum: StageSum }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const write = useStore((s) => s.write);
@@ -81,12 +82,12 @@ function OneSum({ sum, showerId, state, onClose }: Props & { sum: FloorSum }) {
 }
 
 /** Whether a stage has sums to work out. */
-export const hasFloorSums = (stage: string): boolean => FLOOR_SUMS.some((s) => s.stage === stage);
+export const hasStageSums = (stage: string): boolean => STAGE_SUMS.some((s) => s.stage === stage);
 
 /** The arithmetic of a stage of the floor; what it comes to is kept as a note when wanted. */
-export function FloorSumSheet(props: Props) {
+export function StageSumSheet(props: Props) {
   const { t } = useTranslation();
-  const sums = FLOOR_SUMS.filter((s) => s.stage === props.stage);
+  const sums = STAGE_SUMS.filter((s) => s.stage === props.stage);
   const [chosen, setChosen] = useState(sums[0]!.key);
   const sum = sums.find((s) => s.key === chosen)!;
   return (

@@ -1,11 +1,12 @@
 import { begun, fold } from '@careful-seam/core/tests/sampleTablet';
 import { describe, expect, it } from 'vitest';
-import { FLOOR_SUMS, readSum } from './floorSums';
+import { readSum } from './stageSum';
+import { STAGE_SUMS } from './stageSums';
 
 const state = fold(begun().entries);
 const t = ((key: string, values: object = {}) => `${key} ${JSON.stringify(values)}`) as never;
 const work = (key: string, typed: Record<string, string>, unit: 'in' | 'mm' = 'in'): string => {
-  const sum = FLOOR_SUMS.find((s) => s.key === key)!;
+  const sum = STAGE_SUMS.find((s) => s.key === key)!;
   const start = Object.fromEntries(sum.fields.map((f) => [f.key, f.start(state, unit)]));
   const read = readSum(sum, { ...start, ...typed }, unit);
   if ('problem' in read) return `${read.field}: ${read.problem}`;
@@ -16,8 +17,8 @@ const work = (key: string, typed: Record<string, string>, unit: 'in' | 'mm' = 'i
 describe('sums of the floor', () => {
   it('each have their stage in the rule book and their fields', () => {
     const stages = state.rules!.method.stages.map((s) => s.key);
-    for (const sum of FLOOR_SUMS) expect(stages).toContain(sum.stage);
-    expect(new Set(FLOOR_SUMS.map((s) => `${s.stage} ${s.key}`)).size).toBe(FLOOR_SUMS.length);
+    for (const sum of STAGE_SUMS) expect(stages).toContain(sum.stage);
+    expect(new Set(STAGE_SUMS.map((s) => `${s.stage} ${s.key}`)).size).toBe(STAGE_SUMS.length);
   });
   it('raise the side of a flange that hangs, from readings with their sign', () => {
     expect(work('flange', { leftOverRight: '-1/8', frontOverBack: '0' })).toContain('floorSum.side.left');
@@ -66,5 +67,33 @@ describe('sums of the floor', () => {
     expect(work('pipe', { ridge: '3' })).toContain('3 7/8 in');
     expect(work('centre', {})).toContain('floorSum.centre.at');
     expect(work('centre', { board: 'x' })).toMatch(/^board: .*x/);
+  });
+});
+
+describe('sums of boards, liner, bands and primer', () => {
+  it('buy the roll that is wide enough, or say what is missing', () => {
+    expect(work('liner', { width: '84', depth: '47', turnUp: '6', overCurb: '0' })).toMatch(
+      /liner.roll.*"roll":"60 in"/,
+    );
+    expect(work('liner', { width: '96', depth: '72', turnUp: '6', overCurb: '0' })).toMatch(
+      /liner.short.*"short":"12 in"/,
+    );
+  });
+  it('cut a board less its neighbour, with the hole where it then lies', () => {
+    const cut = work('board', {
+      top: '36',
+      bottom: '35 3/4',
+      neighbours: '1',
+      valveFrom: '16 1/2',
+      valveOver: '44 3/8',
+    });
+    expect(cut).toMatch(/"top":"35 1\/2 in"/);
+    expect(cut).toContain('taper');
+    expect(cut).toMatch(/"edge":"16 in"/);
+  });
+  it('tell what room a band has, and mix a primer', () => {
+    expect(work('band', {})).toMatch(/band.pass.*"a":"2 7\/16 in"/);
+    expect(work('band', { off: '1/2' })).toContain('band.fail');
+    expect(work('primer', { area: '250', coverage: '250', parts: '4' })).toMatch(/"product":"0.8 qt"/);
   });
 });
