@@ -116,7 +116,6 @@ export function combineMethods(book: RuleBook, pinned: Pinned, variants: readonl
       return { ...stage, checks };
     });
   const label = used.length > 1 ? used.map((u) => u.method.label).join(' + ') : main.label;
-  const takeOff = used.flatMap((u) => u.method.takeOff);
   const kit = used.flatMap((u) => u.method.kit).filter((k, i, all) => all.findIndex((o) => o.id === k.id) === i);
-  return { ...main, label, stages, kit, takeOff };
+  return { ...main, label, stages, kit };
 }

@@ -252,6 +252,24 @@ const Disagreement = z.object({
 });
 export type Disagreement = z.infer<typeof Disagreement>;
 
+/** How a method makes its corners, openings and drain: which drawing shows what right looks like. */
+export const CORNER_DETAILS = ['preformed', 'filled', 'fabric', 'folded', 'lip'] as const;
+export const PENETRATION_DETAILS = ['seal', 'sealant', 'coated'] as const;
+export const DRAIN_DETAILS = [
+  'bonding-flange',
+  'hub',
+  'coated-ring',
+  'clamping-ring',
+  'moulded',
+  'leak-control',
+] as const;
+const Details = z.object({
+  corner: z.enum(CORNER_DETAILS),
+  penetration: z.enum(PENETRATION_DETAILS),
+  drain: z.enum(DRAIN_DETAILS),
+});
+export type Details = z.infer<typeof Details>;
+
 export const RuleBook = z.object({
   id: z.string().min(1),
   version: z.number().int().min(1),
@@ -281,6 +299,8 @@ export const RuleBook = z.object({
       kit: z.array(Named.extend({ required: z.boolean(), line: z.enum(LINE_KINDS).optional() })).default([]),
       /** What it uses, told by the parts of the shower that it goes on. */
       takeOff: z.array(TakeOffItem).default([]),
+      /** What its corners, openings and drain look like; without it no drawing is shown. */
+      details: Details.optional(),
     }),
   ),
 });

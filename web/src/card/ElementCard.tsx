@@ -8,9 +8,8 @@ import { showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../state/preferences';
-import { sumAt } from '../workOut/sums';
-import { WorkOutSheet } from '../workOut/WorkOutSheet';
-import { DeviationSheet, PendingDeviation } from './DeviationSheet';
+import { PendingDeviation } from './DeviationSheet';
+import { ElementTools } from './ElementTools';
 import { FastenerCount } from './FastenerCount';
 import { FigureField } from './FigureField';
 import { LookKeys } from './LookKeys';
@@ -104,8 +103,6 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
     (d) => d.decision === null && !d.ended && d.asked.stage === stage && d.asked.place.element === element,
   );
   const open = judgements.filter((j) => !j.satisfied && !isLeftOpen(j));
-  const [asking, setAsking] = useState(false);
-  const [summing, setSumming] = useState(false);
   const notes = state.notes.filter((n) => n.body.place?.element === element);
   const upright = seam && seam.highMm - seam.lowMm > seam.lengthMm * 0.7;
   return (
@@ -123,20 +120,13 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
           {t('card.back')}
         </button>
       </header>
-      {(mayAsk && open.length > 0 && pending.length === 0) || (mayInspect && sumAt(element)) ? (
-        <div className="flex gap-1.5">
-          {mayAsk && open.length > 0 && pending.length === 0 && (
-            <button type="button" className="key grow px-2 text-sm leading-tight" onClick={() => setAsking(true)}>
-              {t('deviation.open')}
-            </button>
-          )}
-          {mayInspect && sumAt(element) && (
-            <button type="button" className="key grow px-2 text-sm" onClick={() => setSumming(true)}>
-              {t('sum.open')}
-            </button>
-          )}
-        </div>
-      ) : null}
+      <ElementTools
+        showerId={showerId}
+        state={state}
+        element={element}
+        mayInspect={mayInspect}
+        askable={mayAsk && pending.length === 0 ? open : []}
+      />
       <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto">
         {seam && judgements.length > 0 && (
           <SeamStrip
@@ -235,12 +225,6 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
             />
           )}
         </div>
-      )}
-      {summing && (
-        <WorkOutSheet showerId={showerId} state={state} element={element} onClose={() => setSumming(false)} />
-      )}
-      {asking && (
-        <DeviationSheet showerId={showerId} state={state} judgements={open} onClose={() => setAsking(false)} />
       )}
     </div>
   );

@@ -14,6 +14,7 @@ import { type LocalShower, useStore } from '../state/store';
 import { ReadySheet, readyCheck } from '../workOut/ReadySheet';
 import { hasStageSums, StageSumSheet } from '../workOut/StageSumSheet';
 import { KitSheet } from './KitSheet';
+import { StageTools } from './StageTools';
 import { StepsSheet } from './StepsSheet';
 import { WaysSheet } from './WaysSheet';
 
@@ -136,21 +137,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
       {sheet === 'kit' && <KitSheet shower={shower} onClose={() => setSheet(null)} />}
       {spec.caution && <p className="border-cure border-l-4 pl-2 text-sm">{spec.caution}</p>}
       {contested && <p className="border-hold border-l-4 pl-2 font-semibold text-hold">{t('stage.contested')}</p>}
-      {spec.checks.some((c) => c.kind === 'survey') && (
-        <Link to={`/showers/${shower.id}/survey?stage=${stage}`} className="key flex items-center justify-center">
-          {t('survey.open')}
-        </Link>
-      )}
-      {spec.checks.some((c) => c.kind === 'film') && (
-        <Link to={`/showers/${shower.id}/film`} className="key flex items-center justify-center">
-          {t('film.open')}
-        </Link>
-      )}
-      {spec.checks.some((c) => c.kind === 'wait') && (
-        <Link to={`/showers/${shower.id}/cure`} className="key flex items-center justify-center">
-          {t('cure.open')}
-        </Link>
-      )}
+      <StageTools shower={shower} stage={stage} mayInspect={mayInspect} />
       {spec.checks.some((c) => c.kind === 'flood') && (
         <Link to={`/showers/${shower.id}/flood`} className="key key-main flex items-center justify-center text-lg">
           {t(state.flood?.running ? 'flood.openRunning' : state.flood ? 'flood.openEnded' : 'flood.openNew')}

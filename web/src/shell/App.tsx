@@ -10,6 +10,7 @@ import { Office } from '../office/Office';
 import { CureScreen } from '../screens/Cure';
 import { FilmScreen } from '../screens/Film';
 import { FloodScreen } from '../screens/Flood';
+import { MaterialsScreen } from '../screens/Materials';
 import { NewShower } from '../screens/newShower/NewShower';
 import { RecordScreen } from '../screens/Record';
 import { Rounds } from '../screens/Rounds';
@@ -105,6 +106,7 @@ const router = createBrowserRouter([
       { path: '/showers/:id/survey', element: <SurveyScreen /> },
       { path: '/showers/:id/film', element: <FilmScreen /> },
       { path: '/showers/:id/cure', element: <CureScreen /> },
+      { path: '/showers/:id/materials', element: <MaterialsScreen /> },
       { path: '/showers/:id/record', element: <RecordScreen /> },
       { path: '*', element: <Navigate to="/" replace /> },
     ],
