@@ -59,7 +59,9 @@ test('a product entered from its label sets the limits where it is used, and par
   await kit.getByRole('button', { name: 'Keep: the kit is not complete' }).click();
   await expect(kit).toHaveCount(0);
   // What is loose is something to put right, and the label's own figure now is the limit.
-  await expect(page.locator('aside')).toContainText('at least 3');
+  await expect(page.locator('aside')).toContainText('Nobody has read a coat of it; 3 are asked');
   await page.getByRole('button', { name: 'Steps' }).click();
-  await expect(page.getByRole('dialog')).toContainText('Wet film per coat, lowest reading, µm (at least 558.8');
+  await expect(page.getByRole('dialog')).toContainText(
+    'Film by zone: coats, bucket, gauge (at least 22 mil wet a coat)',
+  );
 });

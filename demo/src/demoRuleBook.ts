@@ -11,5 +11,6 @@ export function demoRuleBook(): RuleBook {
   for (const check of book.methods.flatMap((m) => m.stages.flatMap((s) => s.checks)))
     if (check.kind === 'flood') check.smallestLeakMmPerDay = SMALLEST_LEAK_MM_PER_DAY;
   book.productLines = [...DEMO_PRODUCTS];
+  book.shipped = book.version;
   return book;
 }

@@ -93,3 +93,22 @@ export function filmRecordWords(t: Words, record: FilmRecord, unit: ShownUnit): 
       });
   }
 }
+
+/** A range in words; empty where nobody set one end of it. */
+function rangeWords(t: Words, leastUm: number | null, mostUm: number | null, unit: ShownUnit): string {
+  const [least, most] = [leastUm, mostUm].map((um) => (um === null ? '' : filmWords(um, unit)));
+  if (least && most) return t('limit.between', { least, most });
+  if (least) return t('limit.atLeast', { least });
+  return most ? t('limit.atMost', { most }) : '';
+}
+
+/** The films that are asked, dry in all and wet in one coat; that none is entered where there is none. */
+export function filmLimitWords(t: Words, limits: FilmLimits, unit: ShownUnit): string {
+  const dry = rangeWords(t, limits.dryLeastUm, limits.dryMostUm, unit);
+  const wet = rangeWords(t, limits.wetLeastUm, limits.wetMostUm, unit);
+  const said = [
+    ...(dry ? [t('film.dryLimit', { range: dry })] : []),
+    ...(wet ? [t('film.wetLimit', { range: wet })] : []),
+  ];
+  return said.length > 0 ? said.join(', ') : t('limit.none');
+}

@@ -4,7 +4,7 @@ import type { Blocker, Judgement } from '@careful-seam/core/proof/state';
 import type { Check, NumberCheck, NumberUnit, RuleBook, SurveyCheck } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
 import { DateTime, Settings } from 'luxon';
-import { filmSentence } from '../film/filmWords';
+import { filmLimitWords, filmSentence } from '../film/filmWords';
 import { elementName } from './names';
 import type { Language, Words } from './words';
 
@@ -53,6 +53,7 @@ function surveyLimit(t: Words, { measures }: SurveyCheck, unit: ShownUnit): stri
 export function limitWords(t: Words, check: Check, unit: ShownUnit): string {
   if (check.kind === 'number') return numberLimit(t, check, unit);
   if (check.kind === 'survey') return surveyLimit(t, check, unit);
+  if (check.kind === 'film') return filmLimitWords(t, filmLimits(check), unit);
   if (check.kind !== 'measured') return '';
   const { atLeastMm, atMostMm } = check.limit;
   const least = atLeastMm === undefined ? '' : showLength(atLeastMm, unit);

@@ -102,6 +102,17 @@ describe('the cure clock', () => {
     expect(cureReady(cement, air([0, 2, 0.5])).readyAtMs).toBeNull();
     expect(cureReady(coat, air([0, 18, 0.99]))).toMatchObject({ readyAtMs: null, decides: 'damp' });
   });
+  it('blames the film only where the air alone would have kept the label’s hours', () => {
+    const thick = { ...coat, filmRatio: 2 };
+    expect(cureReady(thick, air([0, 23, 0.5], [30, 23, 0.5])).decides).toBe('film');
+    expect(cureReady(thick, air([0, 15, 0.8], [30, 15, 0.8])).decides).toBe('damp');
+  });
+  it('lets the last reading go on until the air is expected otherwise', () => {
+    const log = air([0, 23, 0.75]);
+    const later = cureReady(coat, log, { airC: 23, relativeHumidity: 0.5, fromMs: 12 * HOUR }).readyAtMs! / HOUR;
+    expect(later).toBeCloseTo(12 + 6, 1);
+    expect(cureReady(coat, log, { airC: 23, relativeHumidity: 0.5 }).readyAtMs! / HOUR).toBeCloseTo(12, 1);
+  });
   it('lets a sealant cure by its label in any air', () => {
     expect(cureReady({ ...cement, kind: 'sealant', labelHours: 1 }, air([0, 2, 0.9])).readyAtMs).toBe(HOUR);
   });

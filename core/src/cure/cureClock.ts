@@ -105,11 +105,11 @@ function throughLog(layer: CureLayer, log: ClimateLog, rate: Rate): Run {
   return run;
 }
 
-/** What holds a layer up beyond its label: no credit at all, air too damp, or a film thicker than the label's. */
-function heldBy(layer: CureLayer, airC: number, humidity: number): CureReady['decides'] {
+/** What holds a layer up beyond its label: the cold, the damp, or a film that without its thickness would be ready by it. */
+function heldBy(layer: CureLayer, log: ClimateLog, forecast: Forecast | null): CureReady['decides'] {
   if (layer.kind === 'cement') return 'cold';
-  if (dryingRate(airC, humidity) >= 1) return 'film';
-  return 'damp';
+  const thin = layer.filmRatio > 1 && cureReady({ ...layer, filmRatio: 1 }, log, forecast).decides === 'label';
+  return thin ? 'film' : 'damp';
 }
 
 /**
@@ -143,8 +143,7 @@ export function cureReady(layer: CureLayer, log: ClimateLog, forecast: Forecast 
   const lastMs = last >= 0 ? Math.max(layer.laidAtMs, log.atMs[last]!) : layer.laidAtMs;
   return {
     readyAtMs,
-    decides:
-      readyAtMs !== null && readyAtMs <= labelMs + 1000 ? 'label' : heldBy(layer, ahead.airC, ahead.relativeHumidity),
+    decides: readyAtMs !== null && readyAtMs <= labelMs + 1000 ? 'label' : heldBy(layer, log, forecast),
     earnedHours,
     bridgedHours: run.bridged,
     lostHours: run.lost,

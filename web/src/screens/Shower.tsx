@@ -98,12 +98,12 @@ function Undo({ shower }: { shower: LocalShower }) {
   )
     return null;
   const what =
-    last.kind === 'reading'
+    last.kind === 'reading' && !last.body.film
       ? t(shower.state.seamById.has(last.body.place.element) ? 'undo.reading' : 'undo.readingWhole', {
           value: showLength(last.body.valueMm, unit),
           at: showLength(last.body.atMm, unit),
         })
-      : t(`undo.${last.kind}`, { defaultValue: t('undo.other') });
+      : t(last.kind === 'reading' ? 'undo.film' : `undo.${last.kind}`, { defaultValue: t('undo.other') });
   return (
     <button
       type="button"
@@ -137,7 +137,7 @@ export function Shower() {
   const ledger = useMemo(() => (state && stage ? buildLedger(state, stagesShown(state, stage)) : null), [state, stage]);
   const marks = useMemo(() => (state && stage ? marksOf(state, stage) : new Map<string, MarkState>()), [state, stage]);
   useEffect(() => {
-    const back = (e: KeyboardEvent) => e.key === 'Escape' && sheet === null && setElement(null);
+    const back = (e: KeyboardEvent) => e.key === 'Escape' && !e.defaultPrevented && sheet === null && setElement(null);
     window.addEventListener('keydown', back);
     return () => window.removeEventListener('keydown', back);
   }, [sheet]);
