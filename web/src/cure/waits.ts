@@ -31,8 +31,8 @@ export function showerWaits(state: ShowerState, forecast: Forecast | null): Show
 /** What would help: warmer, with the water in the air as it is; or drier. */
 export const HELPS = ['heat', 'ventilate'] as const;
 export type Help = (typeof HELPS)[number];
-export const HEATED_C = 23;
-export const VENTILATED = 0.45;
+const HEATED_C = 23;
+const VENTILATED = 0.45;
 
 /** The air after heating or ventilating: heated air holds the same water and is drier for it. */
 export function helped({ airC, relativeHumidity, fromMs }: Forecast, help: Help): Forecast {

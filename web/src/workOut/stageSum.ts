@@ -22,7 +22,7 @@ export interface StageSum {
   work: (t: TFunction, unit: Unit, values: Record<string, number[]>, state: ShowerState) => Sum;
 }
 
-export const bare = (mm: number, unit: Unit): string => showLength(mm, unit).replace(/ (in|mm)$/, '');
+const bare = (mm: number, unit: Unit): string => showLength(mm, unit).replace(/ (in|mm)$/, '');
 export const length = (key: string, inches: number): SumField => ({
   key,
   kind: 'length',
