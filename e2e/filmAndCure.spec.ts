@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { finishStage, signIn, stage } from './acting';
@@ -187,6 +188,19 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   await page.goto(`${url}?stage=cure`);
   await page.getByRole('button', { name: 'Release: Cure' }).click();
   await expect(page.getByText(/released by/i)).toBeVisible();
+
+  // A stranger reads it in the record.
+  await expect(page.getByTestId('sync')).toHaveText(/All entries sent/, { timeout: 30_000 });
+  const id = url.split('/').at(-1);
+  const record = await (await page.request.get(`/api/showers/${id}/record.json`)).json();
+  const low2 = record.films.find((f: { zone: string }) => f.zone === 'lower-walls');
+  expect(low2).toMatchObject({ coats: 2, verdict: 'pass', missingL: 0 });
+  expect(record.cures.find((c: { check: string }) => c.check === 'membrane-cure')).toMatchObject({ decides: 'damp' });
+  expect(record.air.readings).toBeGreaterThan(300);
+  const pdf = await (await page.request.get(`/api/showers/${id}/record.pdf`)).body();
+  const text = execFileSync('pdftotext', ['-layout', '-', '-'], { input: pdf }).toString();
+  expect(text).toMatch(/lower walls .*2 of 2 coats/);
+  expect(text).toContain('the damp made it longer');
 });
 
 test('layers of a corner show 3 against 4, right and wrong are drawn, materials come from the drawing, places are drawn at random', async ({

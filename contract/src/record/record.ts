@@ -1,4 +1,6 @@
 import { CHECK_VERDICTS } from '@careful-seam/core/entries/entry';
+import { FILM_ZONES } from '@careful-seam/core/film/filmZones';
+import { FILM_REASONS } from '@careful-seam/core/film/judgeFilm';
 import { ShowerGeometry } from '@careful-seam/core/geometry/showerGeometry';
 import { LINE_STATES } from '@careful-seam/core/proof/seamLine';
 import { TOGETHER } from '@careful-seam/core/rules/mixedParts';
@@ -155,6 +157,58 @@ export const ShowerRecord = z.object({
       provedMm: mm,
     }),
   ),
+  /** Liquid films zone by zone: µm, litres and m²; a mean film is null without a bucket or a label. */
+  films: z
+    .array(
+      z.object({
+        stage: z.string(),
+        check: z.string(),
+        zone: z.enum(FILM_ZONES),
+        areaM2: z.number(),
+        coats: z.number().int(),
+        coatsNeeded: z.number().int(),
+        volumeL: z.number(),
+        meanWetUm: z.number().nullable(),
+        meanDryUm: z.number().nullable(),
+        dryLeastUm: z.number().nullable(),
+        missingL: z.number(),
+        verdict: z.enum(CHECK_VERDICTS),
+        reasons: z.array(z.enum(FILM_REASONS)),
+      }),
+    )
+    .default([]),
+  /** Waits and the layer that each hangs on: what its label says, when it was ready, what held it up, what was not read. */
+  cures: z
+    .array(
+      z.object({
+        stage: z.string(),
+        check: z.string(),
+        cures: z.string().nullable(),
+        labelHours: z.number(),
+        laidAt: z.string(),
+        element: z.string().nullable(),
+        readyAt: z.string().nullable(),
+        decides: z.string(),
+        airRead: z.boolean(),
+        bridgedHours: z.number(),
+        lostHours: z.number(),
+        assumedHours: z.number(),
+      }),
+    )
+    .default([]),
+  /** The air on site as it was read: how many readings, from when to when, coldest and warmest. */
+  air: z
+    .object({
+      readings: z.number().int(),
+      from: z.string(),
+      to: z.string(),
+      coldestC: z.number(),
+      warmestC: z.number(),
+    })
+    .nullable()
+    .default(null),
+  /** What was used of each item of the take-off, in mm, L, m² or pieces, against what the drawing comes to. */
+  materials: z.array(z.object({ item: z.string(), unit: z.string(), net: z.number(), used: z.number() })).default([]),
   deviations: z.array(
     z.object({
       stage: z.string(),

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { guessMapping, readLevels, readLoggerTable } from '@careful-seam/contract/files/loggerCsv';
+import { cureReady } from '@careful-seam/core/cure/cureClock';
 import { canonicalText, sha256Hex } from '@careful-seam/core/entries/chain';
 import type { Entry } from '@careful-seam/core/entries/entry';
 import { type ChainEnd, writeEntry } from '@careful-seam/core/entries/writeEntry';
@@ -310,6 +311,32 @@ function surveying(): Row[] {
   ];
 }
 
+/** A year of a reading a minute through the cure clock, for cement and for a coat, against one exponential a reading. */
+function curing(): Row[] {
+  const count = 525_600;
+  const airC = Float64Array.from({ length: count }, (_, i) => 15 + 8 * Math.sin(i / 229) + 0.3 * Math.sin(i));
+  const log = {
+    atMs: Float64Array.from({ length: count }, (_, i) => i * 60_000),
+    airC,
+    relativeHumidity: Float64Array.from({ length: count }, (_, i) => 0.6 + 0.2 * Math.cos(i / 229)),
+  };
+  const layer = { laidAtMs: 0, labelHours: 1e9, model: 'arrhenius' as const, filmRatio: 1 };
+  const reference = () => {
+    let sum = 0;
+    for (let i = 0; i < count; i += 1) sum += Math.exp(-5000 * (1 / (airC[i]! + 273.15) - 1 / 296.15));
+    return sum;
+  };
+  return (['cement', 'drying'] as const).map((kind) =>
+    against(
+      `a year of a reading a minute through the cure clock (${kind}), against one exponential a reading`,
+      3,
+      () => cureReady({ ...layer, kind }, log),
+      reference,
+      20,
+    ),
+  );
+}
+
 async function main(): Promise<void> {
   const text = referenceDocument();
   const parse = () => JSON.parse(text) as unknown;
@@ -325,6 +352,7 @@ async function main(): Promise<void> {
     against('fold of 2,000 entries, against parsing the 200 kB document', 5, () => foldShower(many, () => BOOK), parse),
     flooding(),
     await appending(process.env.BENCH_DATABASE_URL!, 400),
+    ...curing(),
     ...surveying(),
   ];
   const table = [

@@ -8,6 +8,7 @@ import { notInspected, waysOf } from '@careful-seam/core/proof/waysOf';
 import { linesOf } from '@careful-seam/core/rules/combineMethods';
 import { productsOf } from '@careful-seam/core/rules/productsOf';
 import type { LoadedShower } from '../showers/loadShower';
+import { membraneRecord } from './recordMembrane';
 
 /** The ledger of a record covers every stage that was begun. */
 export function recordLedger(state: ShowerState): Ledger {
@@ -170,6 +171,7 @@ export function buildRecord({ row, rows, state }: LoadedShower, now: Date): Show
       })),
     defects: defectsOf(state),
     floods: floodsOf(state),
+    ...membraneRecord(state),
     deviations: [...state.deviations.values()].map((d) => ({
       stage: d.asked.stage,
       check: d.asked.check,

@@ -9,6 +9,7 @@ import { DateTime } from 'luxon';
 import { recordLedger } from './buildRecord';
 import { paintFloods } from './paintFlood';
 import { paintMap } from './paintMap';
+import { paintMembrane } from './paintMembrane';
 import { paintNotes, paintProducts, paintWays } from './paintRules';
 import { bottomOf, HOLD, heading, INK, line, MARGIN, need, newSheet, SOFT, table, toBuffer } from './recordSheet';
 
@@ -287,6 +288,7 @@ export async function paintRecord(record: ShowerRecord, state: ShowerState, opti
     paintMap(doc, t, state.geometry.model, recordLedger(state).lines, 330);
   }
   paintStages(paper);
+  paintMembrane(paper);
   await paintFloods({ ...paper, zone: record.shower.timeZone });
   paintSeams(paper);
   await paintDefects(paper, options.picture);

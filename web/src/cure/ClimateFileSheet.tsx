@@ -4,19 +4,18 @@ import {
   type ClimateSeries,
   DEGREES,
   guessClimate,
-  readClimate,
 } from '@careful-seam/contract/files/climateCsv';
-import { type LoggerTable, readLoggerTable } from '@careful-seam/contract/files/loggerCsv';
+import type { LoggerTable } from '@careful-seam/contract/files/loggerCsv';
 import { momentWords } from '@careful-seam/contract/texts/sentences';
-import { climateLog } from '@careful-seam/core/cure/climateLog';
-import { sensorFaults } from '@careful-seam/core/cure/sensorFaults';
 import type { Body } from '@careful-seam/core/entries/entry';
-import { useMemo, useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { FileKey } from '../files/FileKey';
 import { ClockFields, PickField } from '../files/TableFields';
 import { Sheet } from '../shell/Sheet';
 import { usePreferences } from '../state/preferences';
+import type { ReadAir } from './cure.worker';
+import { cureWork } from './cureWork';
 
 interface Props {
   zone: string;
@@ -57,15 +56,33 @@ export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
   const [mapping, setMapping] = useState<ClimateMapping | null>(null);
   const [degreesSaid, setSaid] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
-  const read = useMemo(() => (table && mapping ? readClimate(table, mapping) : null), [table, mapping]);
-  const series = read?.ok ? read.value : null;
-  const faults = useMemo(() => (series ? sensorFaults(climateLog(series.readings)) : []), [series]);
+  const [series, setSeries] = useState<ReadAir | null>(null);
+  const [busy, setBusy] = useState(false);
+  useEffect(() => {
+    if (!table || !mapping) return;
+    let current = true;
+    setBusy(true);
+    void cureWork()
+      .readAir(table, mapping)
+      .then((read) => {
+        if (!current) return;
+        setBusy(false);
+        setSeries(read.ok ? read.value : null);
+        setProblem(read.ok ? null : read.problem.message);
+      });
+    return () => {
+      current = false;
+    };
+  }, [table, mapping]);
   const take = async (chosen: File | undefined) => {
     if (!chosen) return;
-    const found = readLoggerTable(await chosen.text());
+    setBusy(true);
+    const found = await cureWork().readLoggerTable(await chosen.text());
+    setBusy(false);
     setFile(chosen.name);
     setTable(found.ok ? found.value : null);
     setMapping(found.ok ? guessClimate(found.value, zone, startMs) : null);
+    setSeries(null);
     setSaid(false);
     setProblem(found.ok ? null : found.problem.message);
   };
@@ -146,7 +163,7 @@ export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
             })}
           </p>
           {series.leftOut > 0 && <p className="text-hold">{t('flood.file.leftOut', { count: series.leftOut })}</p>}
-          {faults.slice(0, 4).map((f) => (
+          {series.faults.slice(0, 4).map((f) => (
             <p key={`${f.kind} ${f.channel} ${f.fromMs}`} className="border-cure border-l-4 pl-2">
               {t(`cure.fault.${f.kind}`, {
                 channel: t(`cure.channel.${f.channel}`),
@@ -157,16 +174,17 @@ export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
           ))}
         </div>
       )}
-      {(problem ?? (read && !read.ok ? read.problem.message : null)) && (
+      {busy && <p className="text-soft">{t('flood.computing')}</p>}
+      {problem && (
         <p role="alert" className="text-hold">
-          {problem ?? (read && !read.ok ? read.problem.message : '')}
+          {problem}
         </p>
       )}
       {mapping && (
         <button
           type="button"
           className="key key-main text-lg"
-          disabled={!series || !degreesSaid}
+          disabled={!series || !degreesSaid || busy}
           onClick={() => onKeep(seriesBody(series!, file ?? ''))}
         >
           {degreesSaid ? t('flood.file.keep', { count: series?.readings.length ?? 0 }) : t('cure.file.degreesFirst')}
