@@ -29,6 +29,16 @@ test('a product entered from its label sets the limits where it is used, and par
   await expect(film.getByRole('alert')).toContainText('check the unit');
   await film.getByLabel('Wet film of a coat (mil, or write mm) least').fill('22');
   await film.getByLabel('Coats at least').fill('3');
+  await film
+    .getByLabel(/solids/i)
+    .first()
+    .fill('550');
+  await film.getByRole('button', { name: 'Keep in the draft' }).click();
+  await expect(film.getByRole('alert')).toContainText('solids over 100 %');
+  await film
+    .getByLabel(/solids/i)
+    .first()
+    .fill('');
   await film.getByLabel('Its warranty asks').check();
   const found = await new AxeBuilder({ page: office.page }).withTags(['wcag2a', 'wcag2aa', 'wcag22aa']).analyze();
   expect(found.violations.map((v) => v.id)).toEqual([]);

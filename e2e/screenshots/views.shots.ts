@@ -8,15 +8,17 @@ const LIGHT_ONLY = new Set([
   'day',
   'defect',
   'record',
-  'corner-covered',
   'phone-seam',
   'phone-flood',
   'flood',
-  'flood-prepare',
   'survey',
   'new-shower',
   'new-steam',
   'steam-room',
+  'film',
+  'cure',
+  'layers',
+  'materials',
 ]);
 
 async function theme(page: Page, dark: boolean): Promise<void> {
@@ -79,20 +81,36 @@ for (const dark of [false, true]) {
     await open(page, 'Niche mouth');
     await shoot('steam-room');
     await page.goto('/');
-    await page.getByText('1 wet corner').click();
+    await page.getByText('Loft east').click();
     await page.getByTestId('map').waitFor();
-    await shoot('corner-covered');
-    const covered = page.url();
+    const loft = page.url().split('?')[0];
+    await page.goto(`${loft}/film`);
+    await page.getByTestId('film-map').waitFor();
+    await shoot('film');
+    await page.goto(`${loft}/cure`);
+    await page.getByTestId('climate-chart').locator('svg').waitFor();
+    await shoot('cure');
+    await page.goto('/');
+    await page.getByText('Guest bath').click();
+    await page.getByTestId('map').waitFor();
+    const guest = page.url().split('?')[0];
+    await page.goto(`${guest}?stage=membrane`);
+    await page
+      .locator('aside li button', { hasText: /^Corner: floor, wall/ })
+      .first()
+      .click();
+    await page.getByRole('button', { name: 'Layers here' }).click();
+    await page.getByTestId('stack-run-through').waitFor();
+    await shoot('layers');
+    await page.goto(`${guest}/materials`);
+    await page.getByTestId('take-off').waitFor();
+    await shoot('materials');
     await page.goto('/');
     await page.getByText('B7').click();
     await page.getByTestId('map').waitFor();
     await page.goto(`${page.url().split('?')[0]}/survey?stage=base`);
     await page.getByTestId('certainty').waitFor();
     await shoot('survey');
-    await page.goto(`${covered}/flood`);
-    await page.getByRole('button', { name: 'Level logger' }).click();
-    await page.getByTestId('flood-plan').filter({ hasText: 'can pass' }).waitFor();
-    await shoot('flood-prepare');
     await openFlood(page, '9 garden');
     await page.getByTestId('flood-chart').locator('svg').waitFor();
     await shoot('flood');
@@ -116,7 +134,7 @@ for (const dark of [false, true]) {
 
 test('office and crew', async ({ page, browser }) => {
   await signIn(page, 'maren');
-  for (const name of ['approvals', 'firm', 'rules']) {
+  for (const name of ['approvals', 'rules']) {
     await page.goto(`/office/${name}`);
     await page.waitForLoadState('networkidle');
     await page.waitForTimeout(500);

@@ -1,4 +1,5 @@
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { filmFault } from './filmFault';
 import { type Check, RuleBook } from './ruleBook';
 
 const no = (field: string, message: string): Outcome<never> => refuse('rule-book-invalid', field, message);
@@ -81,6 +82,8 @@ function checkLines(book: RuleBook): Outcome<null> {
         `${field}.methods`,
         `"${line.name}" names the method "${unknown}", which the book has not. Take it out.`,
       );
+    const film = filmFault(line);
+    if (film) return no(`${field}.figures.${film.figure}`, `"${line.name}": ${film.message}`);
     const missing = line.goesWith.find((g) => !ids.includes(g.line));
     if (missing)
       return no(

@@ -100,6 +100,20 @@ describe('product lines in a book', () => {
     ['productLines.1.id', [film, film], 'has the id of another'],
     ['productLines.0.methods', [line({ methods: ['magic'] })], '"magic"'],
     ['productLines.0.goesWith', [line({ goesWith: [{ line: 'gone', paper: 'x' }] })], '"gone"'],
+    [
+      'productLines.0.figures.solidsPercent',
+      [line({ figures: { solidsPercent: { least: 550 } } })],
+      'solids over 100 %',
+    ],
+    [
+      'productLines.0.figures.dryUm',
+      [
+        line({
+          figures: { dryUm: { least: 900 }, wetUm: { most: 500 }, coats: { least: 2 }, solidsPercent: { least: 50 } },
+        }),
+      ],
+      'larger than its wet coats',
+    ],
     ['productLines.0.figures.wetUm', [{ ...film, figures: { wetUm: { least: 9, most: 3 } } }], 'below its least'],
   ])('are refused at %s', (field, lines, words) => {
     const read = checkBook({ ...defaultRuleBook(), productLines: lines });

@@ -20,16 +20,37 @@ export function FastenerCount({ state, requirements }: { state: ShowerState; req
   const grid = fastenerGrid({ widthMm, heightMm: edge.heightMm, studsAtMm: studs, firstRowMm, spacingMm });
   if (!grid.ok) return null;
   const { count, rowsAtMm } = grid.value;
+  const scale = Math.min(150 / widthMm, 120 / edge.heightMm);
   return (
-    <p className="text-sm" data-testid="fasteners">
-      {t('card.fasteners', {
-        count,
-        rows: rowsAtMm.length,
-        studs: studs.length,
-        first: showLength(firstRowMm, unit),
-        every: showLength(spacingMm, unit),
-        apart: showLength(studSpacingMm, unit),
-      })}
-    </p>
+    <div className="flex gap-2 text-sm" data-testid="fasteners">
+      <svg
+        viewBox={`-3 -3 ${widthMm * scale + 6} ${edge.heightMm * scale + 6}`}
+        width={widthMm * scale + 6}
+        height={edge.heightMm * scale + 6}
+        className="flex-none"
+        aria-hidden="true"
+      >
+        <rect
+          width={widthMm * scale}
+          height={edge.heightMm * scale}
+          className="fill-leaf stroke-edge [stroke-width:1]"
+        />
+        {studs.flatMap((x) =>
+          rowsAtMm.map((y) => (
+            <circle key={`${x} ${y}`} cx={x * scale} cy={(edge.heightMm - y) * scale} r={1.6} className="fill-ink" />
+          )),
+        )}
+      </svg>
+      <p>
+        {t('card.fasteners', {
+          count,
+          rows: rowsAtMm.length,
+          studs: studs.length,
+          first: showLength(firstRowMm, unit),
+          every: showLength(spacingMm, unit),
+          apart: showLength(studSpacingMm, unit),
+        })}
+      </p>
+    </div>
   );
 }

@@ -1,4 +1,5 @@
-import type { Check } from '@careful-seam/core/rules/ruleBook';
+import { CURE_MODELS } from '@careful-seam/core/cure/cureAge';
+import type { Check, FilmCheck, WaitCheck } from '@careful-seam/core/rules/ruleBook';
 import { SEVERITIES, type Severity } from '@careful-seam/core/rules/ruleBook';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
@@ -88,6 +89,63 @@ function LimitField({ check, side, onChange }: { check: Check; side: Side; onCha
   );
 }
 
+/** The firm's school of counting cement. */
+function SchoolField({ check, onChange }: { check: WaitCheck; onChange: (check: Check) => void }) {
+  const { t } = useTranslation();
+  return (
+    <select
+      className="field px-1 text-base"
+      aria-label={t('rules.school', { check: check.label })}
+      value={check.model ?? CURE_MODELS[0]}
+      onChange={(e) => onChange({ ...check, model: CURE_MODELS.find((m) => m === e.target.value)! })}
+    >
+      {CURE_MODELS.map((m) => (
+        <option key={m} value={m}>
+          {t(`rules.schools.${m}`)}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** Coats of each zone of a film, and what stays on the roller; films and solids come from the label. */
+function FilmFields({ check, onChange }: { check: FilmCheck; onChange: (check: Check) => void }) {
+  const { t } = useTranslation();
+  return (
+    <div className="col-span-full flex flex-wrap gap-2">
+      {check.zones.map((z, i) => (
+        <label key={z.zone} className="text-sm">
+          <span className="text-soft">{t('rules.coatsOf', { zone: t(`zone.${z.zone}`) })}</span>
+          <input
+            type="number"
+            min={0}
+            max={20}
+            className="field w-24 px-1"
+            value={z.coats}
+            onChange={(e) => {
+              const coats = Math.min(20, Math.max(0, Math.round(Number(e.target.value) || 0)));
+              onChange({ ...check, zones: check.zones.map((o, k) => (k === i ? { ...o, coats } : o)) });
+            }}
+          />
+        </label>
+      ))}
+      <label className="text-sm">
+        <span className="text-soft">{t('rules.loss')}</span>
+        <input
+          type="number"
+          min={0}
+          max={90}
+          className="field w-24 px-1"
+          value={Math.round(check.lossShare * 100)}
+          onChange={(e) =>
+            onChange({ ...check, lossShare: Math.min(0.9, Math.max(0, (Number(e.target.value) || 0) / 100)) })
+          }
+        />
+      </label>
+    </div>
+  );
+}
+
 /** One check of the draft: its words, limits, severity, why it matters and where it comes from. */
 export function CheckEditor({ check, onChange, onRemove }: Props) {
   const { t } = useTranslation();
@@ -106,7 +164,13 @@ export function CheckEditor({ check, onChange, onRemove }: Props) {
         </p>
       </div>
       {limits ? <LimitField check={check} side="least" onChange={onChange} /> : <span />}
-      {limits && check.kind !== 'wait' ? <LimitField check={check} side="most" onChange={onChange} /> : <span />}
+      {check.kind === 'wait' && check.cures === 'cement' ? (
+        <SchoolField check={check} onChange={onChange} />
+      ) : limits && check.kind !== 'wait' ? (
+        <LimitField check={check} side="most" onChange={onChange} />
+      ) : (
+        <span />
+      )}
       <select
         className="field px-1 text-base"
         aria-label={t('rules.severity', { check: check.label })}
@@ -127,6 +191,7 @@ export function CheckEditor({ check, onChange, onRemove }: Props) {
       >
         {t('rules.out')}
       </button>
+      {check.kind === 'film' && <FilmFields check={check} onChange={onChange} />}
     </li>
   );
 }

@@ -1,3 +1,4 @@
+import { filmFault } from '@careful-seam/core/rules/filmFault';
 import { LINE_KINDS, type LineKind, MORTAR_KINDS, type ProductLine } from '@careful-seam/core/rules/productLine';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { useState } from 'react';
@@ -78,6 +79,8 @@ export function LineForm({ draft, line, onKeep, onClose }: Props) {
       const [figure] = read.field.split('-');
       return setProblem(t(`lines.wrong.${read.problem}`, { figure: t(`lines.figure.${figure}`) }));
     }
+    const fault = rest.kind === 'membrane' ? filmFault({ figures: read.figures }) : null;
+    if (fault) return setProblem(`${t(`lines.figure.${fault.figure}`)}: ${fault.message}`);
     onKeep({
       id: line?.id ?? newId(),
       ...rest,
