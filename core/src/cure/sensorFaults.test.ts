@@ -22,7 +22,7 @@ function day(
 
 /** A sensor's readings, 5 s apart, with the stretches that its makers labelled. */
 function mote(number: number) {
-  const lines = readFileSync(new URL(`../tests/data/mote-${number}.csv`, import.meta.url), 'utf8')
+  const lines = readFileSync(new URL(`../tests/motes/mote-${number}.csv`, import.meta.url), 'utf8')
     .trim()
     .split('\n');
   const rows = lines.slice(1).map((l) => l.split(',').map(Number) as [number, number, number]);
@@ -68,7 +68,7 @@ describe('a log of temperature and humidity', () => {
   });
 });
 
-// Outside reference: sensors whose events their owners labelled (core/src/tests/data/README.md).
+// Outside reference: sensors whose events their owners labelled (core/s../tests/motes/README.md).
 describe('sensors whose events were labelled by others', () => {
   it.each([1, 4])('finds the event of mote %i, and nothing before it', (number) => {
     const { events, faults } = mote(number);

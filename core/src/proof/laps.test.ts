@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { subtract, totalMm, union } from './intervals';
-import { lapLeg, lapVerdict, spokenStretches } from './laps';
+import { lapLeg, lapVerdict, spokenStretches, weakestPlace } from './laps';
 
 const IN = 25.4;
 const pattern = { readingsAtLeast: 3, endWithinMm: 150, gapAtMostMm: 600, lookOnWhole: true };
@@ -115,6 +115,27 @@ describe('stretches', () => {
         expect(totalMm([...left, ...b])).toBeCloseTo(totalMm([...a, ...b]), 9);
         expect(common).toBeGreaterThanOrEqual(0);
         expect(union(union(a))).toEqual(union(a));
+      }),
+    );
+  });
+});
+
+describe('where a lap is known the least', () => {
+  it('is the wide gap, or beside the low reading, or an end that nobody came near', () => {
+    const at = (atMm: number, lapMm = 55) => ({ atMm, lapMm });
+    expect(weakestPlace([at(100), at(500), at(1500)], 1600)!.atMm).toBe(1000);
+    expect(weakestPlace([at(100), at(500, 51), at(900), at(1300)], 1400)!.atMm).toBe(300);
+    expect(weakestPlace([at(900), at(1000)], 1100)!.atMm).toBe(0);
+    expect(weakestPlace([], 1000)).toBeNull();
+  });
+  it('lies on the seam and never above the lowest reading', () => {
+    const reading = fc.record({ atMm: fc.integer({ min: 0, max: 2000 }), lapMm: fc.integer({ min: 30, max: 80 }) });
+    fc.assert(
+      fc.property(fc.array(reading, { minLength: 1, maxLength: 12 }), (readings) => {
+        const { atMm, perhapsMm } = weakestPlace(readings, 2000)!;
+        expect(atMm).toBeGreaterThanOrEqual(0);
+        expect(atMm).toBeLessThanOrEqual(2000);
+        expect(perhapsMm).toBeLessThanOrEqual(Math.max(...readings.map((r) => r.lapMm)));
       }),
     );
   });

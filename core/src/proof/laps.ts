@@ -98,6 +98,34 @@ export function lapVerdict(input: LapVerdictInput): Outcome<LapVerdict> {
   return done({ verdict: short ? 'fail' : complete ? 'pass' : 'undecided', lowestMm, spokenForMm, nextAtMm });
 }
 
+/** How much a lap may change along a seam, mm a metre: a band that was laid by hand [common practice, no source]. */
+const WANDER_MM_PER_M = 15;
+
+/**
+ * Where a lap is known the least once its pattern is met: the place whose lap between its neighbours, less what a band may
+ * wander on the way from the nearest of them, comes lowest against the limit. Null without a reading. [own arithmetic]
+ */
+export function weakestPlace(
+  readings: readonly { atMm: number; lapMm: number }[],
+  lengthMm: number,
+): { atMm: number; perhapsMm: number } | null {
+  const sorted = [...readings].sort((a, b) => a.atMm - b.atMm);
+  if (sorted.length === 0) return null;
+  const ends = [
+    { ...sorted[0]!, atMm: 0, known: sorted[0]!.atMm },
+    { ...sorted.at(-1)!, atMm: lengthMm, known: lengthMm - sorted.at(-1)!.atMm },
+  ];
+  const middles = sorted.slice(1).map((b, i) => {
+    const a = sorted[i]!;
+    return { atMm: (a.atMm + b.atMm) / 2, lapMm: (a.lapMm + b.lapMm) / 2, known: (b.atMm - a.atMm) / 2 };
+  });
+  const guesses = [...ends, ...middles].map(({ atMm, lapMm, known }) => ({
+    atMm,
+    perhapsMm: lapMm - (WANDER_MM_PER_M * known) / 1000,
+  }));
+  return guesses.reduce((a, b) => (b.perhapsMm < a.perhapsMm - 1e-9 ? b : a));
+}
+
 /** The stretch each reading speaks for: its reach, clipped at the ends and half-way to its neighbours. */
 export function spokenStretches(ats: readonly number[], speaksForMm: number, lengthMm: number): Stretch[] {
   const sorted = [...ats].sort((a, b) => a - b);

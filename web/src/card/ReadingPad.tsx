@@ -1,6 +1,7 @@
 import { faceName } from '@careful-seam/contract/texts/names';
 import { limitWords } from '@careful-seam/contract/texts/sentences';
 import { judge } from '@careful-seam/core/proof/judge';
+import { weakestPlace } from '@careful-seam/core/proof/laps';
 import type { Judgement, Requirement, ShowerState } from '@careful-seam/core/proof/state';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useEffect, useRef, useState } from 'react';
@@ -58,7 +59,15 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
   const [atText, setAtText] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
-  const place = Math.min(requirement.lengthMm, atMm ?? now.nextAtMm ?? requirement.lengthMm / 2);
+  // Once the pattern is met, the place that is known the least is proposed.
+  const weakest =
+    now.nextAtMm === null && requirement.hasLength
+      ? weakestPlace(
+          now.readings.map((r) => ({ atMm: r.atMm, lapMm: r.valueMm! })),
+          requirement.lengthMm,
+        )
+      : null;
+  const place = Math.min(requirement.lengthMm, atMm ?? now.nextAtMm ?? weakest?.atMm ?? requirement.lengthMm / 2);
 
   useEffect(() => {
     const type = (event: KeyboardEvent) => {
