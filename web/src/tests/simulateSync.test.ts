@@ -5,7 +5,7 @@ import { type SimulationReport, simulateSync } from './simulateSync';
 const reports: SimulationReport[] = [];
 
 describe('many tablets on a bad network, with crashes, wrong clocks and restored servers', () => {
-  const seeds = Array.from({ length: 25 }, (_, k) => k + 1);
+  const seeds = Array.from({ length: 15 }, (_, k) => k + 1);
   // Two seconds each on a free machine; beside the other tests it may take long.
   it.each(seeds)('seed %i loses nothing and ends in one state', { timeout: 180_000 }, async (seed) => {
     const report = await simulateSync(seed);
