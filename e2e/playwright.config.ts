@@ -28,7 +28,8 @@ export default defineConfig({
     // Only the tests of the time without a signal want the service worker; for the others it is work beside the point.
     serviceWorkers: 'block',
     screenshot: 'only-on-failure',
-    trace: 'retain-on-failure',
+    // A trace copies the page at every step, which costs as much as the step: TRACE=1 where one is needed.
+    trace: process.env.TRACE ? 'retain-on-failure' : 'off',
     launchOptions: { executablePath: '/usr/bin/chromium', args },
   },
 });
