@@ -9,7 +9,6 @@ const LIGHT_ONLY = new Set([
   'defect',
   'record',
   'phone-seam',
-  'phone-flood',
   'flood',
   'survey',
   'new-shower',
@@ -121,9 +120,6 @@ for (const dark of [false, true]) {
     await page.setViewportSize({ width: 390, height: 844 });
     await page.goto('/');
     await page.getByText('All entries sent').waitFor();
-    await openFlood(page, '9 garden');
-    await page.getByTestId('flood-chart').locator('svg').waitFor();
-    await shoot('phone-flood');
     await page.goto('/');
     await page.getByText('3B hall').click();
     await open(page, 'Foot of wall B');

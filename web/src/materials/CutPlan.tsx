@@ -49,7 +49,7 @@ export function CutPlan({ line }: { line: TakeOffLine }) {
                       height={ROW - 10}
                       className="fill-leaf stroke-ink [stroke-width:1.2]"
                     />
-                    {mm * scale > 30 && (
+                    {mm * scale > 9 * showLength(mm, unit).replace(/ (in|mm)$/, '').length && (
                       <text
                         x={from + (mm * scale) / 2}
                         y={i * ROW + 21}
