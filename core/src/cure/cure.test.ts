@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { saturationPa } from '../air/air';
 import { checkClimate, climateLog } from './climateLog';
-import { cureAge, cureRate, cureTime, siteTemperature } from './cureAge';
+import { arrheniusRate, cureAge, cureRate, cureTime, siteTemperature } from './cureAge';
 import { type CureLayer, cureBand, cureReady } from './cureClock';
 import { deficitPa, dryingRate, dryingTime } from './drying';
 
@@ -39,6 +39,9 @@ describe('equivalent age of cement', () => {
     );
     expect(value(cureAge({ log: [{ hours: 10, temperatureC: 4.9 }], ...arrhenius })).equivalentHours).toBe(0);
     expect(value(cureTime({ needHours: 24, temperatureC: 4, ...arrhenius })).hours).toBeNull();
+  });
+  it('says the same in its bare form', () => {
+    for (const c of [-10, 4.99, 5, 12.3, 23, 41]) expect(arrheniusRate(c)).toBe(cureRate(c, arrhenius));
   });
   it('counts degree-hours in the other school', () => {
     const nurse = { model: 'nurse-saul', referenceC: 23 } as const;

@@ -40,6 +40,14 @@ export interface CureSettings {
   datumC?: number | undefined;
 }
 
+const INVERSE_REFERENCE = 1 / (REFERENCE_C + ZERO_C_IN_K);
+
+/** The same as `cureRate` for the Arrhenius form at the usual reference, bare: it is asked for each minute of a year. */
+export function arrheniusRate(temperatureC: number): number {
+  if (temperatureC < COLDEST_C) return 0;
+  return Math.exp(-ACTIVATION_K * (1 / (temperatureC + ZERO_C_IN_K) - INVERSE_REFERENCE));
+}
+
 /**
  * What an hour at a temperature (°C) counts, in hours at the reference. ASTM C1074 describes the hydration of concrete;
  * for thin-set between sheets, where water must also leave, it is a stand-in.

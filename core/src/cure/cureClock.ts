@@ -1,5 +1,5 @@
 import type { ClimateLog } from './climateLog';
-import { type CureModel, cureRate, REFERENCE_C } from './cureAge';
+import { arrheniusRate, type CureModel, cureRate, REFERENCE_C } from './cureAge';
 import { dryingRate } from './drying';
 
 /** What hardens a layer: hydration, drying, or moisture of the air. */
@@ -86,23 +86,78 @@ function firstAfter(atMs: ArrayLike<number>, ms: number): number {
   return low;
 }
 
-/** Runs a layer through the readings after it was laid; between two readings counts their mean, over a gap the worse. */
+/** Rates of all readings from one on: a year of minutes is counted in one plain loop for each kind. */
+function ratesFrom(
+  layer: CureLayer,
+  { airC, relativeHumidity }: ClimateLog,
+  from: number,
+  count: number,
+): Float64Array {
+  const rates = new Float64Array(count - from);
+  if (layer.kind === 'drying')
+    for (let i = from; i < count; i += 1) rates[i - from] = dryingRate(airC[i]!, relativeHumidity[i]!, layer.filmRatio);
+  else if (layer.model === 'nurse-saul') {
+    const settings = { model: layer.model, referenceC: REFERENCE_C };
+    for (let i = from; i < count; i += 1) rates[i - from] = cureRate(airC[i]!, settings);
+  } else for (let i = from; i < count; i += 1) rates[i - from] = arrheniusRate(airC[i]!);
+  return rates;
+}
+
+const GAP_MS = GAP_HOURS * HOUR_MS;
+
+/**
+ * Counts readings from `from` on until the need is met, in milliseconds at the reference: between two readings their mean,
+ * over a gap the worse. `before` is the rate before the first of them, read at `sinceMs`; it counts from `startMs` on.
+ */
+function count(
+  atMs: ArrayLike<number>,
+  rates: Float64Array,
+  from: number,
+  start: { before: number; sinceMs: number; startMs: number },
+  needMs: number,
+): Run {
+  let before = start.before;
+  let sinceMs = start.sinceMs;
+  let lastMs = start.startMs;
+  let earnedMs = 0;
+  let lostMs = 0;
+  let bridgedMs = 0;
+  let readyAtMs: number | null = null;
+  const n = rates.length;
+  for (let k = 0; k < n; k += 1) {
+    const here = rates[k]!;
+    const nowMs = atMs[from + k]!;
+    const isGap = nowMs - sinceMs > GAP_MS;
+    const counts = isGap ? Math.min(before, here) : (before + here) * 0.5;
+    const spentMs = nowMs - lastMs;
+    if (isGap) bridgedMs += spentMs;
+    if (counts === 0) lostMs += spentMs;
+    const more = spentMs * counts;
+    if (counts > 0 && earnedMs + more >= needMs) readyAtMs = lastMs + (needMs - earnedMs) / counts;
+    earnedMs += more;
+    lastMs = nowMs;
+    sinceMs = nowMs;
+    before = here;
+    if (readyAtMs !== null) break;
+  }
+  return {
+    earned: earnedMs / HOUR_MS,
+    lost: lostMs / HOUR_MS,
+    bridged: bridgedMs / HOUR_MS,
+    atMs: lastMs,
+    readyAtMs,
+  };
+}
+
+/** Runs a layer through the readings after it was laid. */
 function throughLog(layer: CureLayer, log: ClimateLog, rate: Rate): Run {
   const { atMs, airC, relativeHumidity } = log;
-  const run: Run = { earned: 0, bridged: 0, lost: 0, atMs: layer.laidAtMs, readyAtMs: null };
   const from = firstAfter(atMs, layer.laidAtMs);
-  let before = from > 0 ? rate(airC[from - 1]!, relativeHumidity[from - 1]!) : null;
-  for (let i = from; i < atMs.length; i += 1) {
-    const here = rate(airC[i]!, relativeHumidity[i]!);
-    const gap = (atMs[i]! - (i > 0 ? atMs[i - 1]! : layer.laidAtMs)) / HOUR_MS;
-    const bridged = gap > GAP_HOURS;
-    if (bridged) run.bridged += (atMs[i]! - run.atMs) / HOUR_MS;
-    const last = before ?? here;
-    spend(run, atMs[i]!, bridged ? Math.min(last, here) : (last + here) / 2, layer.labelHours);
-    if (run.readyAtMs !== null) return run;
-    before = here;
-  }
-  return run;
+  if (from >= atMs.length) return { earned: 0, bridged: 0, lost: 0, atMs: layer.laidAtMs, readyAtMs: null };
+  const rates = ratesFrom(layer, log, from, atMs.length);
+  const before = from > 0 ? rate(airC[from - 1]!, relativeHumidity[from - 1]!) : rates[0]!;
+  const sinceMs = from > 0 ? atMs[from - 1]! : layer.laidAtMs;
+  return count(atMs, rates, from, { before, sinceMs, startMs: layer.laidAtMs }, layer.labelHours * HOUR_MS);
 }
 
 /** What holds a layer up beyond its label: the cold, the damp, or a film that without its thickness would be ready by it. */

@@ -18,8 +18,9 @@ const TABLE = Float64Array.from({ length: (WARMEST_C - COLDEST_C) * STEPS_PER_C 
 
 /** What air (°C, share) can still take up, Pa; temperatures beyond -40 and 60 °C count as these. */
 export function deficitPa(temperatureC: number, relativeHumidity: number): number {
-  const at = (Math.min(WARMEST_C, Math.max(COLDEST_C, temperatureC)) - COLDEST_C) * STEPS_PER_C;
-  const k = Math.floor(at);
+  const inside = temperatureC < COLDEST_C ? COLDEST_C : temperatureC > WARMEST_C ? WARMEST_C : temperatureC;
+  const at = (inside - COLDEST_C) * STEPS_PER_C;
+  const k = at | 0;
   const saturated = TABLE[k]! + (TABLE[k + 1]! - TABLE[k]!) * (at - k);
   return saturated * (1 - relativeHumidity);
 }
