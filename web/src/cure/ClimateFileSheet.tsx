@@ -5,13 +5,13 @@ import {
   DEGREES,
   guessClimate,
 } from '@careful-seam/contract/files/climateCsv';
-import type { LoggerTable } from '@careful-seam/contract/files/loggerCsv';
 import { momentWords } from '@careful-seam/contract/texts/sentences';
 import type { Body } from '@careful-seam/core/entries/entry';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { FileKey } from '../files/FileKey';
 import { ClockFields, PickField } from '../files/TableFields';
+import { useTableFile } from '../files/useTableFile';
 import { Sheet } from '../shell/Sheet';
 import { usePreferences } from '../state/preferences';
 import type { ReadAir } from './cure.worker';
@@ -51,41 +51,12 @@ function seriesBody({ readings }: ClimateSeries, file: string): Body<'climate-re
 export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const [file, setFile] = useState<string | null>(null);
-  const [table, setTable] = useState<LoggerTable | null>(null);
-  const [mapping, setMapping] = useState<ClimateMapping | null>(null);
   const [degreesSaid, setSaid] = useState(false);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [series, setSeries] = useState<ReadAir | null>(null);
-  const [busy, setBusy] = useState(false);
-  useEffect(() => {
-    if (!table || !mapping) return;
-    let current = true;
-    setBusy(true);
-    void cureWork()
-      .readAir(table, mapping)
-      .then((read) => {
-        if (!current) return;
-        setBusy(false);
-        setSeries(read.ok ? read.value : null);
-        setProblem(read.ok ? null : read.problem.message);
-      });
-    return () => {
-      current = false;
-    };
-  }, [table, mapping]);
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return;
-    setBusy(true);
-    const found = await cureWork().readLoggerTable(await chosen.text());
-    setBusy(false);
-    setFile(chosen.name);
-    setTable(found.ok ? found.value : null);
-    setMapping(found.ok ? guessClimate(found.value, zone, startMs) : null);
-    setSeries(null);
-    setSaid(false);
-    setProblem(found.ok ? null : found.problem.message);
-  };
+  const { file, table, mapping, series, problem, busy, setMapping, take } = useTableFile<ClimateMapping, ReadAir>({
+    readTable: async (text) => cureWork().readLoggerTable(text),
+    read: async (read, as) => cureWork().readAir(read, as),
+    guess: (read) => guessClimate(read, zone, startMs),
+  });
   const columns = table?.columns.map((label, key) => ({ key, label })) ?? [];
   const temperatures = series?.readings.map((r) => r.airC) ?? [];
   return (
@@ -93,7 +64,7 @@ export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
       <FileKey
         label={file ?? t('flood.file.choose')}
         accept=".csv,.txt,.tsv,text/csv,text/plain"
-        onFile={(chosen) => void take(chosen)}
+        onFile={(chosen) => void take(chosen).then((taken) => taken && setSaid(false))}
       />
       {mapping && (
         <>

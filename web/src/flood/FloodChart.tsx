@@ -1,9 +1,9 @@
 import { floodChart } from '@careful-seam/contract/flood/floodChart';
 import type { FloodVerdict } from '@careful-seam/core/flood/floodVerdict';
 import type { FloodVerdictInput } from '@careful-seam/core/flood/floodVerdictInput';
-import { useEffect, useRef } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../state/preferences';
+import { themeColour, useEchart } from './useEchart';
 
 interface Props {
   input: FloodVerdictInput;
@@ -12,43 +12,25 @@ interface Props {
   words: string;
 }
 
-const colour = (name: string): string =>
-  getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim();
-
-/** The chart of a flood test. The library is fetched when the first chart is drawn. */
+/** The chart of a flood test. */
 export function FloodChart({ input, verdict, words }: Props) {
   const { t } = useTranslation();
   const { unit, theme } = usePreferences();
-  const box = useRef<HTMLDivElement>(null);
-  useEffect(() => {
-    let remove: (() => void) | null = null;
-    let gone = false;
-    void import('./echarts').then(({ echarts }) => {
-      if (gone || !box.current) return;
-      const chart = echarts.init(box.current, null, { renderer: 'svg' });
+  const box = useEchart(
+    (el) => {
       const pens = {
-        ink: colour('ink'),
-        soft: colour('soft'),
-        hair: colour('hair'),
-        water: colour('water'),
-        air: colour('cure'),
-        hold: colour('hold'),
+        ink: themeColour('ink'),
+        soft: themeColour('soft'),
+        hair: themeColour('hair'),
+        water: themeColour('water'),
+        air: themeColour('cure'),
+        hold: themeColour('hold'),
         font: getComputedStyle(document.body).fontFamily,
         fontSize: 14,
       };
-      const narrow = box.current.clientWidth < 560;
-      chart.setOption(floodChart(t, input, verdict, pens, unit, narrow));
-      const watch = new ResizeObserver(() => chart.resize());
-      watch.observe(box.current);
-      remove = () => {
-        watch.disconnect();
-        chart.dispose();
-      };
-    });
-    return () => {
-      gone = true;
-      remove?.();
-    };
-  }, [t, input, verdict, unit, theme]);
+      return floodChart(t, input, verdict, pens, unit, el.clientWidth < 560);
+    },
+    [t, input, verdict, unit, theme],
+  );
   return <div ref={box} className="h-full min-h-56 w-full" role="img" aria-label={words} data-testid="flood-chart" />;
 }

@@ -3,13 +3,13 @@ import {
   LEVEL_UNITS,
   type LoggerMapping,
   type LoggerSeries,
-  type LoggerTable,
 } from '@careful-seam/contract/files/loggerCsv';
 import type { FloodTest } from '@careful-seam/core/proof/floodTest';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { FileKey } from '../files/FileKey';
 import { ClockFields, PickField } from '../files/TableFields';
+import { useTableFile } from '../files/useTableFile';
 import { Sheet } from '../shell/Sheet';
 import { useStore } from '../state/store';
 import { floodWork } from './floodWork';
@@ -27,45 +27,13 @@ interface Props {
 export function LoggerSheet({ showerId, test, zone, onClose }: Props) {
   const { t } = useTranslation();
   const writeAll = useStore((s) => s.writeAll);
-  const [file, setFile] = useState<string | null>(null);
-  const [table, setTable] = useState<LoggerTable | null>(null);
-  const [mapping, setMapping] = useState<LoggerMapping | null>(null);
   const [unitSaid, setUnitSaid] = useState(false);
   const [resolutionMm, setResolution] = useState(test.method === 'logger' ? test.resolutionMm : 0.1);
-  const [series, setSeries] = useState<LoggerSeries | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
-
-  useEffect(() => {
-    if (!table || !mapping) return;
-    let current = true;
-    setBusy(true);
-    void floodWork()
-      .readLevels(table, mapping)
-      .then((outcome) => {
-        if (!current) return;
-        setBusy(false);
-        setSeries(outcome.ok ? outcome.value : null);
-        setProblem(outcome.ok ? null : outcome.problem.message);
-      });
-    return () => {
-      current = false;
-    };
-  }, [table, mapping]);
-
-  const take = async (chosen: File | undefined) => {
-    if (!chosen) return;
-    setBusy(true);
-    setProblem(null);
-    const outcome = await floodWork().readLoggerTable(await chosen.text());
-    setBusy(false);
-    setFile(chosen.name);
-    setTable(outcome.ok ? outcome.value : null);
-    setMapping(outcome.ok ? guessMapping(outcome.value, zone, test.startMs) : null);
-    setSeries(null);
-    setUnitSaid(false);
-    if (!outcome.ok) setProblem(outcome.problem.message);
-  };
+  const { file, table, mapping, series, problem, busy, setMapping, take } = useTableFile<LoggerMapping, LoggerSeries>({
+    readTable: async (text) => floodWork().readLoggerTable(text),
+    read: async (read, as) => floodWork().readLevels(read, as),
+    guess: (read) => guessMapping(read, zone, test.startMs),
+  });
   const keep = async () => {
     if (!series || !file) return;
     const bodies = [seriesBody(test, 'water', series.water, file, resolutionMm)];
@@ -84,7 +52,7 @@ export function LoggerSheet({ showerId, test, zone, onClose }: Props) {
       <FileKey
         label={file ?? t('flood.file.choose')}
         accept=".csv,.txt,.tsv,text/csv,text/plain"
-        onFile={(chosen) => void take(chosen)}
+        onFile={(chosen) => void take(chosen).then((taken) => taken && setUnitSaid(false))}
       />
       {mapping && (
         <>

@@ -14,7 +14,7 @@ import type { Body } from '@careful-seam/core/entries/entry';
 import { climateOf } from '@careful-seam/core/proof/cureOfShower';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { AirForm } from '../cure/AirForm';
 import { ClimateChart } from '../cure/ClimateChart';
 import { ClimateFileSheet } from '../cure/ClimateFileSheet';
@@ -23,7 +23,7 @@ import { HELPS, helped, type ShowerWait, showerWaits } from '../cure/waits';
 import { InstrumentPanel } from '../instrument/InstrumentPanel';
 import { useInstrument } from '../instrument/useInstrument';
 import { Missing } from '../shell/Missing';
-import { SyncMark } from '../shell/SyncMark';
+import { ToolHeader } from '../shell/ToolHeader';
 import { useKeepAwake } from '../shell/tabletCare';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
@@ -270,15 +270,7 @@ export function CureScreen() {
   if (!shower?.state.geometry || !shower.state.rules) return <Missing />;
   return (
     <div className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto">
-      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
-        <Link to={`/showers/${id}`} className="key flex items-center">
-          {t('record.back')}
-        </Link>
-        <h1 className="min-w-0 flex-1 font-bold text-xl leading-tight">
-          {t('cure.title', { name: shower.state.created?.body.name })}
-        </h1>
-        <SyncMark />
-      </header>
+      <ToolHeader back={`/showers/${id}`} title={t('cure.title', { name: shower.state.created?.body.name })} />
       <CureOf key={id} shower={shower} />
     </div>
   );

@@ -12,7 +12,7 @@ import { CoatForm } from '../film/CoatForm';
 import { FilmMap } from '../film/FilmMap';
 import { DryForm, WetForm } from '../film/GaugeForms';
 import { Missing } from '../shell/Missing';
-import { SyncMark } from '../shell/SyncMark';
+import { ToolHeader } from '../shell/ToolHeader';
 import { useKeepAwake } from '../shell/tabletCare';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
@@ -179,13 +179,10 @@ export function FilmScreen() {
   if (!shower?.state.geometry || films.length === 0) return <Missing />;
   return (
     <div className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto">
-      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
-        <Link to={`/showers/${id}?stage=${films[0]!.requirement.stage.key}`} className="key flex items-center">
-          {t('record.back')}
-        </Link>
-        <h1 className="min-w-0 flex-1 font-bold text-xl leading-tight">
-          {t('film.title', { name: shower.state.created?.body.name })}
-        </h1>
+      <ToolHeader
+        back={`/showers/${id}?stage=${films[0]!.requirement.stage.key}`}
+        title={t('film.title', { name: shower.state.created?.body.name })}
+      >
         {films.length > 1 &&
           films.map((f, i) => (
             <button
@@ -201,8 +198,7 @@ export function FilmScreen() {
         <Link to={`/showers/${id}/cure`} className="key flex items-center">
           {t('cure.open')}
         </Link>
-        <SyncMark />
-      </header>
+      </ToolHeader>
       <FilmOf key={`${id} ${which}`} shower={shower} film={films[which] ?? films[0]!} />
     </div>
   );

@@ -5,13 +5,13 @@ import { showerTakeOff, usedOf } from '@careful-seam/core/proof/takeOffOfShower'
 import { shoppingList, type TakeOffLine, usedVerdict } from '@careful-seam/core/takeoff/takeOff';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link, useParams } from 'react-router';
+import { useParams } from 'react-router';
 import { placeOf } from '../card/runs';
 import { saveFile } from '../files/saveFile';
 import { amountWords, readAmount } from '../materials/amounts';
 import { CutPlan } from '../materials/CutPlan';
 import { Missing } from '../shell/Missing';
-import { SyncMark } from '../shell/SyncMark';
+import { ToolHeader } from '../shell/ToolHeader';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
 
@@ -175,15 +175,10 @@ export function MaterialsScreen() {
   if (!shower?.state.geometry || !shower.state.rules) return <Missing />;
   return (
     <div className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto">
-      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
-        <Link to={`/showers/${id}?stage=membrane`} className="key flex items-center">
-          {t('record.back')}
-        </Link>
-        <h1 className="min-w-0 flex-1 font-bold text-xl leading-tight">
-          {t('materials.title', { name: shower.state.created?.body.name })}
-        </h1>
-        <SyncMark />
-      </header>
+      <ToolHeader
+        back={`/showers/${id}?stage=membrane`}
+        title={t('materials.title', { name: shower.state.created?.body.name })}
+      />
       <MaterialsOf key={id} shower={shower} job={job} />
     </div>
   );

@@ -12,12 +12,12 @@ import { wildShots } from '@careful-seam/core/survey/wildShots';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link, useParams, useSearchParams } from 'react-router';
+import { useParams, useSearchParams } from 'react-router';
 import { placeOf } from '../card/runs';
 import { FileKey } from '../files/FileKey';
 import { saveFile } from '../files/saveFile';
 import { Missing } from '../shell/Missing';
-import { SyncMark } from '../shell/SyncMark';
+import { ToolHeader } from '../shell/ToolHeader';
 import { useKeepAwake } from '../shell/tabletCare';
 import { usePreferences } from '../state/preferences';
 import { type LocalShower, useStore } from '../state/store';
@@ -317,15 +317,10 @@ export function SurveyScreen() {
   if (!shower?.state.geometry || !survey) return <Missing />;
   return (
     <div className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto">
-      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
-        <Link to={`/showers/${id}?stage=${stage}`} className="key flex items-center">
-          {t('record.back')}
-        </Link>
-        <h1 className="min-w-0 flex-1 font-bold text-xl leading-tight">
-          {t(`survey.title.${survey.check.measures.of}`, { name: shower.state.created?.body.name })}
-        </h1>
-        <SyncMark />
-      </header>
+      <ToolHeader
+        back={`/showers/${id}?stage=${stage}`}
+        title={t(`survey.title.${survey.check.measures.of}`, { name: shower.state.created?.body.name })}
+      />
       <SurveyOf key={`${id} ${stage}`} shower={shower} survey={survey} stage={stage} />
     </div>
   );
