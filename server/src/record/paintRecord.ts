@@ -210,7 +210,7 @@ async function paintDefects(paper: Paper, picture: PaintOptions['picture']): Pro
     doc.font('strong');
     line(
       doc,
-      `${where}: ${defectKindLabel(state.rules!.book, d.kind, d.check)}${value} (${t(`severity.${d.severity}`)})`,
+      `${where}: ${state.rules ? defectKindLabel(state.rules.book, d.kind, d.check) : (d.kind ?? d.check ?? '')}${value} (${t(`severity.${d.severity}`)})`,
     );
     doc.font('text');
     line(doc, `${d.words ? `${d.words}. ` : ''}${defectStory(paper, d)}`, d.closedAt ? SOFT : HOLD);

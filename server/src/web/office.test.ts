@@ -245,6 +245,45 @@ describe('the office', () => {
     const after = await versions();
     expect(after).toEqual([...before, Math.max(4, before.at(-1)! + 1)]);
   });
+  it('a shipped book that comes later keeps the firm’s products, choices and smallest leak', async () => {
+    const books = server.store.getRepository(RuleBookEntity);
+    const row = (await books.find({ order: { version: 'DESC' } }))[0]!;
+    const own = structuredClone(row.data) as RuleBook;
+    own.shipped = 4;
+    own.choices = { A39: 'b', gone: 'a' };
+    own.productLines = [
+      {
+        id: 'own',
+        name: 'Own',
+        maker: 'One',
+        kind: 'membrane',
+        methods: ['liquid'],
+        figures: {},
+        readFrom: 'label',
+        goesWith: [],
+        ownPartsOnly: false,
+      },
+    ];
+    const floods = (b: RuleBook) =>
+      b.methods.flatMap((m) => m.stages.flatMap((st) => st.checks.filter((c) => c.kind === 'flood')));
+    for (const check of floods(own)) if (check.kind === 'flood') check.smallestLeakMmPerDay = 0.7;
+    // Older versions must not say that this shipped book was there already.
+    for (const old of await books.find()) {
+      const data = { ...(old.data as RuleBook), shipped: 4 };
+      await books.update({ id: old.id, version: old.version }, { data: data as object });
+    }
+    await books.insert({ id: row.id, version: row.version + 1, data: { ...own, version: row.version + 1 } as object });
+    await shipRuleBook(server.store);
+    const newest = (await books.find({ order: { version: 'DESC' } }))[0]!;
+    const shipped = newest.data as RuleBook;
+    expect(newest.version).toBe(row.version + 2);
+    expect(shipped.productLines.map((l) => l.id)).toEqual(['own']);
+    expect(shipped.choices).toEqual({ A39: 'b' });
+    expect(floods(shipped).every((c) => c.kind === 'flood' && c.smallestLeakMmPerDay === 0.7)).toBe(true);
+    expect(shipped.methods.every((m) => m.takeOff.length > 0)).toBe(true);
+    await shipRuleBook(server.store);
+    expect((await books.find({ order: { version: 'DESC' } }))[0]!.version).toBe(row.version + 2);
+  });
   it('gives a defect to a crew and tells its lead by mail', async () => {
     const { agent, tablet, path } = await shower();
     const place = { element: 'floor' };
