@@ -3,7 +3,7 @@ import { limitWords } from '@careful-seam/contract/texts/sentences';
 import { judge } from '@careful-seam/core/proof/judge';
 import { weakestPlace } from '@careful-seam/core/proof/laps';
 import type { Judgement, Requirement, ShowerState } from '@careful-seam/core/proof/state';
-import { parseLength, showLength } from '@careful-seam/core/units/length';
+import { MM_PER_INCH, parseLength, showLength } from '@careful-seam/core/units/length';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../state/preferences';
@@ -67,7 +67,10 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
           requirement.lengthMm,
         )
       : null;
-  const place = Math.min(requirement.lengthMm, atMm ?? now.nextAtMm ?? weakest?.atMm ?? requirement.lengthMm / 2);
+  // A hand puts a tape on a whole inch (or centimetre), not on a sixteenth.
+  const tapeMark = unit === 'mm' ? 10 : MM_PER_INCH;
+  const proposed = weakest && Math.round(weakest.atMm / tapeMark) * tapeMark;
+  const place = Math.min(requirement.lengthMm, atMm ?? now.nextAtMm ?? proposed ?? requirement.lengthMm / 2);
 
   useEffect(() => {
     const type = (event: KeyboardEvent) => {
