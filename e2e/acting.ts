@@ -93,7 +93,13 @@ export async function finishStage(
     const missing = page.locator('aside li button');
     const open = but === null ? missing : missing.filter({ hasNotText: but });
     if ((await open.count()) === 0) return;
-    await open.first().click();
+    try {
+      await open.first().click({ timeout: 5000 });
+    } catch (failure) {
+      // The entry just kept may have emptied the list between the count and the click.
+      if ((await open.count()) > 0) throw failure;
+      continue;
+    }
     const sound = page.getByRole('button', { name: /^Sound/ });
     const text = (await page.locator('aside ul').first().textContent()) ?? '';
     if ((await sound.isVisible()) && /Not looked at|look over the whole|Not measured/.test(text)) {
