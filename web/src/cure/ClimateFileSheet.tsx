@@ -11,6 +11,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { FileKey } from '../files/FileKey';
 import { ClockFields, PickField } from '../files/TableFields';
+import { READINGS_AT_MOST, round, thinned } from '../files/thinned';
 import { useTableFile } from '../files/useTableFile';
 import { Sheet } from '../shell/Sheet';
 import { usePreferences } from '../state/preferences';
@@ -24,12 +25,9 @@ interface Props {
   onClose: () => void;
 }
 
-const MOST_READINGS = 25_000;
-
 /** A series as the entry holds it; of more readings than it may hold every second, third… is kept. */
 function seriesBody({ readings }: ClimateSeries, file: string): Body<'climate-reading'> {
-  const step = Math.ceil(readings.length / MOST_READINGS);
-  const kept = readings.filter((_, i) => i % step === 0);
+  const kept = thinned(readings);
   const first = kept[0]!.atMs;
   const last = kept.at(-1)!;
   return {
@@ -39,9 +37,9 @@ function seriesBody({ readings }: ClimateSeries, file: string): Body<'climate-re
     instrument: 'logger',
     series: {
       startAt: new Date(first).toISOString(),
-      minutes: kept.map((r) => Math.round(((r.atMs - first) / 60_000) * 1000) / 1000),
-      airC: kept.map((r) => Math.round(r.airC * 100) / 100),
-      relativeHumidity: kept.map((r) => Math.round(r.relativeHumidity * 10_000) / 10_000),
+      minutes: kept.map((r) => round((r.atMs - first) / 60_000, 3)),
+      airC: kept.map((r) => round(r.airC, 2)),
+      relativeHumidity: kept.map((r) => round(r.relativeHumidity, 4)),
       file: file.slice(0, 200),
     },
   };
@@ -133,6 +131,9 @@ export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
               ),
             })}
           </p>
+          {series.readings.length > READINGS_AT_MOST && (
+            <p>{t('cure.file.thinned', { most: READINGS_AT_MOST, kept: thinned(series.readings).length })}</p>
+          )}
           {series.leftOut > 0 && <p className="text-hold">{t('flood.file.leftOut', { count: series.leftOut })}</p>}
           {series.faults.slice(0, 4).map((f) => (
             <p key={`${f.kind} ${f.channel} ${f.fromMs}`} className="border-cure border-l-4 pl-2">
@@ -158,7 +159,9 @@ export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
           disabled={!series || !degreesSaid || busy}
           onClick={() => onKeep(seriesBody(series!, file ?? ''))}
         >
-          {degreesSaid ? t('flood.file.keep', { count: series?.readings.length ?? 0 }) : t('cure.file.degreesFirst')}
+          {degreesSaid
+            ? t('flood.file.keep', { count: thinned(series?.readings ?? []).length })
+            : t('cure.file.degreesFirst')}
         </button>
       )}
     </Sheet>

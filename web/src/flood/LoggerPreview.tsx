@@ -3,8 +3,8 @@ import { smallLength } from '@careful-seam/contract/flood/floodSentences';
 import { momentWords } from '@careful-seam/contract/texts/sentences';
 import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import { useTranslation } from 'react-i18next';
+import { round } from '../files/thinned';
 import { usePreferences } from '../state/preferences';
-import { round } from './loggerSeries';
 
 /** What a file says as its columns are read now: its first rows, its span and fall, its gaps, and what was left out. */
 export function LoggerPreview({ series, test, zone }: { series: LoggerSeries; test: FloodTest; zone: string }) {

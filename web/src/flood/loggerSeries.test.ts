@@ -1,7 +1,8 @@
 import { readBody } from '@careful-seam/core/entries/entry';
 import type { FloodTest } from '@careful-seam/core/proof/floodTest';
 import { describe, expect, it } from 'vitest';
-import { READINGS_AT_MOST, seriesBody } from './loggerSeries';
+import { READINGS_AT_MOST } from '../files/thinned';
+import { seriesBody } from './loggerSeries';
 
 const START = Date.parse('2026-03-10T14:00:00Z');
 const test = { startMs: START, filledToMm: 76.2 } as FloodTest;

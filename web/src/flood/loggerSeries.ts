@@ -1,18 +1,8 @@
 import type { LoggerSeries } from '@careful-seam/contract/files/loggerCsv';
 import type { FloodTest } from '@careful-seam/core/proof/floodTest';
+import { round, thinned } from '../files/thinned';
 
 type LevelAt = LoggerSeries['water'][number];
-
-/** A series in one entry has at most so many readings. */
-export const READINGS_AT_MOST = 25_000;
-
-/** Keeps at most so many readings, evenly taken. */
-function thinned<T>(readings: readonly T[]): T[] {
-  const step = Math.ceil(readings.length / READINGS_AT_MOST);
-  return readings.filter((_, i) => i % step === 0);
-}
-
-export const round = (x: number, places: number): number => Math.round(x * 10 ** places) / 10 ** places;
 
 /** The series as an entry's body: levels shifted so that the first reading after the start stands at the water line. */
 export function seriesBody(
