@@ -1,9 +1,9 @@
 import { applyCorrections } from '../entries/corrections';
 import type { Entry, EntryOf } from '../entries/entry';
 import { compareEntries, orderMs } from '../entries/order';
-import { showerModel } from '../geometry/showerModel';
-import { combineMethods, drawnVariants, methodsOfParts } from '../rules/combineMethods';
-import type { Method, RuleBook } from '../rules/ruleBook';
+import { combineMethods } from '../rules/combineMethods';
+import type { RuleBook } from '../rules/ruleBook';
+import { askedOf, modelOf } from './drawn';
 import { addDefectFound, onDefect, orphan } from './foldDefects';
 import { addLook, addReading, elementsOf, stillFits } from './foldEvidence';
 import { onClimate, onFlood } from './foldFlood';
@@ -12,9 +12,8 @@ import { isLeftOpen, judge } from './judge';
 import { waitLayers } from './judgeWater';
 import { applyRedo } from './redo';
 import { blockersOf } from './release';
-import { requirementsOf } from './requirements';
 import { begin, stageOf } from './stageState';
-import { allEvidence, type Requirement, type ShowerState } from './state';
+import { allEvidence, type ShowerState } from './state';
 
 export type FindRuleBook = (id: string, version: number) => RuleBook | null;
 
@@ -48,24 +47,13 @@ function emptyState(): ShowerState {
   };
 }
 
-/** The rules as they apply to this drawing: it tells of steam, of a way in without a curb, of parts. */
+/** The rules as they apply to this drawing. */
 function refreshRequirements(state: ShowerState): void {
   const { geometry, rules } = state;
   if (!rules) return;
-  const variants = geometry ? drawnVariants(geometry.model.geometry) : [];
-  const method = combineMethods(rules.book, rules.pinned, variants) ?? rules.method;
-  state.requirements = geometry ? requirementsOf(geometry.model, method, methodsOfParts(rules.pinned)) : [];
-  rules.method = geometry ? withoutIdleChecks(method, state.requirements) : method;
-}
-
-/** A stage asks what has a place on this shower; one that would ask only how the trade disagrees asks nothing. */
-function withoutIdleChecks(method: Method, requirements: readonly Requirement[]): Method {
-  const stages = method.stages.map((stage) => {
-    const asked = new Set(requirements.filter((r) => r.stage === stage).map((r) => r.check.id));
-    const checks = stage.checks.filter((c) => asked.has(c.id));
-    return { ...stage, checks: checks.every((c) => c.kind === 'position') ? [] : checks };
-  });
-  return { ...method, stages };
+  const asked = geometry && askedOf(rules.book, rules.pinned, geometry.model);
+  state.requirements = asked?.requirements ?? [];
+  rules.method = asked?.method ?? combineMethods(rules.book, rules.pinned, []) ?? rules.method;
 }
 
 function contestTouched(state: ShowerState): void {
@@ -94,7 +82,7 @@ function contestCures(state: ShowerState): void {
 }
 
 function setGeometry(state: ShowerState, e: EntryOf<'geometry-set'>): void {
-  const model = showerModel(e.body.geometry);
+  const model = modelOf(e.body.geometry);
   if (!model.ok) {
     state.orphans.push({ entry: e.id, why: 'geometry-invalid' });
     return;
