@@ -25,6 +25,14 @@ export const FIRST_SETTINGS: FirmSettings = {
   afterTileCost: null,
 };
 
-/** What every tablet keeps of the firm. A new epoch means that the server was restored: see `records`. */
-export const FirmAnswer = z.object({ epoch: z.uuid(), settings: FirmSettings, crews: z.array(Crew) });
+/**
+ * What every tablet keeps of the firm. A new epoch means that the server was restored: see `records`. The newest rule
+ * book is named, so that a tablet that has it needs not fetch it again.
+ */
+export const FirmAnswer = z.object({
+  epoch: z.uuid(),
+  settings: FirmSettings,
+  crews: z.array(Crew),
+  newestBook: z.object({ id: z.string(), version: z.number().int().positive() }).nullable(),
+});
 export type FirmAnswer = z.infer<typeof FirmAnswer>;

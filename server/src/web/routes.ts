@@ -26,7 +26,7 @@ import { noticeAssigned } from '../mail/holdNotice';
 import { Refusal } from '../people/refusal';
 import { checkPassword, closeSession, openSession, personOf } from '../people/sessions';
 import { keepPhoto, readPhoto } from '../photos/photoStore';
-import { newestBook } from '../rules/publishBook';
+import { newestBook, newestBookKey } from '../rules/publishBook';
 import { visibleShower } from '../showers/loadShower';
 import { signShower } from '../showers/signShower';
 import { CrewEntity, EntryEntity, PhotoEntity, RuleBookEntity } from '../store/entities';
@@ -225,6 +225,7 @@ const API_ROUTES: readonly Route[] = [
       epoch: await currentEpoch(services.store, services.now()),
       settings: await readSettings(services.store),
       crews: await services.store.getRepository(CrewEntity).find({ order: { name: 'ASC' } }),
+      newestBook: await newestBookKey(services.store),
     }),
   },
   {

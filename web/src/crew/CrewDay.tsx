@@ -5,7 +5,7 @@ import { Link } from 'react-router';
 import { Settings } from '../shell/Settings';
 import { SyncMark } from '../shell/SyncMark';
 import { usePreferences } from '../state/preferences';
-import { type LocalShower, useStore } from '../state/store';
+import { type LocalShower, useParts } from '../state/store';
 import { type Hold, holdsOf } from './holds';
 
 function ShowerLine({ shower, holds }: { shower: LocalShower; holds: readonly Hold[] }) {
@@ -49,7 +49,7 @@ function ShowerLine({ shower, holds }: { shower: LocalShower; holds: readonly Ho
 export function CrewDay() {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { showers, connection, person, crews } = useStore();
+  const { showers, connection, person, crews } = useParts('showers', 'connection', 'person', 'crews');
   const mine = [...showers.values()].filter((s) => s.state.created && s.state.created.body.crewId === person?.crewId);
   const rows = mine
     .map((shower) => ({ shower, holds: holdsOf(t, shower.state, unit) }))

@@ -3,7 +3,7 @@ import { DateTime } from 'luxon';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Sheet } from '../shell/Sheet';
-import { useStore } from '../state/store';
+import { useParts } from '../state/store';
 
 interface Props {
   showerId: string;
@@ -15,7 +15,7 @@ interface Props {
 /** "Done" for a stage: who worked, on which day, with which product and batch; and whether it is ready for a look. */
 export function WorkDoneSheet({ showerId, state, stage, onClose }: Props) {
   const { t } = useTranslation();
-  const { person, writeAll } = useStore();
+  const { person, writeAll } = useParts('person', 'writeAll');
   const { timeZone, crewId } = state.created!.body;
   const last = [...state.stages.values()].flatMap((s) => s.work).at(-1)?.body;
   const label = state.rules!.method.stages.find((s) => s.key === stage)!.label;

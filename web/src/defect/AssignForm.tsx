@@ -3,7 +3,7 @@ import { DateTime } from 'luxon';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Choice } from '../shell/Choice';
-import { useStore } from '../state/store';
+import { useParts } from '../state/store';
 
 interface Props {
   showerId: string;
@@ -19,7 +19,7 @@ const DAYS = [0, 1, 2, 7] as const;
 /** Gives a defect to a crew, with the day by which it must be put right; past it, the next layer waits. */
 export function AssignForm({ showerId, state, defect, again, onDone }: Props) {
   const { t } = useTranslation();
-  const { crews, write } = useStore();
+  const { crews, write } = useParts('crews', 'write');
   const { crewId: usual, timeZone: zone } = state.created!.body;
   const [crewId, setCrew] = useState(defect.assignments.at(-1)?.crewId ?? usual);
   const [due, setDue] = useState(DateTime.now().setZone(zone).plus({ days: 1 }).toISODate()!);

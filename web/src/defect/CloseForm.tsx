@@ -3,7 +3,7 @@ import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Choice } from '../shell/Choice';
-import { useStore } from '../state/store';
+import { useParts } from '../state/store';
 import { Pictures } from './Pictures';
 
 interface Props {
@@ -22,7 +22,7 @@ function amount(typed: string): number | null {
 /** Closes a defect with the two answers, its cost and a picture of how it is now. All but the closing may be left out. */
 export function CloseForm({ showerId, state, defect, onDone }: Props) {
   const { t } = useTranslation();
-  const { write, settings } = useStore();
+  const { write, settings } = useParts('write', 'settings');
   const { causes, escapes } = state.rules!.book;
   const [family, setFamily] = useState(defect.cause?.family ?? '');
   const [confidence, setConfidence] = useState<CauseConfidence>(defect.cause?.confidence ?? 'suspected');

@@ -7,7 +7,7 @@ import { useTranslation } from 'react-i18next';
 import { placeOf } from '../card/runs';
 import { StretchFields } from '../card/StretchFields';
 import { Sheet } from '../shell/Sheet';
-import { newId, useStore } from '../state/store';
+import { newId, useParts } from '../state/store';
 import { MarkedPicture } from './MarkedPicture';
 import { Pictures } from './Pictures';
 
@@ -25,7 +25,7 @@ interface Props {
 /** Records a defect with its place, kind, severity and pictures, marked by finger. */
 export function DefectSheet({ showerId, state, stage, element, defect, stretch, onClose }: Props) {
   const { t } = useTranslation();
-  const { write, writeAll } = useStore();
+  const { write, writeAll } = useParts('write', 'writeAll');
   const lengthMm = state.seamById.get(element)?.lengthMm ?? null;
   const known = defect?.places[0];
   const [place, setPlace] = useState({

@@ -4,7 +4,7 @@ import { dueAtMs, isOverdue, repeatsOf, toProveAgain } from '@careful-seam/core/
 import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../state/preferences';
-import { useStore } from '../state/store';
+import { useParts } from '../state/store';
 import { MarkedPicture } from './MarkedPicture';
 
 interface Props {
@@ -71,7 +71,7 @@ function momentsOf(
 export function DefectStory({ state, defect }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { crews, settings } = useStore();
+  const { crews, settings } = useParts('crews', 'settings');
   const model = state.geometry!.model;
   const book = state.rules!.book;
   const due = dueAtMs(defect);

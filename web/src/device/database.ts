@@ -15,6 +15,8 @@ export interface StoredEntry {
   hash: string;
   ledgerSeq: number | null;
   refused: { code: string; field: string; message: string } | null;
+  /** 1 as long as the server has not acknowledged it, so that what waits is found without reading all the rest. */
+  waits?: 1;
   /** Refused for good and set aside by a person: kept, shown, no longer counted. */
   aside?: boolean;
 }
@@ -53,12 +55,14 @@ export interface Kept {
   settings: FirmSettings | null;
   /** The server's epoch when it was last heard; another one means that it was restored. */
   epoch: string | null;
+  /** The newest rule book that was fetched, and under which epoch. */
+  book: string | null;
   /** Last answer from the server, ms since 1970. */
   contactMs: number | null;
 }
 
 interface Schema extends DBSchema {
-  entries: { key: string; value: StoredEntry; indexes: { byShower: string } };
+  entries: { key: string; value: StoredEntry; indexes: { byShower: string; byWaiting: number } };
   showers: { key: string; value: StoredShower };
   photos: { key: string; value: StoredPhoto };
   small: { key: string; value: SmallPicture };
@@ -67,7 +71,7 @@ interface Schema extends DBSchema {
 }
 export type Database = IDBPDatabase<Schema>;
 
-const VERSION = 2;
+const VERSION = 3;
 
 /**
  * Opens the tablet's own store; an older one is brought up to date with everything in it. `onOutdated` is called when
@@ -75,7 +79,7 @@ const VERSION = 2;
  */
 export function openDatabase(name = 'careful-seam', onOutdated?: () => void): Promise<Database> {
   return openDB<Schema>(name, VERSION, {
-    upgrade(db, from) {
+    async upgrade(db, from, _to, tx) {
       if (from < 1) {
         db.createObjectStore('entries', { keyPath: 'id' }).createIndex('byShower', 'showerId');
         db.createObjectStore('showers', { keyPath: 'id' });
@@ -84,6 +88,12 @@ export function openDatabase(name = 'careful-seam', onOutdated?: () => void): Pr
         db.createObjectStore('kept');
       }
       if (from < 2) db.createObjectStore('small', { keyPath: 'hash' });
+      if (from < 3) {
+        const entries = tx.objectStore('entries');
+        entries.createIndex('byWaiting', 'waits');
+        for (const entry of await entries.getAll())
+          if (entry.ledgerSeq === null) await entries.put({ ...entry, waits: 1 });
+      }
     },
     blocking(_now, _wanted, event) {
       (event.target as IDBDatabase | null)?.close();
@@ -92,7 +102,15 @@ export function openDatabase(name = 'careful-seam', onOutdated?: () => void): Pr
   });
 }
 
-const NOTHING: Kept = { person: null, devices: {}, crews: [], settings: null, epoch: null, contactMs: null };
+const NOTHING: Kept = {
+  person: null,
+  devices: {},
+  crews: [],
+  settings: null,
+  epoch: null,
+  book: null,
+  contactMs: null,
+};
 
 export async function readKept(db: Database): Promise<Kept> {
   return { ...NOTHING, ...(await db.get('kept', 'kept')) };

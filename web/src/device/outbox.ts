@@ -64,6 +64,7 @@ export async function append(
       text,
       hash,
       ledgerSeq: null,
+      waits: 1,
       refused: null,
     });
   }
@@ -77,6 +78,11 @@ export async function append(
 
 export async function entriesOf(db: Database, showerId: string): Promise<StoredEntry[]> {
   return db.getAllFromIndex('entries', 'byShower', showerId);
+}
+
+/** Showers with something that the server has not acknowledged. */
+export async function showersWaiting(db: Database): Promise<string[]> {
+  return [...new Set((await db.getAllFromIndex('entries', 'byWaiting')).map((e) => e.showerId))];
 }
 
 /** A signature goes only with its password, through the signing form. */
@@ -112,7 +118,8 @@ export async function acknowledge(
   for (const taken of answer.taken) {
     const entry = await tx.objectStore('entries').get(taken.id);
     if (entry?.hash !== hashes.get(taken.id) || !entry) continue;
-    await tx.objectStore('entries').put({ ...entry, ledgerSeq: taken.ledgerSeq, refused: null });
+    const { waits: _, ...acknowledged } = entry;
+    await tx.objectStore('entries').put({ ...acknowledged, ledgerSeq: taken.ledgerSeq, refused: null });
     if (taken.ledgerSeq === cursor + 1) {
       cursor = taken.ledgerSeq;
       headHash = taken.ledgerHash;

@@ -3,6 +3,7 @@ import { openDB } from 'idb';
 import { v4 } from 'uuid';
 import { describe, expect, it } from 'vitest';
 import { openDatabase } from './database';
+import { showersWaiting } from './outbox';
 import { askForRoom, makeRoom, withRoom } from './room';
 import { isHeic } from './takePicture';
 
@@ -59,10 +60,12 @@ describe('a newer program', () => {
       },
     });
     await old.put('entries', { id: 'e', showerId: 's', ledgerSeq: null, text: '{}' });
+    await old.put('entries', { id: 'sent', showerId: 't', ledgerSeq: 4, text: '{}' });
     await old.put('photos', { hash: 'p', sent: false });
     old.close();
     const db = await openDatabase(name);
-    expect([await db.count('entries'), await db.count('photos'), await db.count('small')]).toEqual([1, 1, 0]);
+    expect([await db.count('entries'), await db.count('photos'), await db.count('small')]).toEqual([2, 1, 0]);
+    expect(await showersWaiting(db)).toEqual(['s']);
   });
   it('makes the older one in another window let go', async () => {
     const name = v4();

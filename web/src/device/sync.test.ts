@@ -6,9 +6,9 @@ import { BOOK } from '@careful-seam/core/tests/sampleTablet';
 import { v4 } from 'uuid';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { SimulatedServer } from '../tests/simulatedServer';
-import { serverOver } from './api';
+import { type Server, serverOver } from './api';
 import { type Database, openDatabase } from './database';
-import { acknowledge, append, entriesOf, type Ports, takeBack, type Writing, waiting } from './outbox';
+import { acknowledge, append, entriesOf, type Ports, showersWaiting, takeBack, type Writing, waiting } from './outbox';
 import { sendPictures } from './pictures';
 import { rechain } from './rechain';
 import { isOffline, syncOnce as syncWith } from './sync';
@@ -55,6 +55,54 @@ describe('a round of sync', () => {
     expect((await entriesOf(two, SHOWER)).length).toBe(3);
     expect(await two.get('books', `${BOOK.id}@${BOOK.version}`)).toEqual(BOOK);
     expect(waiting(await entriesOf(one, SHOWER), 'a')).toEqual([]);
+  });
+
+  it('that changes nothing reads no shower through, writes no row and fetches no rule book', async () => {
+    const db = await openDatabase(v4());
+    await begin(db);
+    await syncOnce(db, 'a');
+    // The row names the ledger's head, which the first round moved.
+    await syncOnce(db, 'a');
+    expect(await showersWaiting(db)).toEqual([]);
+    const asked: string[] = [];
+    const used: string[] = [];
+    const watched = new Proxy(db, {
+      get: (target, key) => {
+        const value: unknown = Reflect.get(target, key);
+        if (typeof value !== 'function') return value;
+        return (...args: unknown[]) => {
+          used.push(`${String(key)} ${JSON.stringify(args.slice(0, 2))}`);
+          return value.apply(target, args);
+        };
+      },
+    });
+    const counting: Server = {
+      ...wire,
+      call: (shape, method, path, body) => {
+        asked.push(path);
+        return wire.call(shape, method, path, body);
+      },
+    };
+    const report = await syncWith(watched, 'a', { server: counting, ports });
+    expect([...report.changed, report.books]).toEqual([false]);
+    expect(asked).toEqual(['/api/firm', '/api/showers']);
+    expect(used.filter((u) => /byShower|"showers","readwrite"/.test(u))).toEqual([]);
+    // One entry more: its shower alone is read.
+    await write(db, people[0]!, 'note', { words: 'one more' });
+    expect(await showersWaiting(db)).toEqual([SHOWER]);
+    asked.length = 0;
+    await syncWith(watched, 'a', { server: counting, ports });
+    expect(asked).toEqual(['/api/firm', '/api/showers', `/api/showers/${SHOWER}/entries`]);
+    expect(await showersWaiting(db)).toEqual([]);
+  });
+
+  it('fetches the rule book anew after a restore: the same number may be another book', async () => {
+    const db = await openDatabase(v4());
+    await begin(db);
+    expect((await syncOnce(db, 'a')).books).toBe(true);
+    expect((await syncOnce(db, 'a')).books).toBe(false);
+    server.restore(server.backup());
+    expect((await syncOnce(db, 'a')).books).toBe(true);
   });
 
   it('may run while entries are written: the chain keeps one place for each', async () => {

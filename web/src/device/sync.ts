@@ -8,9 +8,9 @@ import {
   ShowerRow,
 } from '@careful-seam/contract/api/messages';
 import { ApiError, type Server } from './api';
-import { type Database, emptyShower } from './database';
+import { type Database, emptyShower, readKept, writeKept } from './database';
 import { noteFirm } from './epoch';
-import { acknowledge, entriesOf, type Ports, takeIn, waiting } from './outbox';
+import { acknowledge, entriesOf, type Ports, showersWaiting, takeIn, waiting } from './outbox';
 import { rechain } from './rechain';
 
 /** What a round needs from outside. */
@@ -23,6 +23,8 @@ export interface Outside {
 export interface SyncReport {
   changed: Set<string>;
   skewMs: number | null;
+  /** A rule book was fetched. */
+  books: boolean;
   /** The server was restored, and this tablet sent what it lacked. */
   restored: boolean;
 }
@@ -33,11 +35,11 @@ interface Round extends Outside {
   report: SyncReport;
 }
 
+type Pulling = Pick<Round, 'db' | 'server' | 'report'>;
+const emptyReport = (): SyncReport => ({ changed: new Set(), skewMs: null, books: false, restored: false });
+
 /** Pulls what this tablet lacks of one shower. */
-async function pullShower(
-  { db, server, report }: Pick<Round, 'db' | 'server' | 'report'>,
-  showerId: string,
-): Promise<void> {
+async function pullShower({ db, server, report }: Pulling, showerId: string): Promise<void> {
   for (;;) {
     const shower = (await db.get('showers', showerId)) ?? emptyShower(showerId);
     const answer = await server.call(PullAnswer, 'GET', `/api/showers/${showerId}/entries?after=${shower.cursor}`);
@@ -94,9 +96,19 @@ async function noteRow(db: Database, row: ShowerRow): Promise<{ isNew: boolean; 
   return { isNew: known.row === null, cursor: known.cursor };
 }
 
-async function pullBooks({ db, server }: Pick<Round, 'db' | 'server'>, showerIds: readonly string[]): Promise<void> {
+/** The newest rule book, where this tablet has another one or had it from the server as it was before a restore. */
+async function pullNewestBook({ db, server, report }: Pulling, { epoch, newestBook }: FirmAnswer): Promise<void> {
+  const mark = newestBook && `${epoch} ${newestBook.id}@${newestBook.version}`;
+  if (!mark || (await readKept(db)).book === mark) return;
   const { book } = await server.call(RuleBookAnswer, 'GET', '/api/rule-books/newest');
   await db.put('books', book, `${book.id}@${book.version}`);
+  report.books = true;
+  // A newer one may have been published between the two answers; it is asked for in the next round.
+  if (book.version === newestBook.version) await writeKept(db, { book: mark });
+}
+
+/** The versions that these showers were pinned to. */
+async function pullPinnedBooks({ db, server, report }: Pulling, showerIds: readonly string[]): Promise<void> {
   for (const id of showerIds) {
     for (const entry of await entriesOf(db, id)) {
       if (!entry.text.includes('"kind":"rules-pinned"')) continue;
@@ -105,6 +117,7 @@ async function pullBooks({ db, server }: Pick<Round, 'db' | 'server'>, showerIds
       if (await db.get('books', key)) continue;
       const path = `/api/rule-books/${body.ruleBook}/${body.version}`;
       await db.put('books', (await server.call(RuleBookAnswer, 'GET', path)).book, key);
+      report.books = true;
     }
   }
 }
@@ -114,22 +127,27 @@ async function pullBooks({ db, server }: Pick<Round, 'db' | 'server'>, showerIds
  * their own way, since they must not hold back what was typed.
  */
 export async function syncOnce(db: Database, personId: string, outside: Outside): Promise<SyncReport> {
-  const report: SyncReport = { changed: new Set(), skewMs: null, restored: false };
+  const report = emptyReport();
   const round: Round = { ...outside, db, personId, report };
   const firm = await outside.server.call(FirmAnswer, 'GET', '/api/firm');
   report.restored = await noteFirm(db, firm, outside.ports.nowMs());
   const { showers } = await outside.server.call(ShowerList, 'GET', '/api/showers');
+  // Few rows change from one round to the next: only those are written.
+  const known = new Map((await db.getAll('showers')).map((s) => [s.id, s]));
   for (const row of showers) {
-    const { isNew, cursor } = await noteRow(db, row);
+    const before = known.get(row.id);
+    const same = JSON.stringify(before?.row) === JSON.stringify(row);
+    const { isNew, cursor } = before && same ? { isNew: false, cursor: before.cursor } : await noteRow(db, row);
     if (isNew) report.changed.add(row.id);
     if (cursor < row.headSeq) await pullShower(round, row.id);
   }
-  for (const id of await db.getAllKeys('showers')) {
+  for (const id of await showersWaiting(db)) {
     await pushShower(round, id);
     await healChain(round, id);
   }
+  await pullNewestBook(round, firm);
   const changed = showers.map((s) => s.id).filter((id) => report.changed.has(id));
-  await pullBooks(round, changed);
+  await pullPinnedBooks(round, changed);
   return report;
 }
 
@@ -137,9 +155,9 @@ export async function syncOnce(db: Database, personId: string, outside: Outside)
 export async function fetchOne(db: Database, showerId: string, server: Server): Promise<boolean> {
   const row = await server.call(ShowerRow, 'GET', `/api/showers/${showerId}`);
   await noteRow(db, row);
-  const report: SyncReport = { changed: new Set(), skewMs: null, restored: false };
-  await pullShower({ db, server, report }, showerId);
-  await pullBooks({ db, server }, [showerId]);
+  const pulling = { db, server, report: emptyReport() };
+  await pullShower(pulling, showerId);
+  await pullPinnedBooks(pulling, [showerId]);
   return true;
 }
 

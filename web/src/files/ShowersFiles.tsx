@@ -2,7 +2,7 @@ import { ImportAnswer } from '@careful-seam/contract/files/showersFile';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { send } from '../device/api';
-import { useStore } from '../state/store';
+import { useParts } from '../state/store';
 import { FileKey } from './FileKey';
 
 const LARGEST_BYTES = 200 * 1024 * 1024;
@@ -10,7 +10,7 @@ const LARGEST_BYTES = 200 * 1024 * 1024;
 /** For managers: whole jobs out as files, and files of showers in. */
 export function ShowersFiles() {
   const { t } = useTranslation();
-  const { showers, sync } = useStore();
+  const { showers, sync } = useParts('showers', 'sync');
   const [said, setSaid] = useState<{ words: string; hold: boolean } | null>(null);
   const [busy, setBusy] = useState(false);
   const jobs = [...new Set([...showers.values()].map((s) => s.state.created?.body.job ?? ''))].filter(Boolean).sort();

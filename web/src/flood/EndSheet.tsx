@@ -7,7 +7,7 @@ import { useTranslation } from 'react-i18next';
 import { LengthField } from '../card/LengthField';
 import { Sheet } from '../shell/Sheet';
 import { usePreferences } from '../state/preferences';
-import { type LocalShower, newId, useStore } from '../state/store';
+import { type LocalShower, newId, useParts } from '../state/store';
 import { useFloodVerdict } from './floodWork';
 import { type Looked, lookBodies, MoistureKeys } from './MoistureKeys';
 
@@ -23,7 +23,7 @@ interface Props {
 export function EndSheet({ shower, test, check, zone, onClose }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { writeAll, person } = useStore();
+  const { writeAll, person } = useParts('writeAll', 'person');
   const [looked, setLooked] = useState<Looked>({});
   const [lowestMm, setLowest] = useState(lowestRead(test));
   const [words, setWords] = useState('');

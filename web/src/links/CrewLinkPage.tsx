@@ -1,14 +1,14 @@
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useNavigate, useParams } from 'react-router';
-import { useStore } from '../state/store';
+import { useParts } from '../state/store';
 
 /** The page that a crew's link opens: signs in by it and goes on to the crew's own holds. */
 export function CrewLinkPage() {
   const { t } = useTranslation();
   const { code = '' } = useParams();
   const navigate = useNavigate();
-  const { db, enterByLink } = useStore();
+  const { db, enterByLink } = useParts('db', 'enterByLink');
   const [problem, setProblem] = useState<string | null>(null);
   useEffect(() => {
     if (!db) return;

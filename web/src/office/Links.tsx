@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
 import { Choice } from '../shell/Choice';
-import { useStore } from '../state/store';
+import { useParts } from '../state/store';
 import { LinkTold } from './LinkTold';
 import { Loaded, Problem } from './Loaded';
 import { useChange, useList } from './useList';
@@ -15,7 +15,7 @@ const RECORD_DAYS = 90;
 
 function MakeLink({ onMade }: { onMade: (link: MadeLink) => void }) {
   const { t } = useTranslation();
-  const { crews, showers } = useStore();
+  const { crews, showers } = useParts('crews', 'showers');
   const { change, problem, busy } = useChange([LINKS]);
   const [kind, setKind] = useState<'crew' | 'record'>('crew');
   const [crewId, setCrew] = useState(crews[0]?.id ?? '');

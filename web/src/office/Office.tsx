@@ -3,7 +3,7 @@ import { useTranslation } from 'react-i18next';
 import { Link, Navigate, NavLink, useParams } from 'react-router';
 import { Rules } from '../rules/Rules';
 import { SyncMark } from '../shell/SyncMark';
-import { useStore } from '../state/store';
+import { useParts } from '../state/store';
 import { Approvals, deviationsOf } from './Approvals';
 import { Firm } from './Firm';
 import { Jobs } from './Jobs';
@@ -28,7 +28,7 @@ const isPage = (name: string): name is Page => name in PAGES;
 export function Office() {
   const { t } = useTranslation();
   const { page = 'approvals' } = useParams();
-  const { person, showers } = useStore();
+  const { person, showers } = useParts('person', 'showers');
   if (person?.role !== 'manager' || !isPage(page)) return <Navigate to="/" replace />;
   const Shown = PAGES[page];
   const waiting = deviationsOf(showers.values()).waiting.length;

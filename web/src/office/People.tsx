@@ -4,7 +4,7 @@ import { ROLES, type Role } from '@careful-seam/contract/api/roles';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
-import { useStore } from '../state/store';
+import { useParts, useStore } from '../state/store';
 import { LinkTold } from './LinkTold';
 import { Loaded, Problem } from './Loaded';
 import { useChange, useList } from './useList';
@@ -143,7 +143,7 @@ function PersonLine({
 
 function Crews() {
   const { t } = useTranslation();
-  const { crews, sync } = useStore();
+  const { crews, sync } = useParts('crews', 'sync');
   const { change, problem } = useChange([]);
   const [name, setName] = useState('');
   const add = async () => {

@@ -7,7 +7,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { Sheet } from '../shell/Sheet';
-import { type LocalShower, useStore } from '../state/store';
+import { type LocalShower, useParts } from '../state/store';
 
 interface Row {
   shower: LocalShower;
@@ -46,7 +46,7 @@ function ShowerEnd({ shower, end }: Row) {
 /** The end of the day, crew by crew: what was built, what of it nobody has signed off, who must redo what and by when. */
 export function DayEnd() {
   const { t } = useTranslation();
-  const { showers, crews } = useStore();
+  const { showers, crews } = useParts('showers', 'crews');
   const [open, setOpen] = useState(false);
   const rows = (): Map<string, Row[]> => {
     const byCrew = new Map<string, Row[]>();

@@ -11,7 +11,7 @@ import { FileKey } from '../files/FileKey';
 import { saveFile } from '../files/saveFile';
 import { Loaded, Problem } from '../office/Loaded';
 import { useChange, useList } from '../office/useList';
-import { useStore } from '../state/store';
+import { useParts, useStore } from '../state/store';
 import { CheckEditor } from './CheckEditor';
 import { DifferenceList } from './DifferenceList';
 import { pinnedTo } from './OfferedBook';
@@ -21,7 +21,7 @@ import { Questions } from './Questions';
 /** Every open shower whose unreleased stages the newest version would ask something else of. */
 function Touched({ newest }: { newest: RuleBook }) {
   const { t } = useTranslation();
-  const { showers, write } = useStore();
+  const { showers, write } = useParts('showers', 'write');
   const touched = [...showers.values()].flatMap((shower) => {
     const count = changesFor(shower.state, newest).length;
     return count > 0 ? [{ shower, count }] : [];

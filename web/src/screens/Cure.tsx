@@ -26,7 +26,7 @@ import { Missing } from '../shell/Missing';
 import { ToolHeader } from '../shell/ToolHeader';
 import { useKeepAwake } from '../shell/tabletCare';
 import { usePreferences } from '../state/preferences';
-import { type LocalShower, useStore } from '../state/store';
+import { type LocalShower, useParts, useStore } from '../state/store';
 
 const ADDRESS = 'http://127.0.0.1:4421';
 const HOUR_MS = 3_600_000;
@@ -135,7 +135,7 @@ function Ready({
 function CureOf({ shower }: { shower: LocalShower }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { write, person } = useStore();
+  const { write, person } = useParts('write', 'person');
   const { state } = shower;
   const zone = state.created?.body.timeZone ?? 'UTC';
   const log = climateOf(state);

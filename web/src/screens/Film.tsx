@@ -15,7 +15,7 @@ import { Missing } from '../shell/Missing';
 import { ToolHeader } from '../shell/ToolHeader';
 import { useKeepAwake } from '../shell/tabletCare';
 import { usePreferences } from '../state/preferences';
-import { type LocalShower, useStore } from '../state/store';
+import { type LocalShower, useParts, useStore } from '../state/store';
 
 const WAYS = ['coat', 'wet', 'dry'] as const;
 type Way = (typeof WAYS)[number];
@@ -30,7 +30,7 @@ function filmMm(record: FilmRecord, areaM2: number): number {
 function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { write, person } = useStore();
+  const { write, person } = useParts('write', 'person');
   const { check, stage, element } = film.requirement;
   const { judged, readings } = film;
   const limits = filmLimits(check);

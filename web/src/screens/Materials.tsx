@@ -13,7 +13,7 @@ import { CutPlan } from '../materials/CutPlan';
 import { Missing } from '../shell/Missing';
 import { ToolHeader } from '../shell/ToolHeader';
 import { usePreferences } from '../state/preferences';
-import { type LocalShower, useStore } from '../state/store';
+import { type LocalShower, useParts, useStore } from '../state/store';
 
 /** The stage and check where what was used is told; null where the method has none. */
 function usedCheck({ state }: LocalShower) {
@@ -23,7 +23,7 @@ function usedCheck({ state }: LocalShower) {
 function MaterialsOf({ shower, job }: { shower: LocalShower; job: readonly LocalShower[] }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { write, person } = useStore();
+  const { write, person } = useParts('write', 'person');
   const [scope, setScope] = useState<'shower' | 'job'>('shower');
   const own = useMemo(() => showerTakeOff(shower.state), [shower.state]);
   const all = useMemo(() => shoppingList(job.map((s) => showerTakeOff(s.state))), [job]);

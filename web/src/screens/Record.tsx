@@ -16,11 +16,11 @@ import { type MarkState, ShowerMap } from '../map/ShowerMap';
 import { Missing } from '../shell/Missing';
 import { SyncMark } from '../shell/SyncMark';
 import { usePreferences } from '../state/preferences';
-import { type LocalShower, newId, useStore } from '../state/store';
+import { type LocalShower, newId, useParts, useStore } from '../state/store';
 
 function SignForm({ shower }: { shower: LocalShower }) {
   const { t } = useTranslation();
-  const { db, person, sync, refresh } = useStore();
+  const { db, person, sync, refresh } = useParts('db', 'person', 'sync', 'refresh');
   const [name, setName] = useState(person?.name ?? '');
   const [password, setPassword] = useState('');
   const [problem, setProblem] = useState<string | null>(null);

@@ -17,7 +17,7 @@ import { FindShower } from '../rounds/FindShower';
 import { Settings } from '../shell/Settings';
 import { SyncMark } from '../shell/SyncMark';
 import { usePreferences } from '../state/preferences';
-import { type LocalShower, useStore } from '../state/store';
+import { type LocalShower, useParts } from '../state/store';
 
 function useSummary(shower: LocalShower) {
   return useMemo(() => {
@@ -137,7 +137,7 @@ function useBandWidth() {
 /** The day as a band of hours: each job's showers with the windows that their entries tell. */
 export function Rounds() {
   const { t } = useTranslation();
-  const { showers, person, connection } = useStore();
+  const { showers, person, connection } = useParts('showers', 'person', 'connection');
   const { box, wide } = useBandWidth();
   const nowMs = Date.now();
   const [mineOnly, setMineOnly] = useState(false);

@@ -22,7 +22,7 @@ import { Missing } from '../shell/Missing';
 import { SyncMark } from '../shell/SyncMark';
 import { useKeepAwake } from '../shell/tabletCare';
 import { usePreferences } from '../state/preferences';
-import { type LocalShower, useStore } from '../state/store';
+import { type LocalShower, useParts, useStore } from '../state/store';
 import { ChangedType } from './newShower/ChangedType';
 
 const UNDO_MS = 120_000;
@@ -76,7 +76,7 @@ function Figures({ shower, stage }: { shower: LocalShower; stage: string }) {
 function Undo({ shower }: { shower: LocalShower }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { person, write } = useStore();
+  const { person, write } = useParts('person', 'write');
   const [now, setNow] = useState(Date.now());
   useEffect(() => {
     const timer = setInterval(() => setNow(Date.now()), 5000);

@@ -20,7 +20,7 @@ import { Missing } from '../shell/Missing';
 import { ToolHeader } from '../shell/ToolHeader';
 import { useKeepAwake } from '../shell/tabletCare';
 import { usePreferences } from '../state/preferences';
-import { type LocalShower, useStore } from '../state/store';
+import { type LocalShower, useParts, useStore } from '../state/store';
 import { BedLine } from '../survey/BedLine';
 import { FlatResult } from '../survey/FlatResult';
 import { FloorPlan } from '../survey/FloorPlan';
@@ -48,7 +48,7 @@ function leastBedMm(state: ShowerState, stage: string): number | null {
 function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Survey; stage: string }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { writeAll, write, person } = useStore();
+  const { writeAll, write, person } = useParts('writeAll', 'write', 'person');
   const { state } = shower;
   const model = state.geometry!.model;
   const { check, shots, datumMm } = survey;

@@ -18,7 +18,7 @@ import { Shower } from '../screens/Shower';
 import { SignIn } from '../screens/SignIn';
 import { SurveyScreen } from '../screens/Survey';
 import { usePreferences } from '../state/preferences';
-import { useStore } from '../state/store';
+import { useParts, useStore } from '../state/store';
 import { useFirmUnit, useSpokenLanguage } from './language';
 import { Sheet } from './Sheet';
 import { UpdateBar } from './UpdateBar';
@@ -30,7 +30,7 @@ const TICK_EVERY_MS = 60_000;
 /** Everything behind the sign-in: starts the store, syncs now and then, shows help on "?". */
 function Signed() {
   const { t } = useTranslation();
-  const { db, person, sync, tick } = useStore();
+  const { db, person, sync, tick } = useParts('db', 'person', 'sync', 'tick');
   const { keys } = usePreferences();
   const { pathname } = useLocation();
   const [help, setHelp] = useState(false);

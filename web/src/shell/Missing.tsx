@@ -1,13 +1,13 @@
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
-import { useStore } from '../state/store';
+import { useParts } from '../state/store';
 
 /** When a shower is not on this tablet (yet): it is asked for, and the page says how that stands. */
 export function Missing() {
   const { t } = useTranslation();
   const { id = '' } = useParams();
-  const { connection, fetchShower, showers } = useStore();
+  const { connection, fetchShower, showers } = useParts('connection', 'fetchShower', 'showers');
   const [asked, setAsked] = useState<'asking' | 'none'>('asking');
   const known = showers.has(id);
   useEffect(() => {

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useNavigate } from 'react-router';
 import { usePreferences } from '../state/preferences';
-import { useStore } from '../state/store';
+import { useParts } from '../state/store';
 import { Choice } from './Choice';
 import { useLanguage } from './language';
 import { Sheet } from './Sheet';
@@ -14,7 +14,7 @@ export function Settings() {
   const [open, setOpen] = useState(false);
   const { unit, theme, keys, hand, awake, vibrate, sound, set } = usePreferences();
   const language = useLanguage();
-  const { person, signOut } = useStore();
+  const { person, signOut } = useParts('person', 'signOut');
   return (
     <>
       <button type="button" className="key" onClick={() => setOpen(true)}>

@@ -2,12 +2,12 @@ import { CLOCK_OFF_MS } from '@careful-seam/contract/api/messages';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import { useStore, waitingEntries } from '../state/store';
+import { useParts, waitingEntries } from '../state/store';
 
 /** What other people wrote on this tablet: it waits for them, or for a manager who hands it in. */
 function OfOthers({ count }: { count: number }) {
   const { t } = useTranslation();
-  const { person, handIn } = useStore();
+  const { person, handIn } = useParts('person', 'handIn');
   const [problem, setProblem] = useState<string | null>(null);
   const go = async () => {
     try {
@@ -32,7 +32,17 @@ function OfOthers({ count }: { count: number }) {
 /** A small, honest mark: what waits on this tablet, and anything a person must know about the connection. */
 export function SyncMark() {
   const { t } = useTranslation();
-  const { showers, connection, skewMs, failure, setAside, person, picturesWaiting, room, restored } = useStore();
+  const { showers, connection, skewMs, failure, setAside, person, picturesWaiting, room, restored } = useParts(
+    'showers',
+    'connection',
+    'skewMs',
+    'failure',
+    'setAside',
+    'person',
+    'picturesWaiting',
+    'room',
+    'restored',
+  );
   const waiting = waitingEntries(showers.values());
   const others = waiting.filter((e) => e.authorId !== person?.id).length;
   const count = waiting.length - others;

@@ -9,6 +9,7 @@ import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { translateBook } from '@careful-seam/core/rules/translateBook';
 import { v4 } from 'uuid';
 import { create } from 'zustand';
+import { useShallow } from 'zustand/react/shallow';
 import { ApiError, call, send, theServer } from '../device/api';
 import {
   type Database,
@@ -95,6 +96,8 @@ async function readBooks(db: Database, language: Language): Promise<Map<string, 
   return new Map(keys.map((key, i) => [String(key), translateBook(values[i]!, language)]));
 }
 
+/** The newest rule book when the books were last read. */
+let bookShown: string | null = null;
 let syncing: Promise<void> | null = null;
 let opening: Promise<void> | null = null;
 
@@ -224,6 +227,11 @@ export const useStore = create<Store>((set, get) => ({
   },
 }));
 
+/** Some parts of the store: what is drawn with them is drawn anew when one of them changed, not with every round of sync. */
+export function useParts<K extends keyof Store>(...keys: readonly K[]): Pick<Store, K> {
+  return useStore(useShallow((s) => Object.fromEntries(keys.map((key) => [key, s[key]])) as Pick<Store, K>));
+}
+
 /** Reads everything this tablet keeps, once; then the first round of sync begins by itself. */
 async function openTablet(): Promise<void> {
   const { setState: set, getState: get } = useStore;
@@ -240,6 +248,9 @@ async function openTablet(): Promise<void> {
   void askForRoom(navigator.storage).then((room) => set({ room }));
   if (person) void get().sync();
 }
+
+/** The value held already, when the new one says the same. */
+const same = <T>(held: T, read: T): T => (JSON.stringify(held) === JSON.stringify(read) ? held : read);
 
 /** Folds several showers and shows them at once: the screens are drawn anew once, not for each. */
 async function refreshAll(db: Database, ids: Iterable<string>): Promise<void> {
@@ -258,11 +269,17 @@ async function runSync(db: Database, personId: string): Promise<void> {
   const { setState: set } = useStore;
   try {
     const report = await syncOnce(db, personId, { server: theServer, ports });
-    const { crews, settings } = await readKept(db);
+    const { crews, settings, book } = await readKept(db);
+    const now = useStore.getState();
+    // Another window of this tablet may have fetched one.
+    const keys = await db.getAllKeys('books');
+    const booksNew = report.books || book !== bookShown || keys.length !== now.books.size;
+    bookShown = book;
+    // What stayed the same keeps its place in memory, so that nothing that shows it is drawn anew.
     set({
-      books: await readBooks(db, useStore.getState().language),
-      crews,
-      settings,
+      books: booksNew ? await readBooks(db, now.language) : now.books,
+      crews: same(now.crews, crews),
+      settings: same(now.settings, settings),
       connection: 'online',
       lastSyncAt: Date.now(),
       failure: null,

@@ -46,6 +46,7 @@ export class SimulatedServer {
         epoch: uuidOf(this.epochs),
         settings: FIRST_SETTINGS,
         crews: [{ id: 'heron', name: 'Heron' }],
+        newestBook: { id: BOOK.id, version: BOOK.version },
       });
     if (what === 'rule-books') return this.gives({ book: BOOK });
     if (what === 'photos') {

@@ -3,13 +3,13 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Sheet } from '../../shell/Sheet';
 import { usePreferences } from '../../state/preferences';
-import { type LocalShower, useStore } from '../../state/store';
+import { type LocalShower, useParts } from '../../state/store';
 
 /** A shower that follows a type, while nothing was built or looked at: a change of the type is offered, never taken by itself. */
 export function ChangedType({ shower }: { shower: LocalShower }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { showers, write } = useStore();
+  const { showers, write } = useParts('showers', 'write');
   const [open, setOpen] = useState(false);
   const own = shower.state.geometry;
   const type = own?.from && showers.get(own.from.shower);

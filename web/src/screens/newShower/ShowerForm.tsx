@@ -7,7 +7,7 @@ import { useTranslation } from 'react-i18next';
 import { Link, useNavigate } from 'react-router';
 import { useNewestBook } from '../../state/newestBook';
 import { usePreferences } from '../../state/preferences';
-import { newId, useStore } from '../../state/store';
+import { newId, useParts } from '../../state/store';
 import { BoardFields } from './BoardFields';
 import { DrawingFiles } from './DrawingFiles';
 import { DrawnMap } from './DrawnMap';
@@ -35,7 +35,7 @@ export function ShowerForm({ start }: { start: Start }) {
   const { t } = useTranslation();
   const navigate = useNavigate();
   const preferred = usePreferences().unit;
-  const { crews, showers, writeAll } = useStore();
+  const { crews, showers, writeAll } = useParts('crews', 'showers', 'writeAll');
   const [before] = useState(() => (start.kind === 'new' ? null : keptForm(start.shower)));
   const unit = before?.typed.unit ?? preferred;
   const [ids] = useState(() => new Map<string, string>(Object.entries(before?.ids ?? {})));
