@@ -1,6 +1,67 @@
-import { type Browser, type BrowserContext, expect, type Page } from '@playwright/test';
+import { type Browser, type BrowserContext, test as base, expect, type Page } from '@playwright/test';
 
+export { expect };
 export const PASSWORD = 'try-every-seam';
+
+/** Somebody's page, at the beginning of a test. */
+type Devices = (who: string) => Promise<Page>;
+
+/** What the screens are set to, as text; null where nobody chose anything. */
+const settings = (page: Page) => page.evaluate(() => localStorage.getItem('careful-seam-preferences'));
+
+/**
+ * Brings a device back to the list of showers without starting the application anew; where a test left a setting or an
+ * open sheet behind, it is started anew.
+ */
+async function toTheList(page: Page, before: string | null): Promise<void> {
+  await page.unrouteAll();
+  await page.setViewportSize({ width: 1280, height: 800 });
+  const changed = (await settings(page)) !== before;
+  if (changed)
+    await page.evaluate((text) => {
+      if (text === null) localStorage.removeItem('careful-seam-preferences');
+      else localStorage.setItem('careful-seam-preferences', text);
+    }, before);
+  await page.evaluate(() => {
+    window.history.pushState(null, '', '/');
+    window.dispatchEvent(new PopStateEvent('popstate', { state: null }));
+  });
+  if (changed || (await page.getByRole('dialog').count()) > 0) await page.goto('/');
+  await expect(page.getByText('3B hall')).toBeVisible();
+}
+
+/**
+ * `tablet` is the inspector's and `office` the quality manager's, each signed in once and in use all day: a test begins
+ * on the list of showers, with the settings that a device comes with. What asks for a signal, a clock or a device of its
+ * own takes `page`.
+ */
+export const test = base.extend<{ tablet: Page; office: Page }, { devices: Devices }>({
+  devices: [
+    async ({ browser }, use, { project }) => {
+      const { baseURL, viewport, contextOptions, serviceWorkers } = project.use;
+      const known = new Map<string, { context: BrowserContext; before: string | null }>();
+      await use(async (who) => {
+        const device = known.get(who);
+        if (device) {
+          const page = device.context.pages()[0] ?? (await device.context.newPage());
+          if (page.url() === 'about:blank') await page.goto('/');
+          await toTheList(page, device.before);
+          return page;
+        }
+        const options = { baseURL: baseURL!, viewport: viewport!, serviceWorkers: serviceWorkers! };
+        const context = await browser.newContext({ ...contextOptions, ...options });
+        const page = await context.newPage();
+        await signIn(page, who);
+        known.set(who, { context, before: await settings(page) });
+        return page;
+      });
+      for (const { context } of known.values()) await context.close();
+    },
+    { scope: 'worker' },
+  ],
+  tablet: async ({ devices }, use) => use(await devices('ines')),
+  office: async ({ devices }, use) => use(await devices('maren')),
+});
 
 /** A fresh tablet (browser context of its own), signed in. */
 export async function tabletOf(browser: Browser, who: string): Promise<{ context: BrowserContext; page: Page }> {
@@ -16,7 +77,7 @@ export async function signIn(page: Page, who: string): Promise<void> {
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in' }).click();
   // A fresh tablet fetches every shower first.
-  await expect(page.getByText('3B hall')).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText('3B hall')).toBeVisible();
 }
 
 /** Makes an alcove through the form and opens it. */
@@ -94,7 +155,7 @@ export async function finishStage(
     const open = but === null ? missing : missing.filter({ hasNotText: but });
     if ((await open.count()) === 0) return;
     try {
-      await open.first().click({ timeout: 5000 });
+      await open.first().click({ timeout: 20_000 });
     } catch (failure) {
       // The entry just kept may have emptied the list between the count and the click.
       if ((await open.count()) > 0) throw failure;
@@ -120,8 +181,8 @@ export async function finishStage(
         const fitting = usual ?? (typeof value === 'string' ? value : value.find(([check]) => check.test(asked))?.[1]);
         if (!height && fitting === undefined) throw new Error(`no value for ${asked}`);
         await pad.fill(height ? '84' : fitting!);
-        await pad.press('Enter', { timeout: 2000 });
-      }).toPass({ timeout: 20_000 });
+        await pad.press('Enter', { timeout: 5000 });
+      }).toPass();
       await expect(pad).toHaveValue('');
     }
   }

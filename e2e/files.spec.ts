@@ -1,11 +1,9 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
-import { signIn } from './acting';
+import { expect, test } from './acting';
 
 test('a manager takes a whole job out as a file and in again: nothing is doubled, and a changed file is refused', async ({
-  page,
+  office: page,
 }) => {
-  await signIn(page, 'maren');
   await page.goto('/office/firm');
   const downloading = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Quarry Steps: whole job as a file' }).click();
@@ -24,8 +22,7 @@ test('a manager takes a whole job out as a file and in again: nothing is doubled
   await expect(page.getByRole('alert')).toContainText('format');
 });
 
-test('the readings of a shower open as CSV, and the flood as a calendar file', async ({ page }) => {
-  await signIn(page, 'ines');
+test('the readings of a shower open as CSV, and the flood as a calendar file', async ({ tablet: page }) => {
   await page.getByRole('link', { name: /^9 garden/ }).click();
   const events = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Readings as calendar file' }).click();

@@ -91,118 +91,113 @@ async function crewLink(manager: Page): Promise<string> {
   return manager.getByLabel('The link').inputValue();
 }
 
-for (const language of ['en', 'es'] as const) {
-  test(`a defect lives from found to closed, on two tablets, a crew's phone and in the office (${language})`, async ({
-    browser,
-  }) => {
-    test.setTimeout(180_000);
-    const t = wordsOf(language);
-    const name = `Life ${language} ${Date.now()}`;
-    const manager = await deviceOf(browser, 'en');
-    const first = await deviceOf(browser, language);
-    const second = await deviceOf(browser, language);
-    const phone = await deviceOf(browser, language, { width: 390, height: 844 });
-    await Promise.all([
-      signIn(manager.page, wordsOf('en'), 'maren'),
-      signIn(first.page, t, 'ines'),
-      signIn(second.page, t, 'tomas'),
-    ]);
-    await makeShower(first.page, t, name);
-    await expect(first.page.getByText(t('sync.allSent'))).toBeVisible({ timeout: LINE });
-    await second.page.getByText(name).click({ timeout: LINE });
+/** Spanish on the first tablet and the crew's phone, English on the second and in the office: one firm, one record. */
+test("a defect lives from found to closed, on two tablets, a crew's phone and in the office, in two languages", async ({
+  browser,
+}) => {
+  const [t, english] = [wordsOf('es'), wordsOf('en')];
+  const name = `Life ${Date.now()}`;
+  const manager = await deviceOf(browser, 'en');
+  const first = await deviceOf(browser, 'es');
+  const second = await deviceOf(browser, 'en');
+  const phone = await deviceOf(browser, 'es', { width: 390, height: 844 });
+  await Promise.all([
+    signIn(manager.page, english, 'maren'),
+    signIn(first.page, t, 'ines'),
+    signIn(second.page, english, 'tomas'),
+  ]);
+  await makeShower(first.page, t, name);
+  await expect(first.page.getByText(t('sync.allSent'))).toBeVisible({ timeout: LINE });
+  await second.page.getByText(name).click({ timeout: LINE });
 
-    // Both without a signal, on the same shower: one finds a short lap and gives it to the crew, the other asks.
-    await Promise.all([first, second].map(({ context }) => context.setOffline(true)));
-    await openFoot(first.page, t);
-    await read(first.page, t, '1 7/8', '14');
-    await key(first.page, t('next.found')).click();
-    await key(first.page, t('life.assign')).click();
-    await first.page.getByLabel(t('life.whatToDo')).fill('10-18 in');
-    await first.page
-      .getByRole('button', { name: t('life.assign'), exact: true })
-      .last()
-      .click();
-    await openFoot(second.page, t);
-    await read(second.page, t, '2 1/4', '40');
-    await key(second.page, t('card.back')).click();
-    const top = t('seam.top-termination', { a: 'A' });
-    await second.page.locator('aside li button', { hasText: top }).first().click();
-    await key(second.page, t('deviation.open')).click();
-    await second.page.getByLabel(t('deviation.reason')).fill('Pipe in front');
-    await key(second.page, t('deviation.ask')).click();
-    await expect(second.page.getByText(t('sync.waiting', { count: 2 }))).toBeVisible();
-    await Promise.all([first, second].map(({ context }) => context.setOffline(false)));
-    for (const { page } of [first, second])
-      await expect(page.getByText(t('sync.allSent'))).toBeVisible({ timeout: LINE });
+  // Both without a signal, on the same shower: one finds a short lap and gives it to the crew, the other asks.
+  await Promise.all([first, second].map(({ context }) => context.setOffline(true)));
+  await openFoot(first.page, t);
+  await read(first.page, t, '1 7/8', '14');
+  await key(first.page, t('next.found')).click();
+  await key(first.page, t('life.assign')).click();
+  await first.page.getByLabel(t('life.whatToDo')).fill('10-18 in');
+  await first.page
+    .getByRole('button', { name: t('life.assign'), exact: true })
+    .last()
+    .click();
+  await openFoot(second.page, english);
+  await read(second.page, english, '2 1/4', '40');
+  await key(second.page, english('card.back')).click();
+  const top = english('seam.top-termination', { a: 'A' });
+  await second.page.locator('aside li button', { hasText: top }).first().click();
+  await key(second.page, english('deviation.open')).click();
+  await second.page.getByLabel(english('deviation.reason')).fill('Pipe in front');
+  await key(second.page, english('deviation.ask')).click();
+  await expect(second.page.getByText(english('sync.waiting', { count: 2 }))).toBeVisible();
+  await Promise.all([first, second].map(({ context }) => context.setOffline(false)));
+  await expect(first.page.getByText(t('sync.allSent'))).toBeVisible({ timeout: LINE });
+  await expect(second.page.getByText(english('sync.allSent'))).toBeVisible({ timeout: LINE });
 
-    // The crew comes by a link, sees what right looks like, and answers with a picture and a word.
-    await phone.page.goto(await crewLink(manager.page));
-    await phone.page.getByText(name).click({ timeout: LINE });
-    await expect(phone.page.getByText('10-18 in')).toBeVisible();
-    await expect(phone.page.getByText(t('limit.atLeast', { least: '2 in' }))).toBeVisible();
-    await key(phone.page, t('crew.answer')).click();
-    await phone.page.locator('input[type=file]').setInputFiles(await picture());
-    await phone.page.getByLabel(t('crew.words')).fill('Cut out, new band');
-    await key(phone.page, t('crew.sayFixed')).click();
-    await expect(phone.page.getByText(t('step.answered'))).toBeVisible();
+  // The crew comes by a link, sees what right looks like, and answers with a picture and a word.
+  await phone.page.goto(await crewLink(manager.page));
+  await phone.page.getByText(name).click({ timeout: LINE });
+  await expect(phone.page.getByText('10-18 in')).toBeVisible();
+  await expect(phone.page.getByText(t('limit.atLeast', { least: '2 in' }))).toBeVisible();
+  await key(phone.page, t('crew.answer')).click();
+  await phone.page.locator('input[type=file]').setInputFiles(await picture());
+  await phone.page.getByLabel(t('crew.words')).fill('Cut out, new band');
+  await key(phone.page, t('crew.sayFixed')).click();
+  await expect(phone.page.getByText(t('step.answered'))).toBeVisible();
 
-    // Looked at, not right yet, sent back; answered again; built again is written down.
-    await key(first.page, t('next.answered')).click({ timeout: LINE });
-    await expect(first.page.getByTestId('before-after').locator('img')).toHaveCount(1, { timeout: LINE });
-    await key(first.page, t('life.sendBack')).click();
-    await first.page.getByLabel(t('life.whatIsWrongStill')).fill('Still short at 15 in');
-    await first.page
-      .getByRole('button', { name: t('life.sendBack'), exact: true })
-      .last()
-      .click();
-    await expect(phone.page.getByText('Still short at 15 in')).toBeVisible({ timeout: LINE });
-    await key(phone.page, t('crew.answer')).click();
-    await phone.page.getByLabel(t('crew.words')).fill('Done again');
-    await key(phone.page, t('crew.sayFixed')).click();
-    await key(first.page, t('next.answered')).click({ timeout: LINE });
-    await key(first.page, t('defect.redone')).click();
-    await first.page.getByLabel(t('redo.reason')).fill('New band');
-    await key(first.page, t('redo.keep')).click();
+  // Looked at, not right yet, sent back; answered again; built again is written down.
+  await key(first.page, t('next.answered')).click({ timeout: LINE });
+  await expect(first.page.getByTestId('before-after').locator('img')).toHaveCount(1, { timeout: LINE });
+  await key(first.page, t('life.sendBack')).click();
+  await first.page.getByLabel(t('life.whatIsWrongStill')).fill('Still short at 15 in');
+  await first.page
+    .getByRole('button', { name: t('life.sendBack'), exact: true })
+    .last()
+    .click();
+  await expect(phone.page.getByText('Still short at 15 in')).toBeVisible({ timeout: LINE });
+  await key(phone.page, t('crew.answer')).click();
+  await phone.page.getByLabel(t('crew.words')).fill('Done again');
+  await key(phone.page, t('crew.sayFixed')).click();
+  await key(first.page, t('next.answered')).click({ timeout: LINE });
+  await key(first.page, t('defect.redone')).click();
+  await first.page.getByLabel(t('redo.reason')).fill('New band');
+  await key(first.page, t('redo.keep')).click();
 
-    // What must be shown again is listed; it is shown; the two questions are answered and it is closed.
-    await key(first.page, t('next.redone')).click();
-    await expect(first.page.getByTestId('prove-again')).toContainText(t('seam.floor-wall', { a: 'B' }));
-    await key(first.page, t('sheet.close')).click();
-    await read(first.page, t, '2 1/4', '14');
-    await key(first.page, t('next.redone')).click();
-    await first.page.getByLabel(t('life.whatWentWrong')).selectOption('workmanship');
-    await key(first.page, t('confidence.admitted')).click();
-    await first.page.getByLabel(t('life.whyNotCaught')).selectOption('not-done');
-    await first.page.getByLabel(t('life.hours')).fill('1,5');
-    await key(first.page, t('life.close')).click();
-    await expect(key(first.page, t('next.redone'))).toHaveCount(0);
-    await expect(phone.page.getByText(t('crew.noHolds'))).toBeVisible({ timeout: LINE });
+  // What must be shown again is listed; it is shown; the two questions are answered and it is closed.
+  await key(first.page, t('next.redone')).click();
+  await expect(first.page.getByTestId('prove-again')).toContainText(t('seam.floor-wall', { a: 'B' }));
+  await key(first.page, t('sheet.close')).click();
+  await read(first.page, t, '2 1/4', '14');
+  await key(first.page, t('next.redone')).click();
+  await first.page.getByLabel(t('life.whatWentWrong')).selectOption('workmanship');
+  await key(first.page, t('confidence.admitted')).click();
+  await first.page.getByLabel(t('life.whyNotCaught')).selectOption('not-done');
+  await first.page.getByLabel(t('life.hours')).fill('1,5');
+  await key(first.page, t('life.close')).click();
+  await expect(key(first.page, t('next.redone'))).toHaveCount(0);
+  await expect(phone.page.getByText(t('crew.noHolds'))).toBeVisible({ timeout: LINE });
 
-    // The deviation that was asked without a signal is decided in the office, by somebody else.
-    await manager.page.goto('/office/approvals');
-    await manager.page.locator('li button', { hasText: name }).click({ timeout: LINE });
-    await manager.page.getByLabel('Why, in words for the record').fill('Owner agrees');
-    await key(manager.page, 'Accept').click();
-    await expect(manager.page.getByText(/Accepted by Maren Oduya: Owner agrees/).first()).toBeVisible();
-    await expect(second.page.getByText(/Owner agrees/).or(second.page.getByTestId('figures'))).toBeVisible({
-      timeout: LINE,
-    });
+  // The deviation that was asked without a signal is decided in the office, by somebody else.
+  await manager.page.goto('/office/approvals');
+  await manager.page.locator('li button', { hasText: name }).click({ timeout: LINE });
+  await manager.page.getByLabel('Why, in words for the record').fill('Owner agrees');
+  await key(manager.page, 'Accept').click();
+  await expect(manager.page.getByText(/Accepted by Maren Oduya: Owner agrees/).first()).toBeVisible();
+  await expect(second.page.getByText(/Owner agrees/).first()).toBeVisible({ timeout: LINE });
 
-    // Both tablets show the same.
-    await expect
-      .poll(
-        async () => {
-          const figures = await Promise.all(
-            [first, second].map(({ page }) => page.getByTestId('figures').textContent()),
-          );
-          return figures[0] === figures[1];
-        },
-        { timeout: LINE },
-      )
-      .toBe(true);
-    for (const { context } of [manager, first, second, phone]) await context.close();
-  });
-}
+  // Both tablets show the same.
+  await expect
+    .poll(
+      async () => {
+        const figures = await Promise.all([first, second].map(({ page }) => page.getByTestId('figures').textContent()));
+        // Words differ with the language, what they count does not.
+        return figures[0]?.replaceAll(/\D+/g, ' ') === figures[1]?.replaceAll(/\D+/g, ' ');
+      },
+      { timeout: LINE },
+    )
+    .toBe(true);
+  for (const { context } of [manager, first, second, phone]) await context.close();
+});
 
 test('a guessed link opens nothing, and says what to do', async ({ page }) => {
   for (const path of ['/crew-link/guessed', '/r/guessed']) {

@@ -1,5 +1,7 @@
 import { defineConfig } from '@playwright/test';
 
+/** Chromium without windows: what no one looks at is not painted either. */
+const CHROMIUM = '/usr/bin/chromium-headless-shell';
 const args = [
   '--no-sandbox',
   '--disable-gpu',
@@ -16,8 +18,9 @@ const applications = (process.env.BASE_URL ?? 'http://127.0.0.1:4310').split(','
 export default defineConfig({
   testDir: '.',
   outputDir: '../test-results/playwright',
-  timeout: 120_000,
-  expect: { timeout: 10_000 },
+  // Wide, because a machine that others share may stand still for seconds: a limit is here to end what hangs.
+  timeout: 300_000,
+  expect: { timeout: 30_000 },
   workers: applications.length,
   reporter: [['line'], ['json']],
   use: {
@@ -30,6 +33,6 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     // A trace copies the page at every step, which costs as much as the step: TRACE=1 where one is needed.
     trace: process.env.TRACE ? 'retain-on-failure' : 'off',
-    launchOptions: { executablePath: '/usr/bin/chromium', args },
+    launchOptions: { executablePath: CHROMIUM, args },
   },
 });

@@ -1,8 +1,7 @@
-import { expect, test } from '@playwright/test';
-import { makeShower, open, read, stage, tabletOf } from './acting';
+import { expect, makeShower, open, read, stage, tabletOf, test } from './acting';
 
-test('two tablets, one without network, end in the same state', async ({ browser }) => {
-  const first = await tabletOf(browser, 'ines');
+test('two tablets, one without network, end in the same state', async ({ browser, tablet }) => {
+  const first = { page: tablet };
   const second = await tabletOf(browser, 'tomas');
   const name = `Two ${Date.now()}`;
   await makeShower(first.page, name);
@@ -26,21 +25,19 @@ test('two tablets, one without network, end in the same state', async ({ browser
   await second.page.keyboard.press('Escape');
   await open(second.page, 'Foot of wall B');
   await second.context.setOffline(false);
-  await expect(second.page.getByText('All entries sent')).toBeVisible({ timeout: 20_000 });
+  await expect(second.page.getByText('All entries sent')).toBeVisible();
 
   const hold = 'Hold: lap 1 3/4 in at 20 in from the left end; needs at least 2 in.';
   for (const { page } of [first, second]) {
-    await expect(page.getByText(hold)).toBeVisible({ timeout: 20_000 });
-    await expect(page.getByRole('button', { name: 'on wall B · 3' })).toBeVisible({ timeout: 20_000 });
+    await expect(page.getByText(hold)).toBeVisible();
+    await expect(page.getByRole('button', { name: 'on wall B · 3' })).toBeVisible();
   }
   const figures = await Promise.all([first, second].map(({ page }) => page.getByTestId('figures').textContent()));
   expect(figures[0]).toBe(figures[1]);
-  await first.context.close();
   await second.context.close();
 });
 
-test('what is typed survives closing the browser tab while the server is away', async ({ browser }) => {
-  const { context, page } = await tabletOf(browser, 'ines');
+test('what is typed survives closing the browser tab while the server is away', async ({ tablet: page }) => {
   const name = `Kept ${Date.now()}`;
   await makeShower(page, name);
   await expect(page.getByText('All entries sent')).toBeVisible();
@@ -49,12 +46,11 @@ test('what is typed survives closing the browser tab while the server is away', 
   await open(page, 'Foot of wall B');
   await read(page, '2 1/4', '10');
   await page.close();
-  const again = await context.newPage();
+  const again = await page.context().newPage();
   await again.goto('/');
   await again.getByText(name).click();
-  await expect(again.getByText('All entries sent')).toBeVisible({ timeout: 20_000 });
+  await expect(again.getByText('All entries sent')).toBeVisible();
   await stage(again, 'Membrane');
   await open(again, 'Foot of wall B');
   await expect(again.getByText('1 reading so far', { exact: false })).toBeVisible();
-  await context.close();
 });

@@ -1,12 +1,9 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from '@playwright/test';
-import { makeShower, open, read, signIn, stage } from './acting';
+import { expect, makeShower, open, read, stage, test } from './acting';
 
 test('dimensions change with what can’t be kept told before; showers of one type are offered its change', async ({
-  page,
+  tablet: page,
 }) => {
-  test.setTimeout(120_000);
-  await signIn(page, 'ines');
   const name = `Type ${Date.now()}`;
   await makeShower(page, name);
   await stage(page, 'Membrane');
@@ -45,8 +42,9 @@ test('dimensions change with what can’t be kept told before; showers of one ty
   await expect(page.getByRole('button', { name: 'Type changed' })).toHaveCount(0);
 });
 
-test('a drawing goes out as JSON, SVG and DXF, and comes in again; a broken file is named', async ({ page }) => {
-  await signIn(page, 'ines');
+test('a drawing goes out as JSON, SVG and DXF, and comes in again; a broken file is named', async ({
+  tablet: page,
+}) => {
   await page.goto('/new');
   await page.getByRole('button', { name: 'L-shape' }).click();
   await page.getByRole('button', { name: 'Files' }).click();

@@ -1,7 +1,7 @@
 // Ends the four demo floods: runs after the tests that look at them while the water stands (files run in the order of their names).
 import { execFileSync } from 'node:child_process';
-import { expect, type Page, test } from '@playwright/test';
-import { signIn } from './acting';
+import type { Page } from '@playwright/test';
+import { expect, test } from './acting';
 import { endDry, openFlood, takeFile } from './waterActing';
 
 const key = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
@@ -38,8 +38,9 @@ async function printed(page: Page): Promise<string> {
     .replaceAll(/\s+/g, ' ');
 }
 
-test('evaporation only, from a logger file with its pan: passes, proves seams, releases to tile', async ({ page }) => {
-  await signIn(page, 'ines');
+test('evaporation only, from a logger file with its pan: passes, proves seams, releases to tile', async ({
+  tablet: page,
+}) => {
   await openFlood(page, '2A ensuite');
   await takeFile(page, '2a-ensuite-logger.csv', 'mm', 148);
   await expect(verdict(page)).toContainText('Tight');
@@ -58,8 +59,10 @@ test('evaporation only, from a logger file with its pan: passes, proves seams, r
   expect(text).toContain('Proved by water, below');
 });
 
-test('evaporation only, two marks: undecided holds until a manager accepts it', async ({ browser, page }) => {
-  await signIn(page, 'ines');
+test('evaporation only, two marks: undecided holds until a manager accepts it', async ({
+  tablet: page,
+  office: manager,
+}) => {
   await openFlood(page, '2B ensuite');
   await key(page, 'Read a mark').click();
   for (const water of ['water', 'pan']) {
@@ -86,9 +89,6 @@ test('evaporation only, two marks: undecided holds until a manager accepts it', 
   const address = page.url();
   await expect(page.getByText('All entries sent')).toBeVisible();
 
-  const office = await browser.newContext();
-  const manager = await office.newPage();
-  await signIn(manager, 'maren');
   await manager.goto(address);
   await manager
     .getByRole('complementary')
@@ -98,10 +98,9 @@ test('evaporation only, two marks: undecided holds until a manager accepts it', 
   await manager.getByRole('button', { name: 'Accept', exact: true }).click();
   await expect(manager.getByText('accepted by Maren Oduya')).toBeVisible();
   await expect(manager.getByText('All entries sent')).toBeVisible();
-  await office.close();
 
   await page.getByRole('button', { name: 'Stage', exact: true }).click();
-  await expect(page.getByRole('button', { name: 'Release: Flood test' })).toBeEnabled({ timeout: 15_000 });
+  await expect(page.getByRole('button', { name: 'Release: Flood test' })).toBeEnabled();
   await releaseToTile(page);
   const text = await printed(page);
   expect(text).toContain('Not decided yet. Beside what the air took');
@@ -110,8 +109,7 @@ test('evaporation only, two marks: undecided holds until a manager accepts it', 
   expect(text).not.toContain('Proved by water, below');
 });
 
-test('a slow leak fails with litres and cups a day, opens a defect and holds the tile', async ({ page }) => {
-  await signIn(page, 'ines');
+test('a slow leak fails with litres and cups a day, opens a defect and holds the tile', async ({ tablet: page }) => {
   await openFlood(page, '9 garden');
   await expect(verdict(page)).toContainText('Leaks');
   await expect(verdict(page)).toContainText(/about 4\.\d L or (18|19|20) cups of water a day/);
@@ -125,8 +123,7 @@ test('a slow leak fails with litres and cups a day, opens a defect and holds the
   expect(text).toMatch(/lower bound for a fail 0\.1\d in/);
 });
 
-test('a refill in the middle is asked about; once told, the same file passes', async ({ page }) => {
-  await signIn(page, 'ines');
+test('a refill in the middle is asked about; once told, the same file passes', async ({ tablet: page }) => {
   await openFlood(page, 'B9');
   await takeFile(page, 'b9-logger.csv', 'cm', 148);
   await expect(verdict(page)).toContainText('Not decided yet');
@@ -142,8 +139,7 @@ test('a refill in the middle is asked about; once told, the same file passes', a
   expect(text).toMatch(/Happened: Water added/);
 });
 
-test('bad input on the flood screen is named, and nothing is kept', async ({ page }) => {
-  await signIn(page, 'ines');
+test('bad input on the flood screen is named, and nothing is kept', async ({ tablet: page }) => {
   await page.getByRole('link', { name: /^B7/ }).click();
   await page.goto(`${page.url()}/flood`);
   await expect(page.getByTestId('flood-plan')).toContainText('even a tight shower will not pass');

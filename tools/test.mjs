@@ -1,6 +1,6 @@
 // npm test: format, lint, types, unit, API on PostgreSQL, Playwright through the real start command. One cluster, one build.
 import { spawnSync } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { startApplication } from './application.mjs';
 import { aptInstall, clusterFolder, freePort, startCluster, temporaryFolder } from './cluster.mjs';
@@ -15,6 +15,7 @@ let failed = 0;
 function ensureBrowser() {
   const missing = [
     ['/usr/bin/chromium', 'chromium'],
+    ['/usr/bin/chromium-headless-shell', 'chromium-headless-shell'],
     ['/usr/bin/pdftotext', 'poppler-utils'],
   ]
     .filter(([path]) => !existsSync(path))
@@ -52,6 +53,26 @@ function suite(name, args, report, count, env) {
 const vitestCount = (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests });
 const playwrightCount = (r) => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky });
 
+/** One application for each worker. The first writes the demo firm; the others begin with a copy of it. */
+async function applicationsFor(cluster, base) {
+  const start = async (worker) =>
+    startApplication({
+      PORT: String(await freePort()),
+      DATABASE_URL: cluster.url(`e2e${worker}`),
+      CAREFUL_SEAM_DATA: join(base, `data${worker}`),
+    });
+  cluster.createDatabase('e2e0');
+  const first = await start(0);
+  await first.stop();
+  for (let worker = 1; worker < BROWSER_WORKERS; worker += 1) {
+    cluster.createDatabase(`e2e${worker}`, 'e2e0');
+    cpSync(join(base, 'data0'), join(base, `data${worker}`), { recursive: true });
+  }
+  const applications = [];
+  for (let worker = 0; worker < BROWSER_WORKERS; worker += 1) applications.push(await start(worker));
+  return applications;
+}
+
 async function main() {
   checkNode();
   installPackages();
@@ -73,23 +94,13 @@ async function main() {
       vitestCount,
       { TEST_DATABASE_URL: cluster.url('postgres') },
     );
-    const applications = [];
-    for (let worker = 0; worker < BROWSER_WORKERS; worker += 1) {
-      cluster.createDatabase(`e2e${worker}`);
-      applications.push(
-        await startApplication({
-          PORT: String(await freePort()),
-          DATABASE_URL: cluster.url(`e2e${worker}`),
-          CAREFUL_SEAM_DATA: join(base, `data${worker}`),
-        }),
-      );
-    }
+    const applications = await applicationsFor(cluster, base);
     const browser = join(OUT, 'playwright.json');
     suite('browser tests', ['playwright', 'test', '--config', 'e2e/playwright.config.ts'], browser, playwrightCount, {
       BASE_URL: applications.map((app) => app.address).join(','),
       PLAYWRIGHT_JSON_OUTPUT_NAME: browser,
     });
-    for (const app of applications) await app.stop();
+    await Promise.all(applications.map((app) => app.stop()));
   } finally {
     await cluster.stop();
     rmSync(base, { recursive: true, force: true });
