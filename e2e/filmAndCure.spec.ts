@@ -251,6 +251,11 @@ test('layers of a corner show 3 against 4, right and wrong are drawn, materials 
   const table = page.getByTestId('take-off');
   await expect(table).toContainText('Band, 5 in');
   await expect(page.getByTestId('cut-plan')).toContainText('pieces from 1 roll');
+  // Whoever cuts knows what each piece is for, and the longest is cut first.
+  const pieces = page.getByTestId('cut-pieces').getByRole('listitem');
+  await expect(pieces.filter({ hasText: 'Foot of wall A' })).toHaveCount(1);
+  const count = Number(/(\d+) pieces/.exec((await page.getByTestId('cut-plan').textContent())!)![1]);
+  await expect(pieces).toHaveCount(count);
   await page.getByLabel('Used: Band, 5 in').fill('six');
   await page.getByRole('button', { name: 'Keep what was used' }).click();
   await expect(page.getByRole('alert')).toContainText('Band, 5 in: what was used can’t be read');

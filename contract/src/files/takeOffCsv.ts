@@ -6,10 +6,11 @@ export interface TakeOffRow {
   withWaste: string;
   packs: number;
   pack: string;
-  piecesMm: readonly number[];
+  /** What is cut from rolls, mm, and where it goes. */
+  pieces: readonly { mm: number; goesOn: string }[];
 }
 
-/** A list to buy as a file for a spreadsheet: one line for each item, pieces in mm. Cells that begin like a formula are made harmless. */
+/** A list to buy as a file for a spreadsheet: one line for each item, pieces in mm with where they go. Cells that begin like a formula are made harmless. */
 export function writeTakeOffCsv(rows: readonly TakeOffRow[]): string {
   return `${Papa.unparse(
     rows.map((r) => ({
@@ -18,8 +19,8 @@ export function writeTakeOffCsv(rows: readonly TakeOffRow[]): string {
       with_waste: r.withWaste,
       packs: r.packs,
       pack: r.pack,
-      pieces_mm: r.piecesMm.map((mm) => Math.round(mm)).join(' '),
+      pieces_mm: r.pieces.map(({ mm, goesOn }) => `${Math.round(mm)} ${goesOn}`).join('; '),
     })),
     { escapeFormulae: true },
-  )}\n`;
+  )}\r\n`;
 }

@@ -149,7 +149,13 @@ export const MEMBRANE_CALCULATIONS: readonly Calculation[] = [
     'Pieces cut from rolls with few rolls',
     'best fit decreasing and a bounded search; lower bound L2 of Martello & Toth 1990',
     CutRollsInput,
-    z.object({ rolls: z.array(z.array(mm)), wasteMm: mm, atLeastRolls: count, proved: z.boolean() }),
+    z.object({
+      rolls: z.array(z.array(mm)),
+      pieces: z.array(z.array(count)),
+      wasteMm: mm,
+      atLeastRolls: count,
+      proved: z.boolean(),
+    }),
     cutRolls,
   ),
 ];

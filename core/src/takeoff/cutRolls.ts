@@ -11,6 +11,8 @@ export const CutRollsInput = z.object({
 export interface CutRolls {
   /** Pieces cut from each roll, in the order they are cut, mm. */
   rolls: number[][];
+  /** For each of them the place in `piecesMm` of the piece that it is, or is a part of. */
+  pieces: number[][];
   wasteMm: number;
   /** No plan needs fewer rolls than this [Martello & Toth 1990, bound L2]. */
   atLeastRolls: number;
@@ -23,34 +25,40 @@ const SLACK_MM = 1e-6;
 /** Steps that the search for a better plan may take; what it then has is kept. */
 const MOST_STEPS = 200_000;
 
+/** What is cut, and the piece that it is of. */
+interface Cut {
+  mm: number;
+  of: number;
+}
+
 /** Pieces longer than a roll become rolls that lap each other. */
-function splitLong(pieces: readonly number[], rollMm: number, lapMm: number): number[] {
-  return pieces.flatMap((piece) => {
-    const out: number[] = [];
+function splitLong(pieces: readonly number[], rollMm: number, lapMm: number): Cut[] {
+  return pieces.flatMap((piece, of) => {
+    const out: Cut[] = [];
     let left = piece;
     while (left > rollMm + SLACK_MM && rollMm > lapMm) {
-      out.push(rollMm);
+      out.push({ mm: rollMm, of });
       left -= rollMm - lapMm;
     }
-    return [...out, left];
+    return [...out, { mm: left, of }];
   });
 }
 
 /** Longest first into the fullest roll that still holds it (best fit decreasing). */
-function bestFit(sorted: readonly number[], rollMm: number): number[][] {
-  const rolls: number[][] = [];
+function bestFit(sorted: readonly Cut[], rollMm: number): Cut[][] {
+  const rolls: Cut[][] = [];
   const room: number[] = [];
   for (const piece of sorted) {
     let best = -1;
     room.forEach((r, k) => {
-      if (r >= piece - SLACK_MM && (best < 0 || r < room[best]!)) best = k;
+      if (r >= piece.mm - SLACK_MM && (best < 0 || r < room[best]!)) best = k;
     });
     if (best < 0) {
       rolls.push([piece]);
-      room.push(rollMm - piece);
+      room.push(rollMm - piece.mm);
     } else {
       rolls[best]!.push(piece);
-      room[best]! -= piece;
+      room[best]! -= piece.mm;
     }
   }
   return rolls;
@@ -71,8 +79,8 @@ function atLeast(pieces: readonly number[], rollMm: number): number {
 }
 
 /** Depth first over where each piece goes, for one roll fewer; null where the steps run out or there is none. */
-function packInto(sorted: readonly number[], count: number, rollMm: number): number[][] | null {
-  const rolls: number[][] = Array.from({ length: count }, () => []);
+function packInto(sorted: readonly Cut[], count: number, rollMm: number): Cut[][] | null {
+  const rolls: Cut[][] = Array.from({ length: count }, () => []);
   const room = new Array<number>(count).fill(rollMm);
   let steps = 0;
   const put = (i: number): boolean => {
@@ -82,12 +90,12 @@ function packInto(sorted: readonly number[], count: number, rollMm: number): num
       steps += 1;
       if (steps > MOST_STEPS) return false;
       const key = Math.round(room[k]! * 100);
-      if (room[k]! < sorted[i]! - SLACK_MM || tried.has(key)) continue;
+      if (room[k]! < sorted[i]!.mm - SLACK_MM || tried.has(key)) continue;
       tried.add(key);
       rolls[k]!.push(sorted[i]!);
-      room[k]! -= sorted[i]!;
+      room[k]! -= sorted[i]!.mm;
       if (put(i + 1)) return true;
-      room[k]! += sorted[i]!;
+      room[k]! += sorted[i]!.mm;
       rolls[k]!.pop();
     }
     return false;
@@ -100,17 +108,19 @@ function packInto(sorted: readonly number[], count: number, rollMm: number): num
  * held against the bound that no plan can beat. [one-dimensional cutting stock; methods as named]
  */
 export function cutRolls({ rollMm, piecesMm, lapMm = LAP_MM }: z.infer<typeof CutRollsInput>): Outcome<CutRolls> {
-  const sorted = splitLong(piecesMm, rollMm, lapMm).sort((a, b) => b - a);
-  const atLeastRolls = atLeast(sorted, rollMm);
+  const sorted = splitLong(piecesMm, rollMm, lapMm).sort((a, b) => b.mm - a.mm);
+  const lengths = sorted.map((c) => c.mm);
+  const atLeastRolls = atLeast(lengths, rollMm);
   let rolls = bestFit(sorted, rollMm);
   while (rolls.length > atLeastRolls) {
     const better = packInto(sorted, rolls.length - 1, rollMm);
     if (!better) break;
     rolls = better.filter((r) => r.length > 0);
   }
-  const usedMm = sorted.reduce((a, b) => a + b, 0);
+  const usedMm = lengths.reduce((a, b) => a + b, 0);
   return done({
-    rolls,
+    rolls: rolls.map((roll) => roll.map((c) => c.mm)),
+    pieces: rolls.map((roll) => roll.map((c) => c.of)),
     wasteMm: rolls.length * rollMm - usedMm,
     atLeastRolls,
     proved: rolls.length === atLeastRolls,

@@ -22,6 +22,7 @@ describe('pieces cut from rolls', () => {
   it('a piece longer than a roll is made of two that lap', () => {
     const found = cut(1000, [1500]);
     expect(found.rolls.flat().reduce((a, b) => a + b, 0)).toBeCloseTo(1500 + 50.8, 6);
+    expect(found.pieces.flat()).toEqual([0, 0]);
   });
   it('loses no piece, overfills no roll, and never beats the bound; brute force agrees on small ones', () => {
     const least = (pieces: number[], roll: number): number => {
@@ -48,6 +49,9 @@ describe('pieces cut from rolls', () => {
         const found = cut(100, pieces);
         const given = [...pieces].sort((a, b) => a - b);
         expect(found.rolls.flat().sort((a, b) => a - b)).toEqual(given);
+        // Each cut says which piece it is, and none is named twice.
+        expect(found.pieces.map((roll) => roll.map((k) => pieces[k]))).toEqual(found.rolls);
+        expect(new Set(found.pieces.flat()).size).toBe(pieces.length);
         for (const roll of found.rolls) expect(roll.reduce((a, b) => a + b, 0)).toBeLessThanOrEqual(100.001);
         expect(found.rolls.length).toBe(least(pieces, 100));
         expect(found.atLeastRolls).toBeLessThanOrEqual(found.rolls.length);
@@ -87,6 +91,10 @@ describe('a take-off', () => {
       6,
     );
     expect(band.pieces).toHaveLength(seams.length);
+    for (const [k, { shower, seam }] of band.goesOn.entries()) {
+      expect(shower).toBe(0);
+      expect(band.pieces[k]).toBeCloseTo(model.seams.find((s) => s.id === seam)!.lengthMm + 101.6, 6);
+    }
     expect(band.packs).toBe(Math.max(band.cut!.rolls.length, Math.ceil(band.withWaste / band.pack)));
   });
   it('the bead is a cylinder along its seams', () => {
@@ -117,6 +125,9 @@ describe('a take-off', () => {
     const three = shoppingList([one, one, one]);
     const band = three.find((l) => l.id === 'band')!;
     expect(band.net).toBeCloseTo(3 * one.find((l) => l.id === 'band')!.net, 6);
+    expect(band.goesOn.map((g) => g.shower)).toEqual(
+      [0, 1, 2].flatMap((k) => one.find((l) => l.id === 'band')!.pieces.map(() => k)),
+    );
     expect(band.packs).toBeLessThanOrEqual(3 * one.find((l) => l.id === 'band')!.packs);
   });
   it('far less used than drawn is a finding', () => {

@@ -25,6 +25,8 @@ export interface TakeOffLine {
   packs: number;
   /** Of what is cut from rolls: the pieces, mm, and how they are cut. */
   pieces: number[];
+  /** Where each of the pieces goes: the seam, and the place in the list of showers, 0 of a single one. */
+  goesOn: { shower: number; seam: string }[];
   cut: CutRolls | null;
   source: string;
 }
@@ -92,7 +94,8 @@ function netOf(model: ShowerModel, item: TakeOffItem, counts: Counts, film: Film
 function lineOf(model: ShowerModel, item: TakeOffItem, counts: Counts, film: FilmNeed | null): TakeOffLine {
   const net = netOf(model, item, counts, film);
   const withWaste = net * (1 + item.wasteShare);
-  const pieces = item.of === 'strips' ? seamsOf(model, item.seams, counts).map((s) => s.lengthMm + 2 * item.lapMm) : [];
+  const seams = item.of === 'strips' ? seamsOf(model, item.seams, counts) : [];
+  const pieces = seams.map((s) => s.lengthMm + (item.of === 'strips' ? 2 * item.lapMm : 0));
   const cut = pieces.length > 0 ? cutRolls({ rollMm: item.pack, piecesMm: pieces }) : null;
   const rolls = cut?.ok ? cut.value : null;
   return {
@@ -105,6 +108,7 @@ function lineOf(model: ShowerModel, item: TakeOffItem, counts: Counts, film: Fil
     packLabel: item.packLabel,
     packs: Math.max(rolls?.rolls.length ?? 0, Math.ceil(withWaste / item.pack - 1e-9)),
     pieces,
+    goesOn: seams.map((s) => ({ shower: 0, seam: s.id })),
     cut: rolls,
     source: item.source,
   };
@@ -126,18 +130,22 @@ export function takeOff(
 /** Lines of several showers as one list to buy: pieces are cut from the same rolls. */
 export function shoppingList(showers: readonly (readonly TakeOffLine[])[]): TakeOffLine[] {
   const byId = new Map<string, TakeOffLine>();
-  for (const line of showers.flat()) {
+  const placed = showers.flatMap((lines, shower) =>
+    lines.map((line) => ({ ...line, goesOn: line.goesOn.map(({ seam }) => ({ shower, seam })) })),
+  );
+  for (const line of placed) {
     const had = byId.get(line.id);
     if (!had) {
       byId.set(line.id, line);
       continue;
     }
     const pieces = [...had.pieces, ...line.pieces];
+    const goesOn = [...had.goesOn, ...line.goesOn];
     const cut = pieces.length > 0 ? cutRolls({ rollMm: line.pack, piecesMm: pieces }) : null;
     const withWaste = had.withWaste + line.withWaste;
     const rolls = cut?.ok ? cut.value : null;
     const packs = Math.max(rolls?.rolls.length ?? 0, Math.ceil(withWaste / line.pack - 1e-9));
-    byId.set(line.id, { ...had, net: had.net + line.net, withWaste, pieces, cut: rolls, packs });
+    byId.set(line.id, { ...had, net: had.net + line.net, withWaste, pieces, goesOn, cut: rolls, packs });
   }
   return [...byId.values()];
 }

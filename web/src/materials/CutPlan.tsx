@@ -7,8 +7,11 @@ import { amountWords } from './amounts';
 const WIDE = 420;
 const ROW = 36;
 
-/** How the pieces are cut from their rolls: each roll a strip, each piece its length on it, the rest left open. */
-export function CutPlan({ line }: { line: TakeOffLine }) {
+/**
+ * How the pieces are cut from their rolls: each roll a strip, each piece its length on it, the rest left open; below it
+ * what each piece is for, in the order of cutting. `nameOf` names where a piece goes.
+ */
+export function CutPlan({ line, nameOf }: { line: TakeOffLine; nameOf: (piece: number) => string }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const cut = line.cut;
@@ -70,6 +73,19 @@ export function CutPlan({ line }: { line: TakeOffLine }) {
           );
         })}
       </svg>
+      {cut.rolls.map((roll, i) => (
+        <section key={i} aria-label={t('materials.roll', { n: i + 1 })}>
+          <h3 className="text-soft text-sm">{t('materials.roll', { n: i + 1 })}</h3>
+          <ol className="grid grid-cols-[max-content_1fr] gap-x-3 text-sm" data-testid="cut-pieces">
+            {roll.map((mm, k) => (
+              <li key={k} className="col-span-2 grid grid-cols-subgrid">
+                <span className="text-right font-semibold tabular-nums">{showLength(mm, unit)}</span>
+                <span>{nameOf(cut.pieces[i]![k]!)}</span>
+              </li>
+            ))}
+          </ol>
+        </section>
+      ))}
     </figure>
   );
 }

@@ -1,5 +1,6 @@
 import { mayWrite } from '@careful-seam/contract/api/roles';
 import { writeTakeOffCsv } from '@careful-seam/contract/files/takeOffCsv';
+import { elementName } from '@careful-seam/contract/texts/names';
 import { WHOLE_SHOWER } from '@careful-seam/core/proof/requirements';
 import { showerTakeOff, usedOf } from '@careful-seam/core/proof/takeOffOfShower';
 import { shoppingList, type TakeOffLine, usedVerdict } from '@careful-seam/core/takeoff/takeOff';
@@ -30,6 +31,12 @@ function MaterialsOf({ shower, job }: { shower: LocalShower; job: readonly Local
   const lines = scope === 'shower' ? own : all;
   const [chosen, setChosen] = useState<string | null>(null);
   const shownCut = lines.find((l) => l.id === chosen && l.cut) ?? lines.find((l) => l.cut) ?? null;
+  const nameOf = (line: TakeOffLine) => (piece: number) => {
+    const { shower: place, seam } = line.goesOn[piece]!;
+    const { state } = scope === 'shower' ? shower : job[place]!;
+    const name = elementName(t, state.geometry!.model, seam);
+    return scope === 'shower' ? name : `${state.created?.body.name}: ${name}`;
+  };
   const told = usedOf(shower.state);
   const [typed, setTyped] = useState<Record<string, string>>({});
   const [problem, setProblem] = useState<string | null>(null);
@@ -65,7 +72,7 @@ function MaterialsOf({ shower, job }: { shower: LocalShower; job: readonly Local
           withWaste: amountWords(l.withWaste, l.unit, unit),
           packs: l.packs,
           pack: l.packLabel,
-          piecesMm: l.pieces,
+          pieces: l.pieces.map((mm, k) => ({ mm, goesOn: nameOf(l)(k) })),
         })),
       ),
       'text/csv',
@@ -159,7 +166,7 @@ function MaterialsOf({ shower, job }: { shower: LocalShower; job: readonly Local
         )}
         <p className="text-soft text-sm">{t('materials.source')}</p>
       </section>
-      <aside className="flex flex-col gap-2">{shownCut && <CutPlan line={shownCut} />}</aside>
+      <aside className="flex flex-col gap-2">{shownCut && <CutPlan line={shownCut} nameOf={nameOf(shownCut)} />}</aside>
     </main>
   );
 }
