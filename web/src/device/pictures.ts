@@ -3,6 +3,7 @@ import type { Entry } from '@careful-seam/core/entries/entry';
 import { photosNeeded } from '@careful-seam/core/entries/photosNeeded';
 import type { Server } from './api';
 import type { Database } from './database';
+import { inLanes } from './lanes';
 import { entriesOf } from './outbox';
 
 /** Width of the copies that are kept of other people's pictures, px. */
@@ -24,12 +25,10 @@ async function sendPicture(db: Database, server: Server, hash: string): Promise<
 
 /** Sends the pictures that the server has not confirmed yet. Gives the number sent; throws the first failure. */
 export async function sendPictures(db: Database, server: Server): Promise<number> {
-  const hashes = (await db.getAllKeys('photos')).values();
   let sent = 0;
-  const lane = async () => {
-    for (const hash of hashes) if (await sendPicture(db, server, hash)) sent += 1;
-  };
-  await Promise.all(Array.from({ length: AT_ONCE }, lane));
+  await inLanes(await db.getAllKeys('photos'), AT_ONCE, async (hash) => {
+    if (await sendPicture(db, server, hash)) sent += 1;
+  });
   return sent;
 }
 

@@ -96,6 +96,50 @@ describe('a round of sync', () => {
     expect(await showersWaiting(db)).toEqual([]);
   });
 
+  it('brings several showers at a time and counts them; when one fails the rest comes with the next round', async () => {
+    const [one, two] = [await openDatabase(v4()), await openDatabase(v4())];
+    const ids = Array.from({ length: 9 }, () => v4());
+    for (const showerId of ids)
+      await append(one, ports, [
+        {
+          showerId,
+          kind: 'shower-created',
+          body: { name: showerId, job: 'j', crewId: 'heron', timeZone: 'UTC' },
+          person: people[0]!,
+          geometryVersion: 0,
+        },
+      ]);
+    await syncOnce(one, 'a');
+    let [running, most, asked] = [0, 0, 0];
+    let broken = true;
+    const slow: Server = {
+      ...wire,
+      call: async (shape, method, path, body) => {
+        if (!path.includes('/entries?')) return wire.call(shape, method, path, body);
+        running += 1;
+        asked += 1;
+        const mine = asked;
+        most = Math.max(most, running);
+        await new Promise((later) => setTimeout(later, 1));
+        running -= 1;
+        if (broken && mine === 6) throw new TypeError('broken');
+        return wire.call(shape, method, path, body);
+      },
+    };
+    const told: string[] = [];
+    const round = () =>
+      syncWith(two, 'b', { server: slow, ports, onPulled: (done, of) => told.push(`${done} of ${of}`) });
+    await expect(round()).rejects.toThrow('broken');
+    expect([most, running]).toEqual([4, 0]);
+    const here = told.length;
+    expect(here).toBeGreaterThan(4);
+    expect(here).toBeLessThan(9);
+    broken = false;
+    await round();
+    expect(told.at(-1)).toBe(`${9 - here} of ${9 - here}`);
+    for (const id of ids) expect(await entriesOf(two, id)).toHaveLength(1);
+  });
+
   it('fetches the rule book anew after a restore: the same number may be another book', async () => {
     const db = await openDatabase(v4());
     await begin(db);

@@ -10,6 +10,7 @@ import {
 import { ApiError, type Server } from './api';
 import { type Database, emptyShower, readKept, writeKept } from './database';
 import { noteFirm } from './epoch';
+import { inLanes } from './lanes';
 import { acknowledge, entriesOf, type Ports, showersWaiting, takeIn, waiting } from './outbox';
 import { rechain } from './rechain';
 
@@ -17,7 +18,12 @@ import { rechain } from './rechain';
 export interface Outside {
   server: Server;
   ports: Pick<Ports, 'newId' | 'nowMs'>;
+  /** Told how many of the showers that changed elsewhere are here now. */
+  onPulled?: (done: number, of: number) => void;
 }
+
+/** Showers fetched at a time: a tablet far from the server mostly waits. */
+const PULLS_AT_ONCE = 4;
 
 /** What a round of sync found out. */
 export interface SyncReport {
@@ -134,13 +140,18 @@ export async function syncOnce(db: Database, personId: string, outside: Outside)
   const { showers } = await outside.server.call(ShowerList, 'GET', '/api/showers');
   // Few rows change from one round to the next: only those are written.
   const known = new Map((await db.getAll('showers')).map((s) => [s.id, s]));
-  for (const row of showers) {
+  const behind = showers.filter((row) => (known.get(row.id)?.cursor ?? 0) < row.headSeq).length;
+  let pulled = 0;
+  await inLanes(showers, PULLS_AT_ONCE, async (row) => {
     const before = known.get(row.id);
     const same = JSON.stringify(before?.row) === JSON.stringify(row);
     const { isNew, cursor } = before && same ? { isNew: false, cursor: before.cursor } : await noteRow(db, row);
     if (isNew) report.changed.add(row.id);
-    if (cursor < row.headSeq) await pullShower(round, row.id);
-  }
+    if (cursor >= row.headSeq) return;
+    await pullShower(round, row.id);
+    pulled += 1;
+    outside.onPulled?.(pulled, behind);
+  });
   for (const id of await showersWaiting(db)) {
     await pushShower(round, id);
     await healChain(round, id);

@@ -2,13 +2,13 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { useNavigate } from 'react-router';
-import { useStore } from '../state/store';
+import { useParts } from '../state/store';
 
 /** Sign-in. Says in a sentence what went wrong; the name stays typed. */
 export function SignIn() {
   const { t } = useTranslation();
   const navigate = useNavigate();
-  const signIn = useStore((s) => s.signIn);
+  const { signIn, fetching } = useParts('signIn', 'fetching');
   const [problem, setProblem] = useState<string | null>(null);
   const { register, handleSubmit, formState } = useForm({ defaultValues: { signIn: '', password: '' } });
   const submit = handleSubmit(async (values) => {
@@ -60,7 +60,11 @@ export function SignIn() {
           </p>
         )}
         <button type="submit" className="key key-main text-lg" disabled={formState.isSubmitting}>
-          {t(formState.isSubmitting ? 'signIn.checking' : 'signIn.go')}
+          <span aria-live="polite">
+            {formState.isSubmitting && fetching
+              ? t('signIn.fetching', { done: fetching.done, count: fetching.of })
+              : t(formState.isSubmitting ? 'signIn.checking' : 'signIn.go')}
+          </span>
         </button>
       </form>
     </main>

@@ -56,6 +56,8 @@ interface Store {
   lastSyncAt: number | null;
   skewMs: number;
   failure: string | null;
+  /** How many of the showers that a round of sync brings are here; null when it brings none. */
+  fetching: { done: number; of: number } | null;
   open: () => Promise<void>;
   signIn: (signIn: string, password: string) => Promise<void>;
   signOut: () => Promise<void>;
@@ -117,6 +119,7 @@ export const useStore = create<Store>((set, get) => ({
   lastSyncAt: null,
   skewMs: 0,
   failure: null,
+  fetching: null,
 
   open: () => {
     opening ??= openTablet();
@@ -268,7 +271,11 @@ async function refreshAll(db: Database, ids: Iterable<string>): Promise<void> {
 async function runSync(db: Database, personId: string): Promise<void> {
   const { setState: set } = useStore;
   try {
-    const report = await syncOnce(db, personId, { server: theServer, ports });
+    const report = await syncOnce(db, personId, {
+      server: theServer,
+      ports,
+      onPulled: (done, of) => set({ fetching: { done, of } }),
+    });
     const { crews, settings, book } = await readKept(db);
     const now = useStore.getState();
     // Another window of this tablet may have fetched one.
@@ -292,6 +299,8 @@ async function runSync(db: Database, personId: string): Promise<void> {
     if (isOffline(error)) set({ connection: 'offline' });
     else if (error instanceof ApiError && error.code === 'not-signed-in') set({ connection: 'signed-out' });
     else set({ connection: 'offline', failure: error instanceof Error ? error.message : String(error) });
+  } finally {
+    if (useStore.getState().fetching) set({ fetching: null });
   }
 }
 
