@@ -86,44 +86,50 @@ function firstAfter(atMs: ArrayLike<number>, ms: number): number {
   return low;
 }
 
-/** Rates of all readings from one on: a year of minutes is counted in one plain loop for each kind. */
-function ratesFrom(
-  layer: CureLayer,
-  { airC, relativeHumidity }: ClimateLog,
-  from: number,
-  count: number,
-): Float64Array {
-  const rates = new Float64Array(count - from);
+/** Readings that are counted at a time: most layers are ready long before a log ends, and a short list stays at hand. */
+const BLOCK = 4096;
+const blockRates = new Float64Array(BLOCK);
+
+/** Rates of `n` readings from one on, written to the front of `rates`: one plain loop for each kind. */
+function readRates(layer: CureLayer, log: ClimateLog, from: number, n: number, rates: Float64Array): void {
+  const { airC, relativeHumidity } = log;
   if (layer.kind === 'drying')
-    for (let i = from; i < count; i += 1) rates[i - from] = dryingRate(airC[i]!, relativeHumidity[i]!, layer.filmRatio);
+    for (let k = 0; k < n; k += 1) rates[k] = dryingRate(airC[from + k]!, relativeHumidity[from + k]!, layer.filmRatio);
   else if (layer.model === 'nurse-saul') {
     const settings = { model: layer.model, referenceC: REFERENCE_C };
-    for (let i = from; i < count; i += 1) rates[i - from] = cureRate(airC[i]!, settings);
-  } else for (let i = from; i < count; i += 1) rates[i - from] = arrheniusRate(airC[i]!);
-  return rates;
+    for (let k = 0; k < n; k += 1) rates[k] = cureRate(airC[from + k]!, settings);
+  } else for (let k = 0; k < n; k += 1) rates[k] = arrheniusRate(airC[from + k]!);
 }
 
 const GAP_MS = GAP_HOURS * HOUR_MS;
 
+/** How far a layer has come, in milliseconds at the reference. */
+interface Counting {
+  /** Rate of the reading before, and when it was read. */
+  before: number;
+  sinceMs: number;
+  /** Counted up to here. */
+  lastMs: number;
+  earnedMs: number;
+  lostMs: number;
+  bridgedMs: number;
+  readyAtMs: number | null;
+}
+
 /**
- * Counts readings from `from` on until the need is met, in milliseconds at the reference: between two readings their mean,
- * over a gap the worse. `before` is the rate before the first of them, read at `sinceMs`; it counts from `startMs` on.
+ * Counts `n` readings on, until the need is met: between two readings their mean, over a gap the worse. `rates` are theirs,
+ * `from` the place of the first.
  */
 function count(
+  so: Counting,
   atMs: ArrayLike<number>,
-  rates: Float64Array,
   from: number,
-  start: { before: number; sinceMs: number; startMs: number },
+  n: number,
+  rates: Float64Array,
   needMs: number,
-): Run {
-  let before = start.before;
-  let sinceMs = start.sinceMs;
-  let lastMs = start.startMs;
-  let earnedMs = 0;
-  let lostMs = 0;
-  let bridgedMs = 0;
+): void {
+  let { before, sinceMs, lastMs, earnedMs, lostMs, bridgedMs } = so;
   let readyAtMs: number | null = null;
-  const n = rates.length;
   for (let k = 0; k < n; k += 1) {
     const here = rates[k]!;
     const nowMs = atMs[from + k]!;
@@ -140,6 +146,30 @@ function count(
     before = here;
     if (readyAtMs !== null) break;
   }
+  Object.assign(so, { before, sinceMs, lastMs, earnedMs, lostMs, bridgedMs, readyAtMs });
+}
+
+/** Runs a layer through the readings after it was laid. */
+function throughLog(layer: CureLayer, log: ClimateLog, rate: Rate): Run {
+  const { atMs, airC, relativeHumidity } = log;
+  const first = firstAfter(atMs, layer.laidAtMs);
+  if (first >= atMs.length) return { earned: 0, bridged: 0, lost: 0, atMs: layer.laidAtMs, readyAtMs: null };
+  const known = Math.max(0, first - 1);
+  const so: Counting = {
+    before: rate(airC[known]!, relativeHumidity[known]!),
+    sinceMs: first > 0 ? atMs[known]! : layer.laidAtMs,
+    lastMs: layer.laidAtMs,
+    earnedMs: 0,
+    lostMs: 0,
+    bridgedMs: 0,
+    readyAtMs: null,
+  };
+  for (let from = first; from < atMs.length && so.readyAtMs === null; from += BLOCK) {
+    const n = Math.min(BLOCK, atMs.length - from);
+    readRates(layer, log, from, n, blockRates);
+    count(so, atMs, from, n, blockRates, layer.labelHours * HOUR_MS);
+  }
+  const { earnedMs, lostMs, bridgedMs, lastMs, readyAtMs } = so;
   return {
     earned: earnedMs / HOUR_MS,
     lost: lostMs / HOUR_MS,
@@ -147,17 +177,6 @@ function count(
     atMs: lastMs,
     readyAtMs,
   };
-}
-
-/** Runs a layer through the readings after it was laid. */
-function throughLog(layer: CureLayer, log: ClimateLog, rate: Rate): Run {
-  const { atMs, airC, relativeHumidity } = log;
-  const from = firstAfter(atMs, layer.laidAtMs);
-  if (from >= atMs.length) return { earned: 0, bridged: 0, lost: 0, atMs: layer.laidAtMs, readyAtMs: null };
-  const rates = ratesFrom(layer, log, from, atMs.length);
-  const before = from > 0 ? rate(airC[from - 1]!, relativeHumidity[from - 1]!) : rates[0]!;
-  const sinceMs = from > 0 ? atMs[from - 1]! : layer.laidAtMs;
-  return count(atMs, rates, from, { before, sinceMs, startMs: layer.laidAtMs }, layer.labelHours * HOUR_MS);
 }
 
 /** What holds a layer up beyond its label: the cold, the damp, or a film that without its thickness would be ready by it. */
