@@ -15,11 +15,20 @@ describe('the rule book in Spanish', () => {
     const spanish = translateBook(book, 'es');
     const bare = (b: typeof book) =>
       JSON.stringify({ ...b, texts: {} }, (key, value: unknown) =>
-        ['label', 'why', 'caution', 'title', 'deference', 'packLabel'].includes(key) ? undefined : value,
+        ['label', 'why', 'caution', 'title', 'deference', 'packLabel', 'question', 'note', 'text'].includes(key)
+          ? undefined
+          : value,
       );
     expect(bare(spanish)).toBe(bare(book));
     expect(spanish.methods[0]!.stages.find((s) => s.key === 'membrane')!.label).toBe('Membrana');
     expect(spanish.defectKinds.find((k) => k.id === 'short-lap')!.label).toBe('Traslape corto');
+    // What the trade disagrees on is asked in Spanish too, with the same letters and the same effects.
+    const question = spanish.disagreements.find((d) => d.id === 'A46')!;
+    expect([question.question, ...question.positions.map((p) => `${p.key} ${p.text} ${p.effect}`)]).toEqual([
+      'Arriba de la banca',
+      'a Cae hacia el frente accept',
+      'b Plana, sin caída dicha defect',
+    ]);
   });
   it('stays English where the firm has not translated its own text, and in a language it has not', () => {
     const own = structuredClone(book);

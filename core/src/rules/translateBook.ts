@@ -1,7 +1,7 @@
 import type { RuleBook } from './ruleBook';
 
 /** Fields whose text a person reads; everything else is an id or a figure. */
-const READ = new Set(['title', 'label', 'why', 'caution', 'deference', 'packLabel']);
+const READ = new Set(['title', 'label', 'why', 'caution', 'deference', 'packLabel', 'question', 'note', 'text']);
 
 function translated(value: unknown, texts: Record<string, string>, isRead: boolean): unknown {
   if (typeof value === 'string') return isRead ? (texts[value] ?? value) : value;
@@ -20,14 +20,11 @@ export function translateBook(book: RuleBook, language: string): RuleBook {
   return table ? { ...(translated({ ...book, texts: {} }, table, false) as RuleBook), texts } : book;
 }
 
-/** Questions that the trade disagrees on are read by inspector and manager, in the book's own language. */
-const isQuestion = (value: object): boolean => 'kind' in value && value.kind === 'position';
-
 function collect(value: unknown, isRead: boolean, into: Set<string>): void {
   if (typeof value === 'string') {
     if (isRead) into.add(value);
   } else if (Array.isArray(value)) for (const v of value) collect(v, isRead, into);
-  else if (value !== null && typeof value === 'object' && !isQuestion(value))
+  else if (value !== null && typeof value === 'object')
     for (const [key, v] of Object.entries(value)) collect(v, READ.has(key), into);
 }
 
