@@ -120,13 +120,6 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
           {t('card.back')}
         </button>
       </header>
-      <ElementTools
-        showerId={showerId}
-        state={state}
-        element={element}
-        mayInspect={mayInspect}
-        askable={mayAsk && pending.length === 0 ? open : []}
-      />
       <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto">
         {seam && judgements.length > 0 && (
           <SeamStrip
@@ -175,6 +168,13 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
             onOpen={() => onLife(d)}
           />
         ))}
+        <ElementTools
+          showerId={showerId}
+          state={state}
+          element={element}
+          mayInspect={mayInspect}
+          askable={mayAsk && pending.length === 0 ? open : []}
+        />
       </div>
       {pending.map((d) => (
         <PendingDeviation key={d.id} showerId={showerId} deviation={d} />

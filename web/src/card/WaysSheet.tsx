@@ -40,7 +40,9 @@ export function WaysSheet({ showerId, state, stage, mayInspect, onClose }: Props
         const own = standingPosition(book, question, pinned.method);
         return (
           <fieldset key={question.id} className="border-hair border-t pt-2">
-            <legend className="font-semibold">{question.question}</legend>
+            <legend className="font-semibold">
+              {question.question} <span className="font-normal text-soft text-sm">{question.id}</span>
+            </legend>
             <p className="text-soft text-sm">{question.note}</p>
             <div className="flex flex-col gap-1">
               {question.positions.map((p) => {
@@ -54,7 +56,7 @@ export function WaysSheet({ showerId, state, stage, mayInspect, onClose }: Props
                     disabled={!mayInspect}
                     onClick={() => say(question.id, p.key, effect)}
                   >
-                    {p.text}
+                    {p.key}) {p.text}
                     {p.key === own
                       ? ` · ${t('ways.own')}`
                       : effect === 'accept'

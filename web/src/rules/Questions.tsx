@@ -32,7 +32,7 @@ export function Questions({ draft, method, stage, onChange }: Props) {
             className="grid grid-cols-[1fr_1.2fr] items-start gap-2 border-hair border-b py-1.5 max-md:grid-cols-1"
           >
             <p className="leading-tight">
-              <span className="font-semibold">{d.question}</span>
+              <span className="font-semibold">{d.question}</span> <span className="text-soft text-sm">{d.id}</span>
               <span className="block text-soft text-sm">
                 {t(`rules.kind.${d.kind}`)}. {d.note}
               </span>
@@ -53,7 +53,7 @@ export function Questions({ draft, method, stage, onChange }: Props) {
                 .filter((p) => p.effect === 'accept' || p.effect === 'note')
                 .map((p) => (
                   <option key={p.key} value={p.key}>
-                    {p.text}
+                    {p.key}) {p.text}
                   </option>
                 ))}
             </select>
