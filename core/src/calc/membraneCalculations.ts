@@ -151,7 +151,7 @@ export const MEMBRANE_CALCULATIONS: readonly Calculation[] = [
     CutRollsInput,
     z.object({
       rolls: z.array(z.array(mm)),
-      pieces: z.array(z.array(count)),
+      pieceOf: z.array(z.array(count)),
       wasteMm: mm,
       atLeastRolls: count,
       proved: z.boolean(),

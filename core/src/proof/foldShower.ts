@@ -3,7 +3,6 @@ import type { Entry, EntryOf } from '../entries/entry';
 import { compareEntries, orderMs } from '../entries/order';
 import { combineMethods } from '../rules/combineMethods';
 import type { RuleBook } from '../rules/ruleBook';
-import { askedOf, modelOf } from './drawn';
 import { addDefectFound, onDefect, orphan } from './foldDefects';
 import { addLook, addReading, elementsOf, stillFits } from './foldEvidence';
 import { onClimate, onFlood } from './foldFlood';
@@ -12,6 +11,7 @@ import { isLeftOpen, judge } from './judge';
 import { waitLayers } from './judgeWater';
 import { applyRedo } from './redo';
 import { blockersOf } from './release';
+import { askedOf, modelOf } from './rememberedDrawings';
 import { begin, stageOf } from './stageState';
 import { allEvidence, type ShowerState } from './state';
 

@@ -12,7 +12,7 @@ export interface CutRolls {
   /** Pieces cut from each roll, in the order they are cut, mm. */
   rolls: number[][];
   /** For each of them the place in `piecesMm` of the piece that it is, or is a part of. */
-  pieces: number[][];
+  pieceOf: number[][];
   wasteMm: number;
   /** No plan needs fewer rolls than this [Martello & Toth 1990, bound L2]. */
   atLeastRolls: number;
@@ -120,7 +120,7 @@ export function cutRolls({ rollMm, piecesMm, lapMm = LAP_MM }: z.infer<typeof Cu
   const usedMm = lengths.reduce((a, b) => a + b, 0);
   return done({
     rolls: rolls.map((roll) => roll.map((c) => c.mm)),
-    pieces: rolls.map((roll) => roll.map((c) => c.of)),
+    pieceOf: rolls.map((roll) => roll.map((c) => c.of)),
     wasteMm: rolls.length * rollMm - usedMm,
     atLeastRolls,
     proved: rolls.length === atLeastRolls,

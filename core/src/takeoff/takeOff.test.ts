@@ -22,7 +22,7 @@ describe('pieces cut from rolls', () => {
   it('a piece longer than a roll is made of two that lap', () => {
     const found = cut(1000, [1500]);
     expect(found.rolls.flat().reduce((a, b) => a + b, 0)).toBeCloseTo(1500 + 50.8, 6);
-    expect(found.pieces.flat()).toEqual([0, 0]);
+    expect(found.pieceOf.flat()).toEqual([0, 0]);
   });
   it('loses no piece, overfills no roll, and never beats the bound; brute force agrees on small ones', () => {
     const least = (pieces: number[], roll: number): number => {
@@ -50,8 +50,8 @@ describe('pieces cut from rolls', () => {
         const given = [...pieces].sort((a, b) => a - b);
         expect(found.rolls.flat().sort((a, b) => a - b)).toEqual(given);
         // Each cut says which piece it is, and none is named twice.
-        expect(found.pieces.map((roll) => roll.map((k) => pieces[k]))).toEqual(found.rolls);
-        expect(new Set(found.pieces.flat()).size).toBe(pieces.length);
+        expect(found.pieceOf.map((roll) => roll.map((k) => pieces[k]))).toEqual(found.rolls);
+        expect(new Set(found.pieceOf.flat()).size).toBe(pieces.length);
         for (const roll of found.rolls) expect(roll.reduce((a, b) => a + b, 0)).toBeLessThanOrEqual(100.001);
         expect(found.rolls.length).toBe(least(pieces, 100));
         expect(found.atLeastRolls).toBeLessThanOrEqual(found.rolls.length);

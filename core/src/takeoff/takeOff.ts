@@ -95,7 +95,8 @@ function lineOf(model: ShowerModel, item: TakeOffItem, counts: Counts, film: Fil
   const net = netOf(model, item, counts, film);
   const withWaste = net * (1 + item.wasteShare);
   const seams = item.of === 'strips' ? seamsOf(model, item.seams, counts) : [];
-  const pieces = seams.map((s) => s.lengthMm + (item.of === 'strips' ? 2 * item.lapMm : 0));
+  const lapMm = item.of === 'strips' ? item.lapMm : 0;
+  const pieces = seams.map((s) => s.lengthMm + 2 * lapMm);
   const cut = pieces.length > 0 ? cutRolls({ rollMm: item.pack, piecesMm: pieces }) : null;
   const rolls = cut?.ok ? cut.value : null;
   return {

@@ -80,7 +80,7 @@ export function CutPlan({ line, nameOf }: { line: TakeOffLine; nameOf: (piece: n
             {roll.map((mm, k) => (
               <li key={k} className="col-span-2 grid grid-cols-subgrid">
                 <span className="text-right font-semibold tabular-nums">{showLength(mm, unit)}</span>
-                <span>{nameOf(cut.pieces[i]![k]!)}</span>
+                <span>{nameOf(cut.pieceOf[i]![k]!)}</span>
               </li>
             ))}
           </ol>
