@@ -48,7 +48,16 @@ export function demoWriter(name: string, startMs: number, seed: number, find: Fi
     const id = v5(`${name} ${sealed.length}`, NAMESPACE);
     if (kind === 'geometry-set') geometryVersion = (body as Body<'geometry-set'>).version;
     const written = writeEntry(
-      { id, showerId, kind, body, author: { id: who.id, name: who.name }, geometryVersion, nowMs, offsetMinutes: 0 },
+      {
+        id,
+        showerId,
+        kind,
+        body,
+        author: { id: who.id, name: who.name, role: who.role },
+        geometryVersion,
+        nowMs,
+        offsetMinutes: 0,
+      },
       { ...end, lastOrderAt },
     );
     ends.set(person, written.end);

@@ -1,6 +1,6 @@
+import { ROLES } from '@careful-seam/core/entries/roles';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { z } from 'zod';
-import { ROLES } from './roles';
 
 /** What crosses the wire between tablet and server. Both sides validate with these. */
 export const SignIn = z.object({ signIn: z.string().trim().min(1).max(120), password: z.string().min(1).max(200) });

@@ -1,6 +1,6 @@
+import { ROLES } from '@careful-seam/core/entries/roles';
 import { z } from 'zod';
 import { ShowerRow } from './messages';
-import { ROLES } from './roles';
 
 /** What the office page and the server say to each other. Managers only, except where a route says otherwise. */
 const name = z.string().trim().min(1).max(120);

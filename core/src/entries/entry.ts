@@ -3,6 +3,7 @@ import { FilmRecord } from '../film/filmRecords';
 import { ShowerGeometry } from '../geometry/showerGeometry';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { PARTS, SEVERITIES, VARIANTS } from '../rules/ruleBook';
+import { ROLES } from './roles';
 
 const id = z.uuid();
 const key = z.string().min(1).max(60);
@@ -348,7 +349,8 @@ const envelope = {
   id,
   showerId: id,
   v: z.number().int().min(1),
-  author: z.object({ id: z.string().min(1).max(60), name: z.string().min(1).max(120) }),
+  /** Who wrote it, and as what; entries from before roles were kept have none, and count as an inspector's. */
+  author: z.object({ id: z.string().min(1).max(60), name: z.string().min(1).max(120), role: z.enum(ROLES).optional() }),
   deviceId: id,
   /** 1, 2, 3… for each device and shower. */
   deviceSeq: z.number().int().min(1),
@@ -364,6 +366,7 @@ const envelope = {
   geometryVersion: z.number().int().min(0),
 };
 const Envelope = z.object({ ...envelope, kind: z.enum(ENTRY_KINDS as [EntryKind, ...EntryKind[]]), body: z.unknown() });
+export type Author = z.infer<typeof Envelope>['author'];
 export type Envelope = Omit<z.infer<typeof Envelope>, 'kind' | 'body'>;
 
 /** One entry as hashed and stored. */

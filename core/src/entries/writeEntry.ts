@@ -1,5 +1,5 @@
 import { type SealedEntry, seal } from './chain';
-import type { Body, Entry, EntryKind } from './entry';
+import type { Author, Body, Entry, EntryKind } from './entry';
 import { VERSIONS } from './entry';
 import { nextOrderAt } from './order';
 
@@ -17,7 +17,7 @@ export interface Draft<K extends EntryKind> {
   showerId: string;
   kind: K;
   body: Body<K>;
-  author: { id: string; name: string };
+  author: Author;
   geometryVersion: number;
   /** Wall clock in ms and minutes ahead of UTC. */
   nowMs: number;

@@ -1,4 +1,4 @@
-import type { Body, Entry, EntryKind, Place } from '../entries/entry';
+import type { Author, Body, Entry, EntryKind, Place } from '../entries/entry';
 import { type ChainEnd, writeEntry } from '../entries/writeEntry';
 import { foldShower } from '../proof/foldShower';
 import { judge } from '../proof/judge';
@@ -8,8 +8,9 @@ import { type SampleOptions, sampleShower } from './sampleShower';
 
 export const BOOK = sampleBook();
 export const SHOWER = '11111111-1111-4111-8111-111111111111';
-export const INSPECTOR = { id: 'person-inspector', name: 'Ada Test' };
-export const MANAGER = { id: 'person-manager', name: 'Bo Test' };
+export const INSPECTOR: Author = { id: 'person-inspector', name: 'Ada Test', role: 'inspector' };
+export const MANAGER: Author = { id: 'person-manager', name: 'Bo Test', role: 'manager' };
+export const CREW: Author = { id: 'person-crew', name: 'Cy Test', role: 'crew-lead' };
 
 const uuid = (n: number): string => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 let nextId = 1;
@@ -22,9 +23,16 @@ export interface Tablet {
   entries: Entry[];
   write: <K extends EntryKind>(kind: K, body: Body<K>) => string;
   hears: (others: readonly Entry[]) => void;
+  /** Moves the tablet's clock on to a moment, ms since 1970; an earlier one changes nothing. */
+  until: (ms: number) => void;
+  /** The tablet's clock, ms since 1970. */
+  nowMs: () => number;
 }
 
-export function tablet(deviceNumber: number, clockMs = 1_700_000_000_000, author = INSPECTOR): Tablet {
+/** When the tablets of the tests begin, ms since 1970. */
+export const CLOCK = 1_700_000_000_000;
+
+export function tablet(deviceNumber: number, clockMs = CLOCK, author = INSPECTOR): Tablet {
   let end: ChainEnd = { deviceId: uuid(900_000 + deviceNumber), deviceSeq: 0, prevDeviceHash: null, lastOrderAt: null };
   let nowMs = clockMs;
   const entries: Entry[] = [];
@@ -45,6 +53,10 @@ export function tablet(deviceNumber: number, clockMs = 1_700_000_000_000, author
       for (const e of others)
         if (end.lastOrderAt === null || e.orderAt > end.lastOrderAt) end = { ...end, lastOrderAt: e.orderAt };
     },
+    until: (ms) => {
+      nowMs = Math.max(nowMs, ms);
+    },
+    nowMs: () => nowMs,
   };
 }
 
@@ -90,6 +102,16 @@ export function pass(t: Tablet, stage: string, skip: (r: Requirement) => boolean
       });
     }
   }
+}
+
+/** What others write on a tablet of their own, having heard everything so far; the first tablet hears them too. */
+export function byOther(t: Tablet, author: Author, write: (other: Tablet) => void): void {
+  const other = tablet(nextId + 1_000_000, t.nowMs(), author);
+  other.hears(t.entries);
+  write(other);
+  t.hears(other.entries);
+  t.entries.push(...other.entries);
+  t.until(other.nowMs());
 }
 
 export const STAGES = ['base', 'boards', 'penetrations', 'curb', 'membrane', 'drain-tie-in'];

@@ -170,7 +170,7 @@ async function appending(url: string, runs: number): Promise<Row> {
         showerId,
         kind,
         body: body as never,
-        author: { id: person.id, name: person.name },
+        author: { id: person.id, name: person.name, role: person.role },
         geometryVersion: 0,
         nowMs: Date.now(),
         offsetMinutes: 0,

@@ -1,7 +1,7 @@
 import type { Person, PushAnswer } from '@careful-seam/contract/api/messages';
-import { mayWrite } from '@careful-seam/contract/api/roles';
 import { canonicalText, ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
 import { type Entry, readBody, readEntry } from '@careful-seam/core/entries/entry';
+import { mayWrite } from '@careful-seam/core/entries/roles';
 import { admitEntry } from '@careful-seam/core/ledger/admitEntry';
 import type { DataSource, QueryRunner } from 'typeorm';
 import { Refusal } from '../people/refusal';

@@ -1,7 +1,7 @@
 import { HTTP_ERRORS } from '@careful-seam/contract/api/errors';
-import { ROLES } from '@careful-seam/contract/api/roles';
 import { CALCULATIONS } from '@careful-seam/core/calc/registry';
 import { sha256Hex } from '@careful-seam/core/entries/chain';
+import { ROLES } from '@careful-seam/core/entries/roles';
 import sharp from 'sharp';
 import supertest from 'supertest';
 import { v4 } from 'uuid';

@@ -1,9 +1,9 @@
-import { ROLES } from '@careful-seam/contract/api/roles';
 import { floodCalendar } from '@careful-seam/contract/files/floodCalendar';
 import { ImportAnswer, ShowersFile } from '@careful-seam/contract/files/showersFile';
 import { floodVisits } from '@careful-seam/contract/flood/floodVisits';
 import { ShowerRecord } from '@careful-seam/contract/record/record';
 import { makeWords } from '@careful-seam/contract/texts/words';
+import { ROLES } from '@careful-seam/core/entries/roles';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { readingsCsv } from '../files/readingsCsv';
 import { readShowersFile, writeShowersFile } from '../files/showersFile';

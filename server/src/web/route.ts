@@ -1,5 +1,5 @@
 import { type Person, PHOTO_BYTES_AT_MOST } from '@careful-seam/contract/api/messages';
-import type { Role } from '@careful-seam/contract/api/roles';
+import type { Role } from '@careful-seam/core/entries/roles';
 import express, { type Request, type Response } from 'express';
 import type { DataSource } from 'typeorm';
 import type { z } from 'zod';

@@ -12,8 +12,8 @@ import {
   SignRecord,
 } from '@careful-seam/contract/api/messages';
 import { FoundShowers } from '@careful-seam/contract/api/office';
-import { ROLES } from '@careful-seam/contract/api/roles';
 import { asAnswer, CALCULATIONS, runCalculation } from '@careful-seam/core/calc/registry';
+import { ROLES } from '@careful-seam/core/entries/roles';
 import type { Request } from 'express';
 import { z } from 'zod';
 import { NOBODY, writeAudit } from '../audit/audit';

@@ -39,7 +39,7 @@ export async function append(
   };
   const stored: StoredEntry[] = [];
   for (const { kind, body, geometryVersion, id } of writings) {
-    const author = { id: person.id, name: person.name };
+    const author = { id: person.id, name: person.name, role: person.role };
     const written = writeEntry(
       {
         id: id ?? ports.newId(),

@@ -1,6 +1,6 @@
 import { Crew } from '@careful-seam/contract/api/messages';
 import { MadeLink, PeopleAnswer, PersonRow } from '@careful-seam/contract/api/office';
-import { ROLES, type Role } from '@careful-seam/contract/api/roles';
+import { ROLES, type Role } from '@careful-seam/core/entries/roles';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';

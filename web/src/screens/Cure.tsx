@@ -1,4 +1,3 @@
-import { mayWrite } from '@careful-seam/contract/api/roles';
 import {
   hoursWords,
   layerName,
@@ -11,6 +10,7 @@ import { momentWords } from '@careful-seam/contract/texts/sentences';
 import { cureBand, type Forecast } from '@careful-seam/core/cure/cureClock';
 import { sensorFaults } from '@careful-seam/core/cure/sensorFaults';
 import type { Body } from '@careful-seam/core/entries/entry';
+import { mayWrite } from '@careful-seam/core/entries/roles';
 import { climateOf } from '@careful-seam/core/proof/cureOfShower';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';

@@ -1,6 +1,6 @@
-import { mayWrite } from '@careful-seam/contract/api/roles';
 import { areaWords, filmRecordWords, filmSentence, zoneSentence } from '@careful-seam/contract/film/filmWords';
 import { momentWords } from '@careful-seam/contract/texts/sentences';
+import { mayWrite } from '@careful-seam/core/entries/roles';
 import type { FilmRecord } from '@careful-seam/core/film/filmRecords';
 import type { FilmZone } from '@careful-seam/core/film/filmZones';
 import { filmLimits, type ShowerFilm, showerFilms } from '@careful-seam/core/proof/filmOfShower';

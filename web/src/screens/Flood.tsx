@@ -1,4 +1,3 @@
-import { mayWrite } from '@careful-seam/contract/api/roles';
 import {
   airWords,
   floodAdvice,
@@ -7,6 +6,7 @@ import {
   weightWords,
 } from '@careful-seam/contract/flood/floodSentences';
 import { momentWords } from '@careful-seam/contract/texts/sentences';
+import { mayWrite } from '@careful-seam/core/entries/roles';
 import type { FloodVerdict } from '@careful-seam/core/flood/floodVerdict';
 import { waterIn } from '@careful-seam/core/flood/waterIn';
 import { type FloodTest, inputOf, plannedEndMs } from '@careful-seam/core/proof/floodTest';

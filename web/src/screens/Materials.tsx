@@ -1,6 +1,6 @@
-import { mayWrite } from '@careful-seam/contract/api/roles';
 import { writeTakeOffCsv } from '@careful-seam/contract/files/takeOffCsv';
 import { elementName } from '@careful-seam/contract/texts/names';
+import { mayWrite } from '@careful-seam/core/entries/roles';
 import { WHOLE_SHOWER } from '@careful-seam/core/proof/requirements';
 import { showerTakeOff, usedOf } from '@careful-seam/core/proof/takeOffOfShower';
 import { shoppingList, type TakeOffLine, usedVerdict } from '@careful-seam/core/takeoff/takeOff';

@@ -1,7 +1,7 @@
 import { PushAnswer } from '@careful-seam/contract/api/messages';
-import { mayWrite } from '@careful-seam/contract/api/roles';
 import { elementName } from '@careful-seam/contract/texts/names';
 import { defectKindLabel } from '@careful-seam/contract/texts/sentences';
+import { mayWrite } from '@careful-seam/core/entries/roles';
 import { blockersOf } from '@careful-seam/core/proof/release';
 import { buildLedger } from '@careful-seam/core/proof/seamLine';
 import { notInspected } from '@careful-seam/core/proof/waysOf';

@@ -1,4 +1,4 @@
-import { mayWrite } from '@careful-seam/contract/api/roles';
+import { mayWrite } from '@careful-seam/core/entries/roles';
 import { type ShowerDay, showerDay } from '@careful-seam/core/plan/dayWindows';
 import { openLookRequests } from '@careful-seam/core/proof/lookRequests';
 import { blockersOf } from '@careful-seam/core/proof/release';

@@ -1,6 +1,6 @@
-import { mayWrite } from '@careful-seam/contract/api/roles';
 import { elementName } from '@careful-seam/contract/texts/names';
 import type { Entry } from '@careful-seam/core/entries/entry';
+import { mayWrite } from '@careful-seam/core/entries/roles';
 import { judge } from '@careful-seam/core/proof/judge';
 import { buildLedger, currentStage } from '@careful-seam/core/proof/seamLine';
 import type { ShowerState } from '@careful-seam/core/proof/state';

@@ -1,5 +1,5 @@
-import { mayWrite } from '@careful-seam/contract/api/roles';
 import { readShotsCsv, writeShotsCsv } from '@careful-seam/contract/files/shotsCsv';
+import { mayWrite } from '@careful-seam/core/entries/roles';
 import type { PlanPoint } from '@careful-seam/core/geometry/point';
 import { signedAreaMm2 } from '@careful-seam/core/geometry/polygon';
 import { flowLines, flowShares } from '@careful-seam/core/ponding/flow';

@@ -1,4 +1,4 @@
-import type { EntryKind } from '@careful-seam/core/entries/entry';
+import type { EntryKind } from './entry';
 
 export const ROLES = ['inspector', 'manager', 'crew-lead'] as const;
 export type Role = (typeof ROLES)[number];
@@ -6,6 +6,12 @@ export type Role = (typeof ROLES)[number];
 const INSPECTING: readonly Role[] = ['inspector', 'manager'];
 const BUILDING: readonly Role[] = ['manager', 'crew-lead'];
 const EVERYBODY: readonly Role[] = ROLES;
+
+/** From the one who may least to the one who may most. */
+const RANK: Record<Role, number> = { 'crew-lead': 0, inspector: 1, manager: 2 };
+
+/** True when somebody of the role `actual` may write as `claimed`: their own role or one that may less. */
+export const mayActAs = (actual: Role, claimed: Role): boolean => RANK[claimed] <= RANK[actual];
 
 /** Who may write which kind of entry. Crew leads only on their own crew's showers; corrections have their own rule. */
 export const ENTRY_RIGHTS: Record<EntryKind, readonly Role[]> = {
@@ -37,6 +43,7 @@ export const ENTRY_RIGHTS: Record<EntryKind, readonly Role[]> = {
   'record-signed': INSPECTING,
 };
 
+/** True when people of that role may write entries of that kind. */
 export function mayWrite(role: Role, kind: EntryKind): boolean {
   return ENTRY_RIGHTS[kind].includes(role);
 }

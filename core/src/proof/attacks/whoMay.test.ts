@@ -1,0 +1,211 @@
+import { describe, expect, it } from 'vitest';
+import type { Entry } from '../../entries/entry';
+import { logged, readyForWater, waterIn } from '../../tests/sampleFlood';
+import {
+  BOOK,
+  begun,
+  byOther,
+  CREW,
+  climb,
+  fold,
+  lapReading,
+  MANAGER,
+  pass,
+  placeOf,
+  releaseBody,
+  type Tablet,
+} from '../../tests/sampleTablet';
+import { judge } from '../judge';
+import { blockersOf } from '../release';
+
+const foot = 'floor-wall|floor|wall:back';
+const word = (entries: readonly Entry[], stage: string) => fold(entries).stages.get(stage)?.word;
+const refused = (entries: readonly Entry[]) =>
+  fold(entries)
+    .orphans.filter((o) => o.why === 'not-allowed')
+    .map((o) => o.entry);
+const notApplicable = (t: Tablet, stage: string, checks: string[], elements: string[]) =>
+  t.write('look', {
+    stage,
+    checks,
+    places: elements.map((e) => placeOf(fold(t.entries), e)),
+    answer: 'not-applicable',
+    reason: 'it is so',
+  });
+const on = (t: Tablet, check: string, element: string) => {
+  const state = fold(t.entries);
+  return judge(state, state.requirements.find((r) => r.check.id === check && r.element === element)!);
+};
+
+describe('"not applicable"', () => {
+  it.fails('on a stop check waits for a manager, and their own look settles it', () => {
+    const t = begun();
+    notApplicable(t, 'base', ['bedding'], ['floor']);
+    expect(on(t, 'bedding', 'floor')).toMatchObject({ verdict: 'undecided', satisfied: false, waitsForManager: true });
+    byOther(t, MANAGER, (boss) => notApplicable(boss, 'base', ['bedding'], ['floor']));
+    expect(on(t, 'bedding', 'floor')).toMatchObject({ verdict: 'pass', satisfied: true });
+  });
+
+  it.fails('on a wait or a flood waits too', () => {
+    const t = begun();
+    climb(t, 'cure');
+    notApplicable(t, 'cure', ['mortar-cure'], ['shower']);
+    notApplicable(t, 'flood-test', ['holds-water'], ['shower']);
+    expect([on(t, 'mortar-cure', 'shower').verdict, on(t, 'holds-water', 'shower').verdict]).toEqual([
+      'undecided',
+      'undecided',
+    ]);
+  });
+
+  it.fails('for one thing of a lesser check stands by itself; for two walls at once it waits', () => {
+    const t = begun();
+    notApplicable(t, 'boards', ['board-fasteners'], ['wall:back']);
+    expect(on(t, 'board-fasteners', 'wall:back').verdict).toBe('pass');
+    notApplicable(t, 'boards', ['board-fasteners'], ['wall:back', 'wall:left']);
+    expect(on(t, 'board-fasteners', 'wall:left').verdict).toBe('undecided');
+  });
+
+  it.fails('on a part of a seam is not the same as seen', () => {
+    const t = begun();
+    t.write('look', {
+      stage: 'membrane',
+      checks: ['bond'],
+      places: [placeOf(fold(t.entries), foot, { fromMm: 200 })],
+      answer: 'ok',
+    });
+    const places = [placeOf(fold(t.entries), foot, { fromMm: 0, toMm: 200 })];
+    t.write('look', { stage: 'membrane', checks: ['bond'], places, answer: 'not-applicable', reason: 'x' });
+    expect(on(t, 'bond', foot).verdict).toBe('undecided');
+  });
+
+  it.fails('never hides a reading that failed, nor a flood that leaked', () => {
+    const t = begun();
+    lapReading(t, foot, 'wall:back', 700, 40);
+    byOther(t, MANAGER, (boss) => notApplicable(boss, 'membrane', ['lap'], [foot]));
+    const state = fold(t.entries);
+    const lap = judge(
+      state,
+      state.requirements.find((r) => r.check.id === 'lap' && r.element === foot && r.side === 'wall:back')!,
+    );
+    expect(lap.verdict).toBe('fail');
+    const wet = begun();
+    readyForWater(wet);
+    waterIn(wet);
+    logged(wet, { leakMmPerDay: 8 });
+    wet.write('flood-ended', { lowestLevelMm: 60, verdict: 'pass' });
+    byOther(wet, MANAGER, (boss) => notApplicable(boss, 'flood-test', ['holds-water'], ['shower']));
+    expect(on(wet, 'holds-water', 'shower').verdict).toBe('fail');
+  });
+});
+
+describe("a manager's decisions", () => {
+  it.fails('upholding a contested release', () => {
+    const t = begun();
+    climb(t, 'drain-tie-in');
+    lapReading(t, foot, 'wall:back', 700, 40);
+    const mine = t.write('stage-released', releaseBody('membrane', 'it is fine'));
+    expect(word(t.entries, 'membrane')).toBe('contested');
+    expect(refused(t.entries)).toEqual([mine]);
+    byOther(t, MANAGER, (boss) => boss.write('stage-released', releaseBody('membrane', 'measured again on site')));
+    expect(word(t.entries, 'membrane')).toBe('released');
+    lapReading(t, foot, 'wall:back', 900, 30);
+    expect(word(t.entries, 'membrane')).toBe('contested');
+  });
+
+  it.fails('making a defect milder, by a second finding or by a correction', () => {
+    const t = begun();
+    const found = t.write('defect-found', {
+      stage: 'boards',
+      place: { element: 'wall:back' },
+      kind: 'gap',
+      severity: 'stop',
+      words: '',
+      photos: [],
+    });
+    const milder = {
+      stage: 'boards',
+      place: { element: 'wall:back' },
+      kind: 'gap',
+      severity: 'note' as const,
+      words: 'seen',
+      photos: [],
+      about: found,
+    };
+    t.write('defect-found', milder);
+    expect(fold(t.entries).defects.get(found)).toMatchObject({ severity: 'stop', words: 'seen' });
+    const { about: _, ...alone } = milder;
+    const wrong = t.write('correction', { target: found, action: 'replace', body: alone });
+    const gone = t.write('correction', { target: found, action: 'withdraw' });
+    expect(fold(t.entries).defects.get(found)!.severity).toBe('stop');
+    expect(refused(t.entries)).toEqual(expect.arrayContaining([wrong, gone]));
+    byOther(t, MANAGER, (boss) => boss.write('defect-found', milder));
+    expect(fold(t.entries).defects.get(found)!.severity).toBe('note');
+  });
+
+  it.fails('closing a stop defect that nobody built again or looked at', () => {
+    const t = begun();
+    const find = () =>
+      t.write('defect-found', {
+        stage: 'boards',
+        place: { element: 'wall:back' },
+        kind: 'gap',
+        severity: 'stop',
+        words: '',
+        photos: [],
+      });
+    const [a, b, c, d] = [find(), find(), find(), find()];
+    t.write('defect-closed', { defect: a! });
+    expect(fold(t.entries).defects.get(a!)!.closedAt).toBeNull();
+    t.write('look', { stage: 'boards', checks: ['board-kind'], places: [{ element: 'wall:left' }], answer: 'ok' });
+    t.write('defect-closed', { defect: b! });
+    expect(fold(t.entries).defects.get(b!)!.closedAt).toBeNull();
+    t.write('look', { stage: 'boards', checks: ['board-kind'], places: [{ element: 'wall:back' }], answer: 'ok' });
+    t.write('defect-closed', { defect: c! });
+    expect(fold(t.entries).defects.get(c!)!.closedAt).not.toBeNull();
+    byOther(t, MANAGER, (boss) => boss.write('defect-closed', { defect: d! }));
+    expect(fold(t.entries).defects.get(d!)!.closedAt).not.toBeNull();
+  });
+
+  it.fails('pinning a later first stage or another method over what was seen', () => {
+    const t = begun();
+    pass(t, 'base', (r) => r.check.id !== 'base-fall');
+    t.write('reading', {
+      stage: 'base',
+      check: 'base-fall',
+      place: placeOf(fold(t.entries), 'floor'),
+      atMm: 0,
+      valueMm: 3,
+      typed: '3',
+      instrument: 'level',
+    });
+    const later = { ruleBook: BOOK.id, version: BOOK.version, method: 'bonded-sheet', beginsAt: 'membrane' };
+    const one = t.write('rules-pinned', later);
+    const two = t.write('rules-pinned', { ruleBook: BOOK.id, version: BOOK.version, method: 'sealant-board' });
+    const state = fold(t.entries);
+    expect(refused(t.entries)).toEqual([one, two]);
+    expect(state.rules!.pinned.beginsAt).toBeUndefined();
+    expect(blockersOf(state, 'base').length).toBeGreaterThan(0);
+    byOther(t, MANAGER, (boss) => boss.write('rules-pinned', later));
+    const after = fold(t.entries);
+    expect(after.rules!.pinned.beginsAt).toBe('membrane');
+    expect([...after.defects.values()].filter((d) => d.closedAt === null)).toHaveLength(1);
+    expect(after.evidence.get('floor')!.length).toBe(state.evidence.get('floor')!.length);
+  });
+
+  it.fails('a role writes only what it may, and corrects only what is its own', () => {
+    const t = begun();
+    byOther(t, CREW, (crew) => {
+      crew.write('look', { stage: 'base', checks: ['bedding'], places: [{ element: 'floor' }], answer: 'ok' });
+    });
+    expect(on(t, 'bedding', 'floor').verdict).toBe('unseen');
+    const look = t.write('look', {
+      stage: 'base',
+      checks: ['bedding'],
+      places: [{ element: 'floor' }],
+      answer: 'defect',
+    });
+    byOther(t, CREW, (crew) => crew.write('correction', { target: look, action: 'withdraw' }));
+    expect(on(t, 'bedding', 'floor').verdict).toBe('fail');
+    expect(refused(t.entries)).toHaveLength(2);
+  });
+});
