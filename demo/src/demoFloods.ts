@@ -72,8 +72,9 @@ function fill(w: DemoWriter, atMs: number, method: 'marks' | 'logger'): void {
     smallestLeakMmPerDay: check.smallestLeakMmPerDay,
     prepared: check.preparation.map((p) => p.id),
   });
-  for (const place of check.places)
-    w.write('inspector', 'moisture-look', { where: place.id, found: false, answer: 'dry', moment: 'leaving' });
+  for (const moment of ['start', 'leaving'] as const)
+    for (const { id } of check.places)
+      w.write('inspector', 'moisture-look', { where: id, found: false, answer: 'dry', moment });
 }
 
 function markBoth(w: DemoWriter): void {
@@ -138,6 +139,8 @@ export function demoFloods(todayMs: number, find: FindRuleBook): DemoWriter[] {
 
   const marks = make('2B ensuite', 'Larkspur House', 'heron', 12);
   fill(marks, todayMs - 24.3 * HOUR_MS, 'marks');
+  // The first mark is made when the water has settled.
+  marks.wait(40);
   markBoth(marks);
 
   const leak = make('9 garden', 'Tannery Row', 'otter', 13);

@@ -2,7 +2,8 @@ import type { FloodReason, FloodVerdict } from '@careful-seam/core/flood/floodVe
 import { leakSize } from '@careful-seam/core/flood/leakSize';
 import { waterIn } from '@careful-seam/core/flood/waterIn';
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
-import type { FloodTest } from '@careful-seam/core/proof/floodTest';
+import { SHORTFALLS, type Shortfall } from '@careful-seam/core/proof/floodNeeds';
+import { type FloodTest, isWetLook } from '@careful-seam/core/proof/floodTest';
 import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
 import { LB_PER_KG, US_GALLON_L } from '@careful-seam/core/units/measures';
 import { momentWords, type ShownUnit } from '../texts/sentences';
@@ -36,7 +37,7 @@ const placeLabel = (check: FloodCheck, where: string): string =>
 
 function failWords(t: Words, { model, test, check, verdict, unit }: FloodTelling): string {
   if (verdict.reasons.includes('moisture-found')) {
-    const wet = test.looks.filter((l) => l.answer === 'wet' && l.moment !== 'start');
+    const wet = test.looks.filter(isWetLook);
     return t('flood.say.failMoisture', { where: wet.map((l) => placeLabel(check, l.where)).join('; ') });
   }
   const water = waterIn(model, test.waterLineMm);
@@ -110,4 +111,22 @@ export function airWords(t: Words, verdict: FloodVerdict, unit: ShownUnit): stri
   const { from, mmPerDay, lowMmPerDay, highMmPerDay } = verdict.evaporation;
   const show = (mm: number | null) => smallLength(mm ?? 0, unit);
   return t(`flood.air.${from}`, { mid: show(mmPerDay), low: show(lowMmPerDay), high: show(highMmPerDay) });
+}
+
+/** What a test lacks of what the rule book asks, a sentence each; looks and stages of one kind together. */
+export function shortfallSentences(
+  t: Words,
+  short: readonly Shortfall[],
+  check: FloodCheck,
+  stageLabel: (key: string) => string,
+  unit: ShownUnit,
+): string[] {
+  return SHORTFALLS.flatMap((kind) => {
+    const mine = short.filter((s) => s.kind === kind);
+    if (mine.length === 0) return [];
+    const label = kind === 'layers-missing' ? stageLabel : (where: string) => placeLabel(check, where);
+    const where = mine.map((s) => label(s.where ?? '')).join('; ');
+    const [{ by }] = mine as [Shortfall];
+    return [t(`flood.short.${kind}`, { where, by: kind === 'hours' ? by.toFixed(1) : smallLength(by, unit) })];
+  });
 }

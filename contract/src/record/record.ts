@@ -2,13 +2,16 @@ import { CHECK_VERDICTS } from '@careful-seam/core/entries/entry';
 import { FILM_ZONES } from '@careful-seam/core/film/filmZones';
 import { FILM_REASONS } from '@careful-seam/core/film/judgeFilm';
 import { ShowerGeometry } from '@careful-seam/core/geometry/showerGeometry';
+import { SHORTFALLS } from '@careful-seam/core/proof/floodNeeds';
 import { LINE_STATES } from '@careful-seam/core/proof/seamLine';
+import { ORPHAN_REASONS, STAGE_CAUSES } from '@careful-seam/core/proof/state';
 import { TOGETHER } from '@careful-seam/core/rules/mixedParts';
 import { EFFECTS } from '@careful-seam/core/rules/ruleBook';
 import { z } from 'zod';
 
 const mm = z.number();
 const Piece = z.object({ fromMm: mm, toMm: mm, state: z.enum(LINE_STATES), water: z.boolean() });
+const RecordPlace = z.object({ element: z.string(), fromMm: mm.nullable(), toMm: mm.nullable() });
 const ReadingLine = z.object({
   entry: z.uuid(),
   stage: z.string(),
@@ -45,6 +48,8 @@ const VerdictLine = z.object({
   side: z.string().nullable(),
   verdict: z.enum(CHECK_VERDICTS),
   satisfied: z.boolean(),
+  /** "Not applicable" was said of what a manager decides, and no manager has. */
+  waitsForManager: z.boolean().default(false),
   lowestMm: mm.nullable(),
 });
 
@@ -104,6 +109,14 @@ export const ShowerRecord = z.object({
       releasedBy: z.string().nullable(),
       releasedAt: z.string().nullable(),
       missing: z.number().int(),
+      /** Why it does not stand although it was released once. */
+      because: z.enum(STAGE_CAUSES).nullable().default(null),
+      /** Checks that today's calculation judges otherwise than the one it was released by. */
+      beside: z
+        .array(z.object({ check: z.string(), element: z.string(), verdict: z.enum(CHECK_VERDICTS) }))
+        .default([]),
+      /** The release came in a file whose chain nobody proved. */
+      imported: z.boolean().default(false),
     }),
   ),
   seams: z.array(
@@ -129,6 +142,8 @@ export const ShowerRecord = z.object({
       element: z.string(),
       fromMm: mm.nullable(),
       toMm: mm.nullable(),
+      /** All its places; the first one stands above as well. */
+      places: z.array(RecordPlace).default([]),
       valueMm: mm.nullable(),
       by: z.string(),
       at: z.string(),
@@ -152,7 +167,16 @@ export const ShowerRecord = z.object({
       volumeL: z.number().nullable(),
       running: z.boolean(),
       verdict: z.string().nullable(),
+      /** What the tablet stated; the verdict above is worked out from the readings. */
+      stated: z.string().nullable().default(null),
       figures: z.looseObject({}).nullable(),
+      /** What the test lacks of what the rule book asks: hours, mm, or a count. */
+      short: z.array(z.object({ kind: z.enum(SHORTFALLS), by: z.number(), where: z.string().nullable() })).default([]),
+      /** What was done to the basin since: from then on the test proves nothing. */
+      voided: z
+        .object({ cause: z.enum(['redo', 'work', 'dimensions']), entry: z.uuid(), at: z.string() })
+        .nullable()
+        .default(null),
       provedBelowMm: mm.nullable(),
       provedMm: mm,
     }),
@@ -209,6 +233,21 @@ export const ShowerRecord = z.object({
     .default(null),
   /** What was used of each item of the take-off, in mm, L, m² or pieces, against what the drawing comes to. */
   materials: z.array(z.object({ item: z.string(), unit: z.string(), net: z.number(), used: z.number() })).default([]),
+  /** What was built again. */
+  redos: z
+    .array(
+      z.object({
+        entry: z.uuid(),
+        stage: z.string(),
+        places: z.array(RecordPlace),
+        reason: z.string(),
+        by: z.string(),
+        at: z.string(),
+      }),
+    )
+    .default([]),
+  /** Entries that are written down and not counted, with the reason. */
+  notCounted: z.array(z.object({ entry: z.uuid(), why: z.enum(ORPHAN_REASONS) })).default([]),
   deviations: z.array(
     z.object({
       stage: z.string(),
@@ -225,7 +264,16 @@ export const ShowerRecord = z.object({
       ended: z.boolean(),
     }),
   ),
-  signatures: z.array(z.object({ name: z.string(), by: z.string(), at: z.string(), ledgerHash: z.string() })),
+  signatures: z.array(
+    z.object({
+      name: z.string(),
+      by: z.string(),
+      at: z.string(),
+      ledgerHash: z.string(),
+      /** Came in a file whose chain nobody proved. */
+      imported: z.boolean().default(false),
+    }),
+  ),
   /** The firm's signature (RFC 8032) over the canonical JSON of all the rest; there once a person signed. */
   firmSignature: z.object({ algorithm: z.literal('Ed25519'), publicKey: z.string(), signature: z.string() }).optional(),
   deference: z.array(z.string()),

@@ -98,3 +98,15 @@ export function elementName(t: Words, model: ShowerModel, element: string): stri
   const name = faceName(t, model, element);
   return name.charAt(0).toUpperCase() + name.slice(1);
 }
+
+/** All places of a defect, a redo or a look by name, each once; `most` of them, and how many more there are. */
+export function placesName(
+  t: Words,
+  model: ShowerModel,
+  places: readonly { element: string }[],
+  most = Number.POSITIVE_INFINITY,
+): string {
+  const names = [...new Set(places.map((p) => elementName(t, model, p.element)))];
+  const shown = names.slice(0, most).join(', ');
+  return names.length > most ? t('places.more', { shown, count: names.length - most }) : shown;
+}

@@ -1,11 +1,11 @@
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
 import { filmLimits, judgeShowerFilm } from '@careful-seam/core/proof/filmOfShower';
-import type { Blocker, Judgement } from '@careful-seam/core/proof/state';
+import type { Because, Blocker, Judgement } from '@careful-seam/core/proof/state';
 import type { Check, NumberCheck, NumberUnit, RuleBook, SurveyCheck } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
 import { DateTime, Settings } from 'luxon';
 import { filmLimitWords, filmSentence } from '../film/filmWords';
-import { elementName } from './names';
+import { elementName, placesName } from './names';
 import type { Language, Words } from './words';
 
 const TIME_LOCALES: Record<Language, string> = { en: 'en-US', es: 'es-US' };
@@ -120,6 +120,7 @@ export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit
       by: j.deviation.decision.by,
       reason: j.deviation.decision.reason,
     });
+  if (j.waitsForManager) return t('sentence.waitsForManager', { check: check.label });
   if (check.kind === 'looked') return lookedSentence(t, j);
   if (check.kind === 'number') return numberSentence(t, check, j, unit);
   if (check.kind === 'position')
@@ -187,7 +188,7 @@ export function blockerSentence(
     case 'check':
       return verdictSentence(t, model, blocker.judgement, unit);
     case 'defect': {
-      const where = blocker.defect.places[0] ? elementName(t, model, blocker.defect.places[0].element) : '';
+      const where = placesName(t, model, blocker.defect.places, 3);
       return t('blocker.defect', { where, kind: defectKindLabel(book, blocker.defect.kind, blocker.defect.check) });
     }
     case 'deviation-pending':
@@ -199,4 +200,14 @@ export function blockerSentence(
     case 'look-again':
       return t('blocker.lookAgain', { count: blocker.count });
   }
+}
+
+/** Why a stage that was released once is held or contested, in words; empty where there is nothing to tell. */
+export function becauseSentence(t: Words, because: Because | null): string {
+  return because ? t(`because.${because.cause}`) : '';
+}
+
+/** What today's calculation says of a check that a release passed by an older one. */
+export function besideSentence(t: Words, model: ShowerModel, judgement: Judgement, unit: ShownUnit): string {
+  return t('beside.line', { sentence: verdictSentence(t, model, judgement, unit) });
 }

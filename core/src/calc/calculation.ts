@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { type Outcome, refuse } from '../outcome/outcome';
+import { versionOf } from './versions';
 
 /** One public calculation. The registry is the one list: command line, API and docs all come from it. */
 export interface Calculation {
@@ -28,7 +29,7 @@ export function calculation<I extends z.ZodType>(
     const field = issue.path.join('.') || 'input';
     return refuse('input-invalid', field, `The field "${field}" is not valid: ${issue.message}`);
   };
-  return { name, title, version: '1', source, input, output, run };
+  return { name, title, version: versionOf(name), source, input, output, run };
 }
 
 export const mm = z.number();

@@ -64,6 +64,8 @@ export interface FloodVerdict {
 
 const DAY = 24;
 const BREAKS_WATER: readonly FloodEvent['kind'][] = ['refill', 'plug-moved', 'power-cut', 'step'];
+/** A first reading this long after the water went in vouches for the hours since [common practice, no source]. */
+const SETTLED_WITHIN_HOURS = 2;
 /** A minute: clocks and people are not finer than that. */
 const MINUTE_HOURS = 1 / 60;
 
@@ -160,7 +162,10 @@ export function floodVerdict(input: FloodVerdictInput): Outcome<FloodVerdict> {
   const checked = check(input);
   if (!checked.ok) return checked;
   const prepared = prepare(input);
-  const hoursRun = Math.max(0, (prepared.readings.at(-1)?.atHours ?? prepared.startHours) - prepared.startHours);
+  const first = prepared.readings[0]?.atHours ?? prepared.startHours;
+  // What ran before the first reading counts only where that was taken soon after the water went in.
+  const since = first - prepared.startHours <= SETTLED_WITHIN_HOURS ? prepared.startHours : first;
+  const hoursRun = Math.max(0, (prepared.readings.at(-1)?.atHours ?? since) - since);
   const loss = rateOf(input.method, prepared.segments, input.resolutionMm);
   const window: [number, number] = [prepared.segments[0]?.hours[0] ?? 0, prepared.segments.at(-1)?.hours.at(-1) ?? 0];
   const evaporation = evaporationOf(input, prepared.readings, window, prepared.questions);

@@ -5,6 +5,7 @@ import type { ShowerGeometry } from '../geometry/showerGeometry';
 import { showerModel } from '../geometry/showerModel';
 import { buildLedger, type SeamLine, seamFigures } from '../proof/seamLine';
 import { anyShower } from '../tests/anyShower';
+import { passFlood, readyForWater } from '../tests/sampleFlood';
 import { begun, climb, fold, lapReading, pass } from '../tests/sampleTablet';
 import { arrange, type PlacedPanel, toSheet } from './arrange';
 import { alongLine, lineWork } from './lineWork';
@@ -155,23 +156,23 @@ describe('the ledger in figures', () => {
     const asked = new Set(state.requirements.filter((r) => r.stage.key === 'membrane').map((r) => r.element));
     const length = [...state.seamById.values()].filter((s) => asked.has(s.id)).reduce((sum, s) => sum + s.lengthMm, 0);
     expect(figures.totalMm).toBeCloseTo(length, 6);
-    expect(figures.byState.defect).toBeCloseTo(150, 6);
+    expect(figures.byState.defect).toBeCloseTo(300, 6);
     for (const l of lines) {
       const seam = state.seamById.get(l.seam)!;
       expect(l.pieces.reduce((sum, p) => sum + p.toMm - p.fromMm, 0)).toBeCloseTo(seam.lengthMm, 6);
     }
   });
   it('doubles what water proved, up to 5 mm below the line', () => {
-    const t = begun();
-    t.write('flood-started', { waterLineMm: 105, plannedHours: 24 });
-    t.write('flood-ended', { lowestLevelMm: 105, verdict: 'pass' });
+    const t = readyForWater(begun());
+    passFlood(t, 105);
     const state = fold(t.entries);
+    const overFloorMm = state.flood!.waterLineMm - 5 - 0.75 * 25.4;
     const { lines } = buildLedger(state, ['membrane']);
     const upright = lines.find((l) => l.seam.startsWith('wall-wall-inside'))!;
     expect(upright.pieces[0]).toMatchObject({ fromMm: 0, water: true });
-    expect(upright.pieces[0]!.toMm).toBeCloseTo(100 - 0.75 * 25.4, 6);
+    expect(upright.pieces[0]!.toMm).toBeCloseTo(overFloorMm, 6);
     expect(lines.find((l) => l.seam.startsWith('floor-wall'))!.pieces.every((p) => p.water)).toBe(true);
-    expect(seamFigures([upright]).waterMm).toBeCloseTo(100 - 0.75 * 25.4, 6);
+    expect(seamFigures([upright]).waterMm).toBeCloseTo(overFloorMm, 6);
     expect(
       drawnLengthMm([
         [0, 0],

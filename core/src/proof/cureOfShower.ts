@@ -3,15 +3,16 @@ import { type CureReady, cureReady, type Forecast } from '../cure/cureClock';
 import type { EntryOf } from '../entries/entry';
 import type { WaitCheck } from '../rules/ruleBook';
 import { showerFilms } from './filmOfShower';
-import type { ShowerState } from './state';
+import { instantOf, type ShowerState, typedInstant } from './state';
 
 const MINUTE_MS = 60_000;
 
 /** All readings of the air of an entry: one by hand, or a logger's series. */
-export function readingsOf({ body, observedAt }: EntryOf<'climate-reading'>): ClimateReading[] {
+export function readingsOf(state: Pick<ShowerState, 'arrivals'>, e: EntryOf<'climate-reading'>): ClimateReading[] {
+  const { body } = e;
   const { series } = body;
   if (!series)
-    return [{ atMs: Date.parse(body.readAt ?? observedAt), airC: body.airC, relativeHumidity: body.relativeHumidity }];
+    return [{ atMs: typedInstant(state, e, body.readAt), airC: body.airC, relativeHumidity: body.relativeHumidity }];
   const startMs = Date.parse(series.startAt);
   return series.minutes.map((m, i) => ({
     atMs: startMs + m * MINUTE_MS,
@@ -26,7 +27,7 @@ const logs = new WeakMap<readonly EntryOf<'climate-reading'>[], { count: number;
 export function climateOf(state: ShowerState): ClimateLog {
   const known = logs.get(state.climate);
   if (known && known.count === state.climate.length) return known.log;
-  const log = climateLog(state.climate.flatMap(readingsOf));
+  const log = climateLog(state.climate.flatMap((e) => readingsOf(state, e)));
   logs.set(state.climate, { count: state.climate.length, log });
   return log;
 }
@@ -73,20 +74,20 @@ export function laidIn(state: ShowerState, stage: string, drying: boolean): Laid
   const bare = { stage, coat: null, filmRatio: 1 };
   const coats = drying ? coatLayers(state, stage) : [];
   const works = (state.stages.get(stage)?.work ?? []).map(
-    (e): LaidLayer => ({ ...bare, told: 'work', element: null, laidAtMs: Date.parse(e.observedAt) }),
+    (e): LaidLayer => ({ ...bare, told: 'work', element: null, laidAtMs: instantOf(state, e) }),
   );
   const redos = state.redos
     .filter((e) => e.body.stage === stage)
     .flatMap((e) =>
       e.body.places.map(
-        (p): LaidLayer => ({ ...bare, told: 'redo', element: p.element, laidAtMs: Date.parse(e.observedAt) }),
+        (p): LaidLayer => ({ ...bare, told: 'redo', element: p.element, laidAtMs: instantOf(state, e) }),
       ),
     );
   // A coat tells by itself when it went on; that the crew said so later adds nothing to its hours.
   const told = [...coats, ...redos, ...(coats.length > 0 ? [] : works)];
   if (told.length > 0) return told;
   const release = state.stages.get(stage)?.release;
-  return release ? [{ ...bare, told: 'release', element: null, laidAtMs: Date.parse(release.observedAt) }] : [];
+  return release ? [{ ...bare, told: 'release', element: null, laidAtMs: release.atMs }] : [];
 }
 
 export interface LayerReady extends LaidLayer, CureReady {}

@@ -8,7 +8,7 @@ export type DefectStep = (typeof DEFECT_STEPS)[number];
 /** True until the defect was looked at again and closed. */
 export const isOpen = (defect: Defect): boolean => defect.closedAt === null;
 
-const after = (a: string | undefined, b: string | undefined): boolean => a !== undefined && (b === undefined || a > b);
+const after = (a: number | undefined, b: number | undefined): boolean => a !== undefined && (b === undefined || a > b);
 
 /**
  * found → assigned → answered (the crew says it is put right) → redone (written down as built again) → closed; a look
@@ -19,7 +19,7 @@ export function defectStep(defect: Defect): DefectStep {
   const assigned = defect.assignments.at(-1);
   const answered = defect.answers.at(-1);
   if (defect.redoneAt !== null) return 'redone';
-  if (after(answered?.observedAt, assigned?.observedAt)) return 'answered';
+  if (after(answered?.seq, assigned?.seq)) return 'answered';
   if (assigned) return assigned.again ? 'again' : 'assigned';
   return answered ? 'answered' : 'found';
 }

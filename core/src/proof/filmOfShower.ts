@@ -1,9 +1,9 @@
-import type { CheckVerdict } from '../entries/entry';
 import { FILM_ZONES, type FilmZone, PART_OF_ZONE, zoneAreas } from '../film/filmZones';
 import { type FilmJudged, type FilmLimits, judgeFilm } from '../film/judgeFilm';
 import type { ShowerModel } from '../geometry/showerModel';
 import type { FilmCheck } from '../rules/ruleBook';
-import type { Evidence, Requirement, ShowerState } from './state';
+import { type Measured, plain } from './judgeReadings';
+import type { Evidence, Requirement, ShowerState, Worst } from './state';
 
 /** The limits of a film check as films are judged by them. */
 export function filmLimits(check: FilmCheck): FilmLimits {
@@ -34,9 +34,29 @@ export function judgeShowerFilm(model: ShowerModel, check: FilmCheck, readings: 
   return judgeFilm(check.zones, filmAreas(model, check), filmLimits(check), records);
 }
 
-/** The verdict on a film as a check. */
-export function filmVerdict(model: ShowerModel, check: FilmCheck, readings: readonly Evidence[]): CheckVerdict {
-  return judgeShowerFilm(model, check, readings).verdict;
+/** How bad a film is: of each zone its reasons, what lacks of the least and what is over the most. */
+function worstFilm(judged: FilmJudged): Worst {
+  return Object.fromEntries(
+    judged.zones
+      .filter((z) => z.verdict !== 'pass')
+      .flatMap((z) => [
+        ...z.reasons.map((r) => [`${z.zone} ${r}`, 1] as const),
+        ...(z.meanDryUm === null
+          ? []
+          : ([
+              [`${z.zone} thin`, -z.meanDryUm],
+              [`${z.zone} thick`, z.meanDryUm],
+            ] as const)),
+        ...(z.thinnestWet ? [[`${z.zone} wet`, -z.thinnestWet.wettedUm] as const] : []),
+        ...(z.spots ? [[`${z.zone} spot`, -z.spots.lowestSpotUm] as const] : []),
+      ]),
+  );
+}
+
+/** A film as a check. */
+export function filmFound(model: ShowerModel, check: FilmCheck, readings: readonly Evidence[]): Measured {
+  const judged = judgeShowerFilm(model, check, readings);
+  return plain(judged.verdict, worstFilm(judged));
 }
 
 export interface ShowerFilm {

@@ -1,7 +1,7 @@
 import type { EntryOf, FloodEventKind, MoistureAnswer, MoistureMoment } from '../entries/entry';
 import type { FloodVerdictInput } from '../flood/floodVerdictInput';
 import type { FloodCheck } from '../rules/ruleBook';
-import type { Stretch } from './intervals';
+import type { Shortfall } from './floodNeeds';
 
 export interface FloodLevel {
   entry: string;
@@ -19,6 +19,7 @@ export interface FloodLook {
   moment: MoistureMoment | null;
   words: string;
   at: string;
+  atMs: number;
   by: string;
 }
 
@@ -26,13 +27,25 @@ export interface FloodEnd {
   entry: string;
   at: string;
   by: string;
-  /** What counts: as stated, or judged anew when something arrived later that belongs to the test. */
+  /** What counts: worked out from the test's own readings and looks. What was stated is kept beside it. */
   verdict: 'pass' | 'fail' | 'undecided' | 'aborted';
+  /** What the test lacks of what the rule book asks. */
+  short: Shortfall[];
   stated: 'pass' | 'fail' | 'undecided' | 'aborted';
   /** Name and version of the calculation that it was judged by; null in entries of the first version. */
   calculation: string | null;
-  figures: EntryOf<'flood-ended'>['body']['figures'] | null;
+  figures: FloodFigures | null;
   words: string;
+}
+
+/** Figures of a verdict, as an ended test keeps them; mm per day. */
+export type FloodFigures = NonNullable<EntryOf<'flood-ended'>['body']['figures']>;
+
+/** What was done to the basin that a test proves: from then on it proves nothing. */
+export interface Voided {
+  cause: 'redo' | 'work' | 'dimensions';
+  entry: string;
+  at: string;
 }
 
 /** One flood test as its entries tell it. Hours count from its start; levels are mm above the drain rim. */
@@ -66,15 +79,15 @@ export interface FloodTest {
   events: { entry: string; kind: FloodEventKind; of: 'water' | 'pan'; atHours: number; words: string }[];
   climate: { entry: string; atHours: number; waterC: number; airC: number; relativeHumidity: number }[];
   looks: FloodLook[];
-  /** Every entry that the verdict depends on. */
+  /** Every entry that the verdict depends on, its end apart. */
   inputs: string[];
   end: FloodEnd | null;
-  /** A redo below the water line ended it. */
-  endedByRedo: boolean;
+  /** The basin is another one since, or null. */
+  voided: Voided | null;
+  /** Stages below it that nobody had released when the water went in: a test of what was not there proves nothing. */
+  layersMissing: string[];
   /** What lies below this height was proved by water; null: nothing. */
   provedBelowMm: number | null;
-  /** Stretches built again since. */
-  voids: Map<string, Stretch[]>;
 }
 
 /** m/s of air over the water in a closed bathroom [common practice, no source]. */
@@ -100,22 +113,25 @@ function panOf(test: FloodTest): FloodVerdictInput['pan'] | undefined {
   return readings.length >= 2 ? { readings, resolutionMm: test.panResolutionMm ?? test.resolutionMm } : undefined;
 }
 
-const isWet = (look: FloodLook): boolean => look.answer === 'wet' && look.moment !== 'start';
+/** True for moisture that a test is answerable for: wet, and not so before the water. */
+export const isWetLook = (look: Pick<FloodLook, 'answer' | 'moment'>): boolean =>
+  look.answer === 'wet' && look.moment !== 'start';
 
-/** Last answers at the end of the test, by place. */
-export function endLooks(test: FloodTest): Map<string, FloodLook> {
-  return new Map(test.looks.filter((l) => l.moment === 'end').map((l) => [l.where, l]));
+/** The first level of the water that was read, mm above the drain rim; null without a reading. */
+export function firstLevel(test: FloodTest): number | null {
+  const series = latestSeries(test, 'water');
+  return (series ? seriesReadings(series) : levelsOf(test, 'water'))[0]?.levelMm ?? null;
 }
 
-/** True when a place was looked at at the end and found dry, or does not exist here. */
-export const placeSeen = (look: FloodLook | undefined): boolean =>
-  look !== undefined && look.answer !== 'could-not-see';
+/** All entries that a test consists of; none where there is no test. */
+export const floodEntries = (test: FloodTest | null): string[] =>
+  test ? [...test.inputs, ...test.looks.map((l) => l.entry), ...(test.end ? [test.end.entry] : [])] : [];
 
 /**
- * What the verdict is computed from. `places` are those that must have been looked at when the test ends; while it runs
- * give none. Null while there is no reading of the water at all.
+ * What the verdict is computed from: the readings as they are, judged by the rule book's hours and its smallest leak, not by
+ * what the test was started with. Null while there is no reading of the water at all.
  */
-export function verdictInput(test: FloodTest, places: readonly string[]): FloodVerdictInput | null {
+export function verdictInput(test: FloodTest, check: FloodCheck): FloodVerdictInput | null {
   const series = latestSeries(test, 'water');
   const readings = series ? seriesReadings(series) : levelsOf(test, 'water');
   if (readings.length === 0) return null;
@@ -124,7 +140,6 @@ export function verdictInput(test: FloodTest, places: readonly string[]): FloodV
   const climate = test.climate
     .filter((c) => c.atHours >= -2)
     .map(({ entry: _entry, ...c }) => ({ ...c, atHours: Math.max(0, c.atHours), airSpeedMs: STILL_AIR_MS }));
-  const ended = endLooks(test);
   return {
     method: series ? 'logger' : 'marks',
     readings,
@@ -132,16 +147,10 @@ export function verdictInput(test: FloodTest, places: readonly string[]): FloodV
     ...(events.length > 0 ? { events } : {}),
     ...(pan ? { pan } : {}),
     ...(climate.length > 0 ? { climate } : {}),
-    smallestLeakMmPerDay: test.smallestLeakMmPerDay,
-    plannedHours: test.plannedHours,
-    moistureFound: test.looks.some(isWet),
-    placeNotSeen: places.some((p) => !placeSeen(ended.get(p))),
+    smallestLeakMmPerDay: check.smallestLeakMmPerDay,
+    plannedHours: check.plannedHours,
+    moistureFound: test.looks.some(isWetLook),
   };
-}
-
-/** The same with the places that the rule book names: they must have been seen once the test ends, not while it runs. */
-export function inputOf(test: FloodTest, check: FloodCheck, ending: boolean): FloodVerdictInput | null {
-  return verdictInput(test, ending ? check.places.map((p) => p.id) : []);
 }
 
 /** Hour at which the planned time is run, ms since 1970. */

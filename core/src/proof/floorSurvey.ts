@@ -7,6 +7,7 @@ import type { SurveyCheck } from '../rules/ruleBook';
 import { judgeSurvey, type SurveyJudged, type SurveyLimits } from '../survey/judgeSurvey';
 import type { Shot, SurveyedFloor } from '../survey/shots';
 import { makeSurface, ownHeights } from '../survey/surface';
+import { type Measured, plain } from './judgeReadings';
 import type { Evidence } from './state';
 
 /** A later shot this near to an earlier one is that place shot again, mm. */
@@ -92,23 +93,30 @@ export function judgeFloorFlat(
   return { ok: true, value: { gap, verdict } };
 }
 
-const judged = new WeakMap<ShowerModel, Map<string, CheckVerdict>>();
+const judged = new WeakMap<ShowerModel, Map<string, Measured>>();
+
+function surveyMeasured(model: ShowerModel, check: SurveyCheck, shots: readonly Shot[]): Measured {
+  const fall = judgeFloorFall(model, check, shots);
+  if (fall?.ok) {
+    const { verdict, falls, deepestMm } = fall.value;
+    return plain(verdict, { least: -falls.leastFall, greatest: falls.greatestFall, pond: deepestMm });
+  }
+  const flat = fall ? null : judgeFloorFlat(model, check, shots);
+  return flat?.ok ? plain(flat.value.verdict, { gap: flat.value.gap?.gapMm ?? 0 }) : plain('undecided');
+}
 
 /**
- * The verdict on a survey: unseen without a shot, undecided with too few or with such as no floor can be made of. Worked
- * out once for the same shots of the same drawing, since it is asked for again and again.
+ * A survey as a check: unseen without a shot, undecided with too few or with such as no floor can be made of. Worked out
+ * once for the same shots of the same drawing, since it is asked for again and again.
  */
-export function surveyVerdict(model: ShowerModel, check: SurveyCheck, readings: readonly Evidence[]): CheckVerdict {
+export function surveyFound(model: ShowerModel, check: SurveyCheck, readings: readonly Evidence[]): Measured {
   const shots = standingShots(readings);
-  if (shots.length === 0) return 'unseen';
-  if (shots.length < check.shotsAtLeast) return 'undecided';
+  if (shots.length === 0) return plain('unseen');
+  if (shots.length < check.shotsAtLeast) return plain('undecided');
   const key = JSON.stringify([check.measures, check.uncertaintyMm, shots.map((s) => [s.xMm, s.yMm, s.zMm])]);
-  const known = judged.get(model) ?? new Map<string, CheckVerdict>();
+  const known = judged.get(model) ?? new Map<string, Measured>();
   judged.set(model, known);
-  const before = known.get(key);
-  if (before) return before;
-  const found = judgeFloorFall(model, check, shots) ?? judgeFloorFlat(model, check, shots);
-  const verdict = found?.ok ? found.value.verdict : 'undecided';
-  known.set(key, verdict);
-  return verdict;
+  const found = known.get(key) ?? surveyMeasured(model, check, shots);
+  known.set(key, found);
+  return found;
 }

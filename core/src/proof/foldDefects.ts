@@ -1,8 +1,10 @@
-import type { Entry, EntryOf } from '../entries/entry';
+import type { Entry, EntryOf, Place } from '../entries/entry';
+import { WHOLE_SHOWER } from './requirements';
 import { begin, stageOf } from './stageState';
 import type { Defect, ShowerState } from './state';
+import { byManager, isMilder } from './who';
 
-/** Opens a defect under the entry's id; on a released stage it contests the release, unless it is a mere note. */
+/** Opens a defect under the entry's id; a release of its stage is judged with it at the end. */
 export function openDefect(
   state: ShowerState,
   e: Entry,
@@ -24,9 +26,9 @@ export function openDefect(
     answers: [],
     redoneAt: null,
     closedAt: null,
+    seq: state.seq,
   });
-  const stage = stageOf(state, from.stage);
-  if (stage.word === 'released' && from.severity !== 'note') stage.word = 'contested';
+  stageOf(state, from.stage);
 }
 
 /** Lists an entry whose target is unknown or was withdrawn: never dropped. */
@@ -34,7 +36,10 @@ export function orphan(state: ShowerState, e: Entry, target: string, withdrawn: 
   state.orphans.push({ entry: e.id, why: withdrawn.has(target) ? 'target-withdrawn' : 'target-unknown' });
 }
 
-/** A defect recorded by a person: a new one, or kind, words and pictures for one that a reading or look opened. */
+/**
+ * A defect recorded by a person: a new one, or kind, words and pictures for one that a reading or look opened. Only a manager
+ * makes it milder: from anybody else the rest counts, and the severity stays.
+ */
 export function addDefectFound(state: ShowerState, e: EntryOf<'defect-found'>, withdrawn: ReadonlySet<string>): void {
   begin(state, e.body.stage);
   const { about, stage, place, kind, severity, words, photos } = e.body;
@@ -42,7 +47,11 @@ export function addDefectFound(state: ShowerState, e: EntryOf<'defect-found'>, w
     openDefect(state, e, { stage, check: null, places: [place], kind, severity, words, photos, valueMm: null });
   const defect = state.defects.get(about ?? e.id);
   if (!defect) return orphan(state, e, about!, withdrawn);
-  if (about !== undefined) Object.assign(defect, { kind, severity, words, photos: [...defect.photos, ...photos] });
+  if (about !== undefined) {
+    const kept = isMilder(severity, defect.severity) && !byManager(e) ? defect.severity : severity;
+    Object.assign(defect, { kind, severity: kept, words, photos: [...defect.photos, ...photos] });
+    if (kept !== severity) state.orphans.push({ entry: e.id, why: 'not-allowed' });
+  }
   Object.assign(defect, {
     cause: e.body.cause ?? defect.cause,
     escape: e.body.escape ?? defect.escape,
@@ -51,15 +60,53 @@ export function addDefectFound(state: ShowerState, e: EntryOf<'defect-found'>, w
   });
 }
 
-function assign(defect: Defect, e: EntryOf<'defect-assigned'>): void {
+function assign(state: ShowerState, defect: Defect, e: EntryOf<'defect-assigned'>): void {
   const { crewId, dueAt, words = '', again = false } = e.body;
   const dueAtMs = dueAt === undefined ? null : Date.parse(dueAt);
-  defect.assignments.push({ crewId, dueAtMs, words, again, by: e.author.name, observedAt: e.observedAt });
+  defect.assignments.push({
+    crewId,
+    dueAtMs,
+    words,
+    again,
+    by: e.author.name,
+    observedAt: e.observedAt,
+    seq: state.seq,
+  });
   // Sent back: what was built again did not put it right.
   if (again) defect.redoneAt = null;
 }
 
-function close(defect: Defect, e: EntryOf<'defect-closed'>): void {
+const meets = (a: Place, b: Place): boolean =>
+  a.element === b.element && (a.fromMm ?? 0) <= (b.toMm ?? Infinity) && (b.fromMm ?? 0) <= (a.toMm ?? Infinity);
+
+/** True when each place of a defect was built again, or looked at and found good, after it was found. */
+function seenSince(state: ShowerState, defect: Defect): boolean {
+  const later = state.redos.filter((r) => (state.seqOf.get(r.id) ?? 0) > defect.seq);
+  const asked = (check: string) => defect.check === null || defect.check === check;
+  return defect.places.every(
+    (place) =>
+      later.some((r) => r.body.places.some((p) => p.element === WHOLE_SHOWER || meets(p, place))) ||
+      (state.evidence.get(place.element) ?? []).some(
+        (x) =>
+          x.answer === 'ok' &&
+          x.seq > defect.seq &&
+          x.stage === defect.stage &&
+          asked(x.check) &&
+          meets(x.place, place),
+      ),
+  );
+}
+
+/** Whether a defect may be closed: one that stops by a manager only, until its place was built again or looked at anew. */
+export function mayClose(state: ShowerState, defect: Defect, isManager: boolean): boolean {
+  return isManager || defect.severity !== 'stop' || seenSince(state, defect);
+}
+
+function close(state: ShowerState, defect: Defect, e: EntryOf<'defect-closed'>): void {
+  if (!mayClose(state, defect, byManager(e))) {
+    state.orphans.push({ entry: e.id, why: 'not-allowed' });
+    return;
+  }
   Object.assign(defect, {
     closedAt: e.observedAt,
     closedBy: e.author.name,
@@ -78,13 +125,14 @@ export function onDefect(
 ): void {
   const defect = state.defects.get(e.body.defect);
   if (!defect) return orphan(state, e, e.body.defect, withdrawn);
-  if (e.kind === 'defect-assigned') assign(defect, e);
-  else if (e.kind === 'defect-closed') close(defect, e);
+  if (e.kind === 'defect-assigned') assign(state, defect, e);
+  else if (e.kind === 'defect-closed') close(state, defect, e);
   else
     defect.answers.push({
       words: e.body.words,
       photos: e.body.photos,
       author: e.author.name,
       observedAt: e.observedAt,
+      seq: state.seq,
     });
 }

@@ -1,39 +1,102 @@
-import type { EntryOf, Place } from '../entries/entry';
+import type { Entry, EntryOf, Place } from '../entries/entry';
 import type { ShowerModel } from '../geometry/showerModel';
-import { findCheck, findStage } from '../rules/ruleBook';
+import { type Check, findCheck, findStage } from '../rules/ruleBook';
 import { openDefect } from './foldDefects';
-import { outsideLimit } from './judge';
+import { outsideLimit } from './judgeReadings';
+import { stretchOn } from './place';
 import { WHOLE_SHOWER } from './requirements';
 import { begin } from './stageState';
-import type { Evidence, ShowerState } from './state';
+import type { ElementSize, Evidence, ShowerState } from './state';
+import { byManager, thingOf } from './who';
 
 /** After an edit, evidence stays when its seam's length changed by less than this. */
 const SAME_LENGTH_MM = 25;
+/** A tape's hook and a rounded place: a reading lies on its seam up to this far beyond its end, mm [common practice, no source]. */
+const ON_ELEMENT_MM = 1;
 
 /** What a model has to look at, by id. */
-export type Elements = Pick<ShowerState, 'seamById' | 'elementIds'>;
+export type Elements = Pick<ShowerState, 'seamById' | 'elementIds' | 'sizes'>;
 
-/** Lookup of a model's parts: its seams, and everything else that can be looked at. */
+function faceSize({ loop, areaMm2 }: ShowerModel['faces'][number]): ElementSize {
+  const span = (i: 0 | 1 | 2) => Math.max(...loop.map((p) => p[i])) - Math.min(...loop.map((p) => p[i]));
+  const [x, y, z] = [span(0), span(1), span(2)];
+  return z > 1
+    ? { of: 'face', widthMm: Math.hypot(x, y), heightMm: z, areaMm2 }
+    : { of: 'face', widthMm: x, heightMm: y, areaMm2 };
+}
+
+function sizesOf(model: ShowerModel): Map<string, ElementSize> {
+  const { drain, penetrations } = model.geometry;
+  const sizes = new Map<string, ElementSize>(model.faces.map((f) => [f.id, faceSize(f)]));
+  sizes.set(model.drain.id, { of: 'point', at: [drain.xMm, drain.yMm] });
+  for (const p of penetrations ?? []) sizes.set(`penetration:${p.id}`, { of: 'point', at: [p.alongMm, p.heightMm] });
+  return sizes;
+}
+
+/** Lookup of a model's parts: its seams, everything else that can be looked at, and what faces, drain and openings measure. */
 export function elementsOf(model: ShowerModel): Elements {
   const parts = [...model.corners, ...model.penetrations, ...model.faces].map((e) => e.id);
   return {
     seamById: new Map(model.seams.map((s) => [s.id, s])),
     elementIds: new Set([...parts, model.drain.id, WHOLE_SHOWER]),
+    sizes: sizesOf(model),
   };
 }
 
-/** True when the place means among these elements what it meant when the entry was made. */
-export function stillFits({ seamById, elementIds }: Elements, place: Place): boolean {
+/** True when an element measures what it did, but for less than 25 mm: the sides and the area of a face, the place of a point. */
+function sameSize(a: ElementSize, b: ElementSize): boolean {
+  if (a.of === 'point') return b.of === 'point' && Math.hypot(...a.at.map((x, i) => x - b.at[i]!)) < SAME_LENGTH_MM;
+  if (b.of !== 'face') return false;
+  const grown = Math.max(Math.abs(a.widthMm - b.widthMm), Math.abs(a.heightMm - b.heightMm));
+  return grown < SAME_LENGTH_MM && Math.abs(a.areaMm2 - b.areaMm2) < SAME_LENGTH_MM * Math.max(a.widthMm, a.heightMm);
+}
+
+/** True when the place means among these elements what it meant when the entry was made, on an element of that size. */
+export function stillFits({ seamById, elementIds, sizes }: Elements, place: Place, size: ElementSize | null): boolean {
   const seam = seamById.get(place.element);
-  if (!seam) return elementIds.has(place.element);
+  if (!seam) {
+    const now = sizes.get(place.element);
+    return elementIds.has(place.element) && (!now || !size || sameSize(size, now));
+  }
   const sameLength = place.lengthMm === undefined || Math.abs(place.lengthMm - seam.lengthMm) < SAME_LENGTH_MM;
   return sameLength && (place.startKey === undefined || place.startKey === seam.startKey);
+}
+
+/** Sets evidence right for a new drawing: whether it still fits its place, and which stretch of its seam it covers. */
+export function fitAgain(state: ShowerState, evidence: Evidence): void {
+  evidence.lookAgain = !stillFits(state, evidence.place, evidence.size);
+  const seam = state.seamById.get(evidence.element);
+  if (seam) evidence.stretch = stretchOn(seam, evidence.place) ?? evidence.stretch;
 }
 
 function addEvidence(state: ShowerState, evidence: Evidence): void {
   const list = state.evidence.get(evidence.element);
   if (list) list.push(evidence);
   else state.evidence.set(evidence.element, [evidence]);
+}
+
+/** Kinds of check that prove a whole at once: that one does not apply is never for one person to say. */
+const WHOLE_KINDS: readonly Check['kind'][] = ['wait', 'film', 'flood'];
+
+/** What the sizes were on the drawing that the entry was made on, as far as it is known. */
+function sizeThen(state: ShowerState, e: Entry, element: string): ElementSize | null {
+  const then = state.drawings.get(e.geometryVersion);
+  return (then ? elementsOfDrawing(then).sizes : state.sizes).get(element) ?? null;
+}
+
+const remembered = new WeakMap<ShowerModel, Elements>();
+function elementsOfDrawing(model: ShowerModel): Elements {
+  const known = remembered.get(model) ?? elementsOf(model);
+  remembered.set(model, known);
+  return known;
+}
+
+function waitsForManager(state: ShowerState, e: EntryOf<'look'>, check: string): boolean {
+  if (e.body.answer !== 'not-applicable' || byManager(e)) return false;
+  const rule = checkIn(state, e.body.stage, check);
+  if (!rule || rule.severity === 'stop' || WHOLE_KINDS.includes(rule.kind)) return true;
+  const model = state.geometry?.model;
+  return model !== undefined && new Set(e.body.places.map((p) => thingOf(model, p.element))).size > 1;
 }
 
 function evidenceOf(
@@ -44,11 +107,9 @@ function evidenceOf(
 ): Evidence {
   const seam = state.seamById.get(place.element);
   const lengthMm = seam?.lengthMm ?? 1;
-  const stretch = seam
-    ? { fromMm: Math.min(place.fromMm ?? 0, lengthMm), toMm: Math.min(place.toMm ?? lengthMm, lengthMm) }
-    : { fromMm: 0, toMm: 1 };
   const reading = e.kind === 'reading' ? e.body : null;
   const look = e.kind === 'look' ? e.body : null;
+  const size = sizeThen(state, e, place.element);
   return {
     entry: e.id,
     kind: e.kind,
@@ -56,7 +117,7 @@ function evidenceOf(
     check,
     element: place.element,
     side: place.side ?? null,
-    stretch,
+    stretch: (seam && stretchOn(seam, place)) ?? { fromMm: 0, toMm: lengthMm },
     atMm: Math.min(reading?.atMm ?? 0, lengthMm),
     valueMm: reading?.valueMm ?? null,
     shot: reading?.shot ?? null,
@@ -70,11 +131,22 @@ function evidenceOf(
     used: look?.used ?? null,
     observedAt: e.observedAt,
     author: e.author.name,
+    seq: state.seq,
+    waitsForManager: e.kind === 'look' && waitsForManager(state, e, check),
+    size,
     voids: [],
     voided: false,
-    lookAgain: !stillFits(state, place),
+    lookAgain: !stillFits(state, place, size),
     place,
   };
+}
+
+/** True when no part of a place lies on its seam, as it is drawn now or as long as the entry says it was. */
+function liesBeside(state: ShowerState, place: Place, atMm: number | null): boolean {
+  const seam = state.seamById.get(place.element);
+  if (!seam) return false;
+  const lengthMm = Math.max(seam.lengthMm, place.lengthMm ?? 0) + ON_ELEMENT_MM;
+  return atMm === null ? stretchOn({ lengthMm }, place) === null : atMm > lengthMm;
 }
 
 function checkIn(state: ShowerState, stageKey: string, checkId: string) {
@@ -82,13 +154,17 @@ function checkIn(state: ShowerState, stageKey: string, checkId: string) {
   return stage ? findCheck(stage, checkId) : null;
 }
 
-/** A reading is evidence; one outside its limit opens a defect round its place. */
+/** A reading is evidence; one outside its limit opens a defect round its place. One beside its element is listed, not counted. */
 export function addReading(state: ShowerState, e: EntryOf<'reading'>): void {
   begin(state, e.body.stage);
+  if (liesBeside(state, e.body.place, e.body.atMm)) {
+    state.orphans.push({ entry: e.id, why: 'off-element' });
+    return;
+  }
   addEvidence(state, evidenceOf(state, e, e.body.check, e.body.place));
   const check = checkIn(state, e.body.stage, e.body.check);
   if (check?.kind !== 'measured' || !outsideLimit(check, e.body.valueMm)) return;
-  const reach = check.pattern.speaksForMm / 2;
+  const reach = check.pattern.speaksForMm;
   const seam = state.seamById.get(e.body.place.element);
   const place = seam
     ? { ...e.body.place, fromMm: Math.max(0, e.body.atMm - reach), toMm: Math.min(seam.lengthMm, e.body.atMm + reach) }
@@ -108,8 +184,9 @@ export function addReading(state: ShowerState, e: EntryOf<'reading'>): void {
 /** A look is evidence on every place and check it names; the answer "defect" opens one. */
 export function addLook(state: ShowerState, e: EntryOf<'look'>): void {
   begin(state, e.body.stage);
-  for (const place of e.body.places)
-    for (const check of e.body.checks) addEvidence(state, evidenceOf(state, e, check, place));
+  const places = e.body.places.filter((p) => !liesBeside(state, p, null));
+  if (places.length < e.body.places.length) state.orphans.push({ entry: e.id, why: 'off-element' });
+  for (const place of places) for (const check of e.body.checks) addEvidence(state, evidenceOf(state, e, check, place));
   if (e.body.answer !== 'defect') return;
   const checks = e.body.checks.map((id) => checkIn(state, e.body.stage, id)).filter((c) => c !== null);
   const severity = (['stop', 'fix', 'note'] as const).find((s) => checks.some((c) => c.severity === s)) ?? 'fix';

@@ -1,11 +1,20 @@
 import type { EntryOf } from '../entries/entry';
-import { FLOOD_CALCULATION, floodVerdict } from '../flood/floodVerdict';
+import { floodVerdict } from '../flood/floodVerdict';
 import { type FloodCheck, floodCheckOf } from '../rules/ruleBook';
-import { type FloodEnd, type FloodTest, inputOf, lowestRead, verdictInput } from './floodTest';
+import { floodShortfalls, wholeVerdict } from './floodNeeds';
+import {
+  type FloodEnd,
+  type FloodFigures,
+  type FloodTest,
+  isWetLook,
+  lowestRead,
+  type Voided,
+  verdictInput,
+} from './floodTest';
 import { openDefect } from './foldDefects';
 import { WHOLE_SHOWER } from './requirements';
-import { begin } from './stageState';
-import type { ShowerState } from './state';
+import { begin, takeReleaseBack } from './stageState';
+import { instantOf, type ShowerState, typedInstant } from './state';
 import { FLOOD_MARGIN_MM } from './waterProof';
 
 const MS_PER_HOUR = 3_600_000;
@@ -23,25 +32,60 @@ type FloodEntry =
 
 const asked = (state: ShowerState) => (state.rules ? floodCheckOf(state.rules.method) : null);
 
+/** Stages that must be there before water tests them: hold points below the flood that ask for more than a wait. */
+function layersMissing(state: ShowerState, floodOrder: number): string[] {
+  return state
+    .rules!.method.stages.filter(
+      (s) => s.order < floodOrder && s.holdPoint && s.checks.some((c) => c.kind !== 'wait' && c.severity !== 'note'),
+    )
+    .map((s) => s.key)
+    .filter((key) => (state.stages.get(key)?.release ?? null) === null);
+}
+
+/** What the basin is tested by is void: it shows nothing any more, and the stage that rested on it goes back. */
+export function voidFlood(state: ShowerState, voided: Voided): void {
+  const test = state.flood;
+  if (!test || test.voided) return;
+  test.voided = voided;
+  test.running = false;
+  test.provedBelowMm = null;
+  const stage = asked(state)?.stage;
+  if (stage) takeReleaseBack(state, stage.key, 'flood-voided', voided.entry);
+}
+
+/** True for a stage that a flood tests, or the flood's own. */
+export function isUnderFlood(state: ShowerState, stageKey: string): boolean {
+  const flood = asked(state)?.stage;
+  const order = state.rules?.method.stages.find((s) => s.key === stageKey)?.order;
+  return flood !== undefined && order !== undefined && order <= flood.order;
+}
+
+/** Work on what a test stands on that was done when the water was in already, though it was written down before the test. */
+function workedSince(state: ShowerState, startMs: number): Voided | null {
+  const works = [...state.stages].flatMap(([key, s]) => (isUnderFlood(state, key) ? s.work : []));
+  const late = works.find((e) => instantOf(state, e) >= startMs);
+  return late ? { cause: 'work', entry: late.id, at: late.observedAt } : null;
+}
+
 function start(state: ShowerState, e: EntryOf<'flood-started'>): void {
   if (state.flood) state.earlierFloods.push(state.flood);
-  const stage = asked(state)?.stage;
-  if (stage) begin(state, stage.key);
-  const startedAt = e.body.startedAt ?? e.observedAt;
+  const found = asked(state);
+  if (found) begin(state, found.stage.key);
+  const startMs = typedInstant(state, e, e.body.startedAt);
   const method = e.body.method ?? 'marks';
   state.flood = {
     entry: e.id,
-    startedAt,
-    startMs: Date.parse(startedAt),
+    startedAt: new Date(startMs).toISOString(),
+    startMs,
     by: e.author.name,
     running: true,
     waterLineMm: e.body.waterLineMm,
     filledToMm: e.body.waterLineMm,
-    plannedHours: e.body.plannedHours,
+    plannedHours: Math.max(e.body.plannedHours, found?.check.plannedHours ?? 0),
     method,
     resolutionMm: e.body.resolutionMm ?? (method === 'marks' ? MARK_STEP_MM : LOGGER_STEP_MM),
     panResolutionMm: e.body.panResolutionMm ?? null,
-    smallestLeakMmPerDay: e.body.smallestLeakMmPerDay ?? null,
+    smallestLeakMmPerDay: found?.check.smallestLeakMmPerDay ?? null,
     prepared: e.body.prepared ?? [],
     levels: [],
     series: [],
@@ -50,19 +94,21 @@ function start(state: ShowerState, e: EntryOf<'flood-started'>): void {
     looks: [],
     inputs: [e.id],
     end: null,
-    endedByRedo: false,
+    voided: null,
+    layersMissing: found ? layersMissing(state, found.stage.order) : [],
     provedBelowMm: null,
-    voids: new Map(),
   };
+  const late = workedSince(state, startMs);
+  if (late) voidFlood(state, late);
 }
 
-const hoursSince = (test: FloodTest, at: string): number => (Date.parse(at) - test.startMs) / MS_PER_HOUR;
+const hoursSince = (test: FloodTest, ms: number): number => (ms - test.startMs) / MS_PER_HOUR;
 
-function read(test: FloodTest, e: EntryOf<'flood-reading'>): void {
+function read(state: ShowerState, test: FloodTest, e: EntryOf<'flood-reading'>): void {
   const of = e.body.of ?? 'water';
   const { series } = e.body;
   if (series) {
-    const first = hoursSince(test, series.startAt);
+    const first = hoursSince(test, Date.parse(series.startAt));
     test.series.push({
       entry: e.id,
       of,
@@ -73,7 +119,7 @@ function read(test: FloodTest, e: EntryOf<'flood-reading'>): void {
       by: e.author.name,
     });
   } else {
-    const atHours = hoursSince(test, e.body.readAt ?? e.observedAt);
+    const atHours = hoursSince(test, typedInstant(state, e, e.body.readAt));
     test.levels.push({ entry: e.id, of, atHours, levelMm: e.body.levelMm, by: e.author.name });
   }
   test.waterLineMm = lowestRead(test);
@@ -82,10 +128,13 @@ function read(test: FloodTest, e: EntryOf<'flood-reading'>): void {
 /** Moisture found after a test had ended takes its verdict back. */
 function wetAfterEnd(state: ShowerState, test: FloodTest, e: EntryOf<'moisture-look'>): void {
   if (!test.end || test.end.verdict === 'aborted' || test.end.verdict === 'fail') return;
-  test.end = { ...test.end, verdict: 'fail' };
+  test.end = { ...test.end, verdict: 'fail', figures: null };
   test.provedBelowMm = null;
   openLeak(state, e);
 }
+
+const isWet = (e: EntryOf<'moisture-look'>): boolean =>
+  e.body.moment !== 'start' && (e.body.answer ?? (e.body.found ? 'wet' : 'dry')) === 'wet';
 
 function onLook(state: ShowerState, test: FloodTest, e: EntryOf<'moisture-look'>): void {
   if (isWet(e)) wetAfterEnd(state, test, e);
@@ -96,52 +145,60 @@ function onLook(state: ShowerState, test: FloodTest, e: EntryOf<'moisture-look'>
     moment: e.body.moment ?? null,
     words: e.body.words ?? '',
     at: e.observedAt,
+    atMs: instantOf(state, e),
     by: e.author.name,
   });
 }
 
-const same = (a: readonly string[], b: readonly string[]): boolean =>
-  a.length === b.length && new Set([...a, ...b]).size === a.length;
-
-/** The verdict that counts: as stated when it was judged by just these entries, else judged anew by all there are. */
-function endOf(test: FloodTest, check: FloodCheck | null, e: EntryOf<'flood-ended'>): FloodEnd {
-  const { verdict: stated, inputs, figures, words } = e.body;
-  const end: FloodEnd = {
-    entry: e.id,
-    at: e.observedAt,
-    by: e.author.name,
-    verdict: stated,
-    stated,
-    calculation: e.body.calculation ?? null,
-    figures: figures ?? null,
-    words: words ?? '',
+/** The test as its own readings and looks judge it by the rule book; null figures where nothing was read. */
+function judgedFlood(
+  state: ShowerState,
+  test: FloodTest,
+  check: FloodCheck,
+): Pick<FloodEnd, 'verdict' | 'short' | 'figures'> {
+  const input = verdictInput(test, check);
+  const found = input && floodVerdict(input);
+  const judged = found?.ok ? found.value : null;
+  const short = state.geometry ? floodShortfalls(test, check, state.geometry.model, judged) : [];
+  const figures: FloodFigures | null = judged && {
+    netLossMmPerDay: judged.netLossMmPerDay,
+    lowMmPerDay: judged.lowMmPerDay,
+    highMmPerDay: judged.highMmPerDay,
+    failBoundMmPerDay: judged.failBoundMmPerDay,
+    reasons: judged.reasons,
   };
-  if (stated === 'aborted' || inputs === undefined || same(inputs, test.inputs)) return end;
-  const input = verdictInput(test, check?.places.map((p) => p.id) ?? []);
-  const judged = input && floodVerdict(input);
-  if (!judged?.ok) return { ...end, verdict: 'undecided' };
-  const { verdict, netLossMmPerDay, lowMmPerDay, highMmPerDay, failBoundMmPerDay, reasons } = judged.value;
-  return { ...end, verdict, figures: { netLossMmPerDay, lowMmPerDay, highMmPerDay, failBoundMmPerDay, reasons } };
+  return { verdict: wholeVerdict(judged, test.looks.some(isWetLook), short), short, figures };
 }
 
 /**
- * The verdict of an ended test computed again from its own entries, to hold against the stated one; null when there is
- * nothing to compare: broken off, of the first version, judged by another calculation, or already judged anew.
+ * The end of a test. What its entry states is kept and never believed: the verdict that counts is worked out from the
+ * readings. Broken off it says nothing, whoever states what.
  */
-export function judgedAnew(state: ShowerState, test: FloodTest): FloodEnd['verdict'] | null {
-  const check = asked(state)?.check;
-  if (!check || !test.end || test.end.stated === 'aborted' || test.end.calculation !== FLOOD_CALCULATION) return null;
-  if (test.end.stated !== test.end.verdict) return null;
-  const input = inputOf(test, check, true);
-  const judged = input && floodVerdict(input);
-  return judged?.ok ? judged.value.verdict : 'undecided';
+function endOf(state: ShowerState, test: FloodTest, check: FloodCheck | null, e: EntryOf<'flood-ended'>): FloodEnd {
+  const { verdict: stated, words } = e.body;
+  const isWet = test.looks.some(isWetLook);
+  const judged =
+    stated === 'aborted' && !isWet
+      ? { verdict: 'aborted' as const, short: [], figures: null }
+      : check && state.geometry
+        ? judgedFlood(state, test, check)
+        : { verdict: 'undecided' as const, short: [], figures: null };
+  return {
+    entry: e.id,
+    at: e.observedAt,
+    by: e.author.name,
+    stated,
+    calculation: e.body.calculation ?? null,
+    words: words ?? '',
+    ...judged,
+  };
 }
 
 function end(state: ShowerState, test: FloodTest, e: EntryOf<'flood-ended'>): void {
   const found = asked(state);
   test.running = false;
   test.waterLineMm = Math.min(test.waterLineMm, e.body.lowestLevelMm);
-  test.end = endOf(test, found?.check ?? null, e);
+  test.end = endOf(state, test, found?.check ?? null, e);
   if (test.end.verdict === 'pass') {
     test.provedBelowMm = test.waterLineMm - FLOOD_MARGIN_MM;
     for (const d of state.defects.values())
@@ -149,9 +206,6 @@ function end(state: ShowerState, test: FloodTest, e: EntryOf<'flood-ended'>): vo
   }
   if (test.end.verdict === 'fail') openLeak(state, e);
 }
-
-const isWet = (e: EntryOf<'moisture-look'>): boolean =>
-  e.body.moment !== 'start' && (e.body.answer ?? (e.body.found ? 'wet' : 'dry')) === 'wet';
 
 function openLeak(state: ShowerState, e: FloodEntry): void {
   const found = asked(state);
@@ -172,17 +226,17 @@ function openLeak(state: ShowerState, e: FloodEntry): void {
 export function onFlood(state: ShowerState, e: FloodEntry): void {
   if (e.kind === 'flood-started') return start(state, e);
   const test = state.flood;
-  if (!test || !(test.running || (e.kind === 'moisture-look' && !test.endedByRedo))) return;
+  if (!test || test.voided || !(test.running || e.kind === 'moisture-look')) return;
   if (e.kind === 'flood-ended') return end(state, test, e);
   if (test.running) test.inputs.push(e.id);
-  if (e.kind === 'flood-reading') read(test, e);
+  if (e.kind === 'flood-reading') read(state, test, e);
   else if (e.kind === 'moisture-look') onLook(state, test, e);
   else
     test.events.push({
       entry: e.id,
       kind: e.body.event,
       of: e.body.of ?? 'water',
-      atHours: hoursSince(test, e.body.at ?? e.observedAt),
+      atHours: hoursSince(test, typedInstant(state, e, e.body.at)),
       words: e.body.words ?? '',
     });
 }
@@ -192,6 +246,6 @@ export function onClimate(state: ShowerState, e: EntryOf<'climate-reading'>): vo
   const test = state.flood;
   if (!test?.running || e.body.waterC === undefined) return;
   const { waterC, airC, relativeHumidity } = e.body;
-  test.climate.push({ entry: e.id, atHours: hoursSince(test, e.observedAt), waterC, airC, relativeHumidity });
+  test.climate.push({ entry: e.id, atHours: hoursSince(test, instantOf(state, e)), waterC, airC, relativeHumidity });
   test.inputs.push(e.id);
 }

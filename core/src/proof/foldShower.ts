@@ -1,29 +1,34 @@
-import { applyCorrections } from '../entries/corrections';
+import { applyCorrections, type Corrected } from '../entries/corrections';
 import type { Entry, EntryOf } from '../entries/entry';
-import { compareEntries, orderMs } from '../entries/order';
-import { combineMethods } from '../rules/combineMethods';
-import type { RuleBook } from '../rules/ruleBook';
-import { addDefectFound, onDefect, orphan } from './foldDefects';
-import { addLook, addReading, elementsOf, stillFits } from './foldEvidence';
-import { onClimate, onFlood } from './foldFlood';
+import { compareEntries } from '../entries/order';
+import { combineMethods, methodsOfParts, type Pinned } from '../rules/combineMethods';
+import { PARTS, type RuleBook } from '../rules/ruleBook';
+import { basinChanged } from './basin';
+import { isOverdue } from './defectLife';
+import { askDeviation, decideDeviation } from './deviations';
+import { addDefectFound, onDefect } from './foldDefects';
+import { addLook, addReading, elementsOf, fitAgain } from './foldEvidence';
+import { isUnderFlood, onClimate, onFlood, voidFlood } from './foldFlood';
 import { union } from './intervals';
 import { isLeftOpen, judge } from './judge';
-import { waitLayers } from './judgeWater';
 import { applyRedo } from './redo';
-import { blockersOf } from './release';
 import { askedOf, modelOf } from './rememberedDrawings';
-import { begin, stageOf } from './stageState';
-import { allEvidence, type ShowerState } from './state';
+import { begin, stageOf, takeReleaseBack } from './stageState';
+import { blockedThen, noteTouched, settle, standing } from './stand';
+import { type Arrivals, allEvidence, instantOf, type Release, type ShowerState } from './state';
+import { byManager, mayBe, mayCorrect } from './who';
 
 export type FindRuleBook = (id: string, version: number) => RuleBook | null;
 
-function emptyState(): ShowerState {
+function emptyState(arrivals: Arrivals): ShowerState {
   return {
     created: null,
     geometry: null,
     rules: null,
+    drawings: new Map(),
     seamById: new Map(),
     elementIds: new Set(),
+    sizes: new Map(),
     requirements: [],
     evidence: new Map(),
     defects: new Map(),
@@ -31,6 +36,7 @@ function emptyState(): ShowerState {
     stages: new Map(),
     releases: [],
     redos: [],
+    seqOf: new Map(),
     provedAgain: new Map(),
     redone: new Map(),
     covered: new Map(),
@@ -43,6 +49,8 @@ function emptyState(): ShowerState {
     signed: [],
     lookRequests: [],
     orphans: [],
+    arrivals,
+    seq: 0,
     lastOrderAt: null,
   };
 }
@@ -56,37 +64,13 @@ function refreshRequirements(state: ShowerState): void {
   rules.method = asked?.method ?? combineMethods(rules.book, rules.pinned, []) ?? rules.method;
 }
 
-function contestTouched(state: ShowerState): void {
-  for (const [key, stage] of state.stages) {
-    if (stage.word !== 'released') continue;
-    const blockers = blockersOf(state, key).filter((b) => b.kind !== 'lower-stage');
-    if (blockers.length === 0) continue;
-    stage.word = 'contested';
-    if (stage.release) stage.release.blockedBy = blockers;
-  }
-}
-
-/** A wait that was released is contested when the air that is read later shows that it was not over. */
-function contestCures(state: ShowerState): void {
-  for (const requirement of state.requirements) {
-    const { check, stage } = requirement;
-    const here = state.stages.get(stage.key);
-    if (check.kind !== 'wait' || here?.word !== 'released' || !here.release || here.release.upheld !== null) continue;
-    const slowest = waitLayers(state, check)?.at(-1);
-    // Hours without a reading near are a guess, and no reason to doubt what somebody released.
-    if (!slowest || slowest.bridgedHours > check.hours / 4) continue;
-    if ((slowest.readyAtMs ?? Infinity) <= Date.parse(here.release.observedAt)) continue;
-    here.word = 'contested';
-    here.release.blockedBy = blockersOf(state, stage.key).filter((b) => b.kind !== 'lower-stage');
-  }
-}
-
 function setGeometry(state: ShowerState, e: EntryOf<'geometry-set'>): void {
   const model = modelOf(e.body.geometry);
   if (!model.ok) {
     state.orphans.push({ entry: e.id, why: 'geometry-invalid' });
     return;
   }
+  const before = { stood: standing(state), model: state.geometry?.model };
   const { version, drawing, from } = e.body;
   state.geometry = {
     version,
@@ -95,10 +79,26 @@ function setGeometry(state: ShowerState, e: EntryOf<'geometry-set'>): void {
     drawing: drawing ?? null,
     from: from ?? null,
   };
+  state.drawings.set(version, model.value);
   Object.assign(state, elementsOf(model.value));
-  for (const evidence of allEvidence(state)) evidence.lookAgain = !stillFits(state, evidence.place);
+  for (const evidence of allEvidence(state)) fitAgain(state, evidence);
   refreshRequirements(state);
-  contestTouched(state);
+  if (before.model && state.flood && basinChanged(before.model, model.value, state.flood.waterLineMm))
+    voidFlood(state, { cause: 'dimensions', entry: e.id, at: e.observedAt });
+  noteTouched(state, before.stood, { cause: 'dimensions', entry: e.id });
+}
+
+/** True when a pin asks less of what was seen than the one before: a later first stage, other methods, a way of building left out. */
+function asksLess(state: ShowerState, next: Pinned): boolean {
+  const { rules } = state;
+  const stands = allEvidence(state).filter((x) => !x.voided);
+  if (!rules || stands.length === 0) return false;
+  const orders = new Map(rules.method.stages.map((s) => [s.key, s.order]));
+  const begins = next.beginsAt === undefined ? -1 : (orders.get(next.beginsAt) ?? -1);
+  if (stands.some((x) => (orders.get(x.stage) ?? 0) < begins)) return true;
+  const [was, is] = [methodsOfParts(rules.pinned), methodsOfParts(next)];
+  if (PARTS.some((part) => was[part] !== is[part]) || rules.pinned.method !== next.method) return true;
+  return (rules.pinned.variants ?? []).some((v) => !(next.variants ?? []).includes(v));
 }
 
 function pinRules(state: ShowerState, e: EntryOf<'rules-pinned'>, find: FindRuleBook): void {
@@ -108,9 +108,15 @@ function pinRules(state: ShowerState, e: EntryOf<'rules-pinned'>, find: FindRule
     state.orphans.push({ entry: e.id, why: 'rules-unknown' });
     return;
   }
+  if (!byManager(e) && asksLess(state, e.body)) {
+    state.orphans.push({ entry: e.id, why: 'not-allowed' });
+    return;
+  }
+  const before = standing(state);
   state.rules = { book, method, pinned: e.body };
   for (const stage of method.stages) stageOf(state, stage.key);
   refreshRequirements(state);
+  noteTouched(state, before, { cause: 'rules', entry: e.id });
 }
 
 /** Marks what a layer covers while checks below it were not satisfied. */
@@ -119,8 +125,8 @@ function markCovered(state: ShowerState, stageKey: string): void {
   if (order === undefined) return;
   for (const requirement of state.requirements) {
     if (requirement.stage.order >= order || !requirement.stage.holdPoint) continue;
-    if (state.stages.get(requirement.stage.key)?.word === 'released' || requirement.check.severity === 'note') continue;
-    if (requirement.check.kind === 'wait') continue;
+    if (requirement.check.severity === 'note' || requirement.check.kind === 'wait') continue;
+    if (state.stages.get(requirement.stage.key)?.release?.upheld) continue;
     const judgement = judge(state, requirement);
     if (judgement.satisfied || isLeftOpen(judgement)) continue;
     const gaps = judgement.missing.length > 0 ? judgement.missing : [{ fromMm: 0, toMm: requirement.lengthMm }];
@@ -128,56 +134,48 @@ function markCovered(state: ShowerState, stageKey: string): void {
   }
 }
 
+/** Work told: what it covers, what waits for it anew, and the flood whose basin it changes. */
+function workDone(state: ShowerState, e: EntryOf<'work-done'>): void {
+  const { stage } = e.body;
+  markCovered(state, stage);
+  begin(state, stage).work.push(e);
+  const waits = state.requirements.filter((r) => r.check.kind === 'wait' && r.check.after.includes(stage));
+  for (const wait of waits) if (!judge(state, wait).satisfied) takeReleaseBack(state, wait.stage.key, 'work', e.id);
+  if (isUnderFlood(state, stage)) voidFlood(state, { cause: 'work', entry: e.id, at: e.observedAt });
+}
+
+/** A release, judged at its own place in the order. Only a manager upholds one that something speaks against. */
 function release(state: ShowerState, e: EntryOf<'stage-released'>): void {
   const stage = begin(state, e.body.stage);
-  const blockedBy = blockersOf(state, e.body.stage);
-  const upheld = e.body.upholds ?? null;
-  stage.release = {
+  const wanted = e.body.upholds ?? null;
+  if (wanted !== null && !byManager(e)) state.orphans.push({ entry: e.id, why: 'not-allowed' });
+  const { verdicts, calculations, inputs } = e.body;
+  const made: Release = {
     entry: e.id,
     stage: e.body.stage,
     by: e.author.name,
     observedAt: e.observedAt,
+    atMs: instantOf(state, e),
     ruleVersion: e.body.ruleVersion,
-    blockedBy,
-    upheld,
+    blockedBy: [],
+    upheld: byManager(e) ? wanted : null,
+    imported: state.arrivals.get(e.id)?.imported ?? false,
+    stated: { verdicts, calculations, inputs },
   };
-  stage.word = blockedBy.length > 0 && upheld === null ? 'contested' : 'released';
-  state.releases.push(stage.release);
+  made.blockedBy = blockedThen(state, e.body.stage, made);
+  stage.release = made;
+  stage.touched = null;
+  stage.because = null;
+  stage.word = 'released';
+  state.releases.push(made);
 }
 
-function askDeviation(state: ShowerState, e: EntryOf<'deviation-asked'>): void {
-  const requirement = state.requirements.find(
-    (r) =>
-      r.stage.key === e.body.stage &&
-      r.check.id === e.body.check &&
-      r.element === e.body.place.element &&
-      r.side === (e.body.place.side ?? null),
-  );
-  const lowestMm = requirement ? judge(state, requirement).lowestMm : null;
-  state.deviations.set(e.id, {
-    id: e.id,
-    asked: e.body,
-    askedBy: e.author.id,
-    askedByName: e.author.name,
-    askedAt: e.observedAt,
-    decision: null,
-    lowestMm,
-    ended: false,
-  });
-}
-
-function decideDeviation(state: ShowerState, e: EntryOf<'deviation-decided'>, withdrawn: ReadonlySet<string>): void {
-  const deviation = state.deviations.get(e.body.asked);
-  if (!deviation || deviation.askedBy === e.author.id) return orphan(state, e, e.body.asked, withdrawn);
-  deviation.decision = {
-    accepted: e.body.accepted,
-    by: e.author.name,
-    reason: e.body.reason,
-    at: e.observedAt,
-  };
-}
-
-function apply(state: ShowerState, e: Entry, find: FindRuleBook, withdrawn: ReadonlySet<string>): void {
+function apply(state: ShowerState, e: Entry, find: FindRuleBook, corrected: Corrected): void {
+  const { withdrawn } = corrected;
+  if (!mayBe(e)) {
+    state.orphans.push({ entry: e.id, why: 'not-allowed' });
+    return;
+  }
   switch (e.kind) {
     case 'shower-created':
       state.created ??= e;
@@ -187,11 +185,10 @@ function apply(state: ShowerState, e: Entry, find: FindRuleBook, withdrawn: Read
     case 'rules-pinned':
       return pinRules(state, e, find);
     case 'work-done':
-      markCovered(state, e.body.stage);
-      begin(state, e.body.stage).work.push(e);
-      return;
+      return workDone(state, e);
     case 'look-requested':
       state.lookRequests.push(e);
+      state.seqOf.set(e.id, state.seq);
       begin(state, e.body.stage);
       return;
     case 'reading':
@@ -203,8 +200,7 @@ function apply(state: ShowerState, e: Entry, find: FindRuleBook, withdrawn: Read
       return;
     case 'climate-reading':
       state.climate.push(e);
-      onClimate(state, e);
-      return contestCures(state);
+      return onClimate(state, e);
     case 'defect-found':
       return addDefectFound(state, e, withdrawn);
     case 'defect-assigned':
@@ -216,15 +212,12 @@ function apply(state: ShowerState, e: Entry, find: FindRuleBook, withdrawn: Read
     case 'deviation-asked':
       return askDeviation(state, e);
     case 'deviation-decided':
-      return decideDeviation(state, e, withdrawn);
+      return decideDeviation(state, e, withdrawn, corrected.replacedAt);
     case 'stage-released':
       return release(state, e);
-    case 'stage-reopened': {
-      const stage = begin(state, e.body.stage);
-      stage.word = 'held';
-      stage.release = null;
-      return;
-    }
+    case 'stage-reopened':
+      begin(state, e.body.stage);
+      return takeReleaseBack(state, e.body.stage, 'reopened', e.id);
     case 'flood-started':
     case 'flood-reading':
     case 'flood-event':
@@ -244,23 +237,37 @@ function apply(state: ShowerState, e: Entry, find: FindRuleBook, withdrawn: Read
 
 /**
  * The state of a shower: a fold over its entries in their one order, corrections applied. The same entries give the
- * same state in whatever order they arrived; the input is not changed. A release is judged at its own place in the
- * order with everything known now, so that an entry that arrives late makes it `contested`.
+ * same state in whatever order they arrived; the input is not changed. A release is judged at its own place in the order
+ * with everything known now, and again at the end: it stands only while its judgement holds. `arrivals` tells how entries
+ * came, so that a wrong clock shortens no wait.
  */
-export function foldShower(entries: readonly Entry[], find: FindRuleBook): ShowerState {
+export function foldShower(entries: readonly Entry[], find: FindRuleBook, arrivals: Arrivals = new Map()): ShowerState {
   const sorted = [...entries].sort(compareEntries);
-  const corrected = applyCorrections(sorted);
-  const state = emptyState();
+  const corrected = applyCorrections(sorted, mayCorrect);
+  const state = emptyState(arrivals);
   for (const e of corrected.entries) {
-    state.clockMs = Math.max(state.clockMs, orderMs(e.orderAt));
-    apply(state, e, find, corrected.withdrawn);
+    state.seq += 1;
+    state.clockMs = Math.max(state.clockMs, instantOf(state, e));
+    apply(state, e, find, corrected);
   }
   for (const stray of corrected.stray) state.orphans.push({ entry: stray.id, why: 'target-unknown' });
+  for (const id of corrected.refused) state.orphans.push({ entry: id, why: 'not-allowed' });
   state.lastOrderAt = sorted.at(-1)?.orderAt ?? null;
+  settle(state);
   return state;
 }
 
-/** The same state judged at a later moment: waits run on. An earlier one changes nothing. */
+/** True when a day that something was due by passes between two moments. */
+function somethingFallsDue(state: ShowerState, fromMs: number, toMs: number): boolean {
+  return [...state.defects.values()].some((d) => isOverdue(d, toMs) && !isOverdue(d, fromMs));
+}
+
+/** The same state judged at a later moment: waits run on, days pass by which something was due. An earlier one changes nothing. */
 export function atMoment(state: ShowerState, nowMs: number): ShowerState {
-  return nowMs > state.clockMs ? { ...state, clockMs: nowMs } : state;
+  if (nowMs <= state.clockMs) return state;
+  const later = { ...state, clockMs: nowMs };
+  if (!somethingFallsDue(state, state.clockMs, nowMs)) return later;
+  later.stages = new Map([...state.stages].map(([key, stage]) => [key, { ...stage }]));
+  settle(later);
+  return later;
 }

@@ -1,176 +1,84 @@
 import type { LookAnswer } from '../entries/entry';
 import { findDisagreement, positionEffect } from '../rules/positions';
-import { floodCheckOf, type MeasuredCheck, type NumberCheck, type PositionCheck } from '../rules/ruleBook';
-import { filmVerdict } from './filmOfShower';
-import { surveyVerdict } from './floorSurvey';
-import { clip, type Stretch, subtract, union } from './intervals';
-import { floodCheckVerdict, judgeWait } from './judgeWater';
-import { lapVerdict, spokenStretches } from './laps';
-import type { Deviation, Evidence, Judgement, Requirement, ShowerState } from './state';
-
-const SLACK_MM = 1e-6;
-
-/** True when a measured value is outside the check's limit. */
-export function outsideLimit(check: MeasuredCheck, valueMm: number): boolean {
-  const { atLeastMm, atMostMm } = check.limit;
-  if (atLeastMm !== undefined && valueMm < atLeastMm - SLACK_MM) return true;
-  return atMostMm !== undefined && valueMm > atMostMm + SLACK_MM;
-}
+import { floodCheckOf, type NumberCheck, type PositionCheck } from '../rules/ruleBook';
+import { standingDeviation } from './deviations';
+import { filmFound } from './filmOfShower';
+import { surveyFound } from './floorSurvey';
+import { type Stretch, subtract, union } from './intervals';
+import { beyond, judgeReadings, type Measured, plain, SLACK_MM } from './judgeReadings';
+import { floodFound, judgeWait } from './judgeWater';
+import type { Evidence, Judgement, Requirement, ShowerState } from './state';
 
 const live = (e: Evidence): boolean => !e.voided && !e.lookAgain;
 
-/** Answers by stretch, the latest look winning where two overlap. */
-function paintLooks(looks: readonly Evidence[]): Record<LookAnswer, Stretch[]> {
-  const painted: Record<LookAnswer, Stretch[]> = { ok: [], defect: [], 'could-not-see': [], 'not-applicable': [] };
+/** Answers by stretch, the latest look winning where two overlap. What waits for a manager stands apart. */
+function paintLooks(looks: readonly Evidence[]): Record<LookAnswer | 'waits', Stretch[]> {
+  const painted: Record<LookAnswer | 'waits', Stretch[]> = {
+    ok: [],
+    defect: [],
+    'could-not-see': [],
+    'not-applicable': [],
+    waits: [],
+  };
   let taken: Stretch[] = [];
   for (const look of [...looks].reverse()) {
     const here = subtract(subtract([look.stretch], look.voids), taken);
-    painted[look.answer!].push(...here);
+    painted[look.waitsForManager ? 'waits' : look.answer!].push(...here);
     taken = union([...taken, look.stretch]);
   }
   return painted;
 }
 
-function judgeLooks(requirement: Requirement, looks: readonly Evidence[]) {
+function judgeLooks({ lengthMm }: Requirement, looks: readonly Evidence[]) {
   const painted = paintLooks(looks);
+  const whole = [{ fromMm: 0, toMm: lengthMm }];
   const seen = union([...painted.ok, ...painted['not-applicable']]);
   const failed = union(painted.defect);
-  const missing = subtract([{ fromMm: 0, toMm: requirement.lengthMm }], [...seen, ...failed]);
-  return { seen, failed, missing, whole: missing.length === 0 && failed.length === 0, anyAnswer: looks.length > 0 };
-}
-
-function lookedVerdict(l: ReturnType<typeof judgeLooks>): Judgement['verdict'] {
-  if (l.failed.length > 0) return 'fail';
-  return l.missing.length > 0 ? 'unseen' : 'pass';
-}
-
-/** Not applicable over the whole element satisfies the check and stands in every record. */
-function notApplicable(requirement: Requirement, looks: readonly Evidence[]): boolean {
-  const painted = paintLooks(looks)['not-applicable'];
-  return painted.length > 0 && subtract([{ fromMm: 0, toMm: requirement.lengthMm }], painted).length === 0;
-}
-
-function patternOutcome(
-  requirement: Requirement,
-  check: MeasuredCheck,
-  readings: readonly Evidence[],
-  lookOnWhole: boolean,
-) {
-  if (!requirement.hasLength) {
-    const enough = readings.length >= check.pattern.readingsAtLeast;
-    return { complete: enough && (check.pattern.lookOnWhole ? lookOnWhole : true), nextAtMm: enough ? null : 0 };
-  }
-  const outcome = lapVerdict({
-    lengthMm: requirement.lengthMm,
-    limitMm: 0,
-    readings: readings.map((r) => ({ atMm: Math.min(r.atMm, requirement.lengthMm), lapMm: r.valueMm! })),
-    ...check.pattern,
-    lookOnWhole: check.pattern.lookOnWhole ? lookOnWhole : undefined,
-  });
-  if (!outcome.ok) return { complete: false, nextAtMm: null };
-  return { complete: outcome.value.verdict === 'pass', nextAtMm: outcome.value.nextAtMm };
-}
-
-type Measured = Pick<Judgement, 'verdict' | 'lowestMm' | 'worstAtMm' | 'nextAtMm' | 'measured' | 'failed'>;
-
-/** The middle of a redone stretch that no reading was taken on since, or null. */
-function unreadRedo(state: ShowerState, requirement: Requirement, readings: readonly Evidence[]): number | null {
-  const stretch = (state.redone.get(requirement.element) ?? []).find(
-    (s) => s.stageOrder <= requirement.stage.order && !readings.some((r) => r.atMm >= s.fromMm && r.atMm <= s.toMm),
-  );
-  return stretch ? Math.min((stretch.fromMm + stretch.toMm) / 2, requirement.lengthMm) : null;
-}
-
-function judgeReadings(
-  state: ShowerState,
-  requirement: Requirement,
-  check: MeasuredCheck,
-  readings: readonly Evidence[],
-  looks: ReturnType<typeof judgeLooks>,
-): Measured {
-  const { lengthMm } = requirement;
-  const wrong = readings.filter((r) => outsideLimit(check, r.valueMm!));
-  const spoken = requirement.hasLength
-    ? spokenStretches(
-        readings.map((r) => r.atMm),
-        check.pattern.speaksForMm,
-        lengthMm,
-      ).flatMap((s, i) => subtract([clip(s, lengthMm)], readings[i]!.voids))
-    : readings.length > 0
-      ? [{ fromMm: 0, toMm: 1 }]
-      : [];
-  const failedByReading = wrong.flatMap((r) =>
-    requirement.hasLength
-      ? [
-          clip(
-            { fromMm: r.atMm - check.pattern.speaksForMm / 2, toMm: r.atMm + check.pattern.speaksForMm / 2 },
-            lengthMm,
-          ),
-        ]
-      : [{ fromMm: 0, toMm: 1 }],
-  );
-  const lowest = readings.reduce<Evidence | null>(
-    (low, r) => (low === null || r.valueMm! < low.valueMm! ? r : low),
-    null,
-  );
-  const redoneAt = unreadRedo(state, requirement, readings);
-  const pattern = patternOutcome(requirement, check, readings, looks.whole);
-  const complete = pattern.complete && redoneAt === null;
-  const failed = union([...failedByReading, ...looks.failed]);
-  const verdict = failed.length > 0 ? 'fail' : readings.length === 0 ? 'unseen' : complete ? 'pass' : 'undecided';
+  const missing = subtract(whole, [...seen, ...failed]);
   return {
-    verdict,
-    lowestMm: lowest?.valueMm ?? null,
-    worstAtMm: (wrong[0] ?? lowest)?.atMm ?? null,
-    nextAtMm: redoneAt ?? pattern.nextAtMm,
-    measured: union(spoken),
+    seen,
     failed,
+    missing,
+    whole: missing.length === 0 && failed.length === 0,
+    /** Not applicable over the whole element satisfies the check and stands in every record. */
+    notApplicable: looks.length > 0 && subtract(whole, painted['not-applicable']).length === 0,
+    waits: painted.waits.length > 0,
+    /** All that is missing is a manager's word. */
+    onlyWaits: missing.length > 0 && subtract(missing, painted.waits).length === 0,
   };
 }
+type Looked = ReturnType<typeof judgeLooks>;
 
-function standingDeviation(
-  state: ShowerState,
-  requirement: Requirement,
-  found: Pick<Judgement, 'verdict' | 'lowestMm'>,
-): Deviation | null {
-  for (const deviation of state.deviations.values()) {
-    const { asked } = deviation;
-    const same =
-      asked.stage === requirement.stage.key &&
-      asked.check === requirement.check.id &&
-      asked.place.element === requirement.element &&
-      (asked.place.side ?? null) === requirement.side;
-    if (!same || deviation.ended || !deviation.decision?.accepted) continue;
-    if (asked.geometryVersion !== state.geometry?.version || asked.ruleVersion !== state.rules?.book.version) continue;
-    const worse =
-      deviation.lowestMm !== null && found.lowestMm !== null && found.lowestMm < deviation.lowestMm - SLACK_MM;
-    if (asked.verdict === found.verdict && !worse) return deviation;
-  }
-  return null;
+function lookedVerdict(l: Looked): Measured['verdict'] {
+  if (l.failed.length > 0) return 'fail';
+  return l.missing.length > 0 ? 'unseen' : 'pass';
 }
 
 /** The last look of a requirement that still stands, or null. */
 const lastLook = (looks: readonly Evidence[]): Evidence | null => looks.at(-1) ?? null;
 
 /** A figure inside its limit passes; without a limit nothing can be decided. */
-function numberVerdict(check: NumberCheck, looks: readonly Evidence[]): Measured['verdict'] {
+function numberFound(check: NumberCheck, looks: readonly Evidence[]): Measured {
   const look = lastLook(looks);
-  if (look === null || look.number === null) return look?.answer === 'defect' ? 'fail' : 'unseen';
-  if (check.limit === null) return 'undecided';
+  if (look === null || look.number === null) return plain(look?.answer === 'defect' ? 'fail' : 'unseen');
+  if (check.limit === null) return plain('undecided');
   const { atLeast, atMost } = check.limit;
-  const under = atLeast !== undefined && look.number < atLeast - SLACK_MM;
-  const over = atMost !== undefined && look.number > atMost + SLACK_MM;
-  return under || over ? 'fail' : 'pass';
+  const worst = {
+    ...(atLeast === undefined ? {} : { low: -look.number }),
+    ...(atMost === undefined ? {} : { high: look.number }),
+  };
+  return plain(beyond({ least: atLeast, most: atMost }, look.number) > SLACK_MM ? 'fail' : 'pass', worst);
 }
 
 /** Until somebody says otherwise the firm's own position is taken; one that deviates fails, and may be accepted. */
-function positionVerdict(state: ShowerState, check: PositionCheck, looks: readonly Evidence[]): Measured['verdict'] {
+function positionFound(state: ShowerState, check: PositionCheck, looks: readonly Evidence[]): Measured {
   const { book, pinned } = state.rules!;
   const question = findDisagreement(book, check.disagreement);
   const found = lastLook(looks)?.position ?? null;
-  if (!question || found === null) return 'pass';
+  if (!question || found === null) return plain('pass');
   const effect = positionEffect(book, question, pinned.method, found);
-  return effect === 'deviation' || effect === 'defect' ? 'fail' : 'pass';
+  // Another position than the accepted one is another finding: each letter is a direction of its own.
+  return plain(effect === 'deviation' || effect === 'defect' ? 'fail' : 'pass', { [found]: 1 });
 }
 
 function judgeByKind(
@@ -178,38 +86,50 @@ function judgeByKind(
   requirement: Requirement,
   readings: readonly Evidence[],
   looks: readonly Evidence[],
-  looked: ReturnType<typeof judgeLooks>,
+  looked: Looked,
 ): { measured: Measured; readyAtMs: number | null } {
   const { check, stage } = requirement;
-  if (check.kind === 'measured')
-    return { measured: judgeReadings(state, requirement, check, readings, looked), readyAtMs: null };
-  const answer = (verdict: Measured['verdict']): Measured => ({
-    verdict,
-    lowestMm: null,
-    worstAtMm: null,
-    nextAtMm: null,
-    measured: [],
-    failed: check.kind === 'looked' ? looked.failed : [],
-  });
-  if (check.kind === 'looked') {
-    const verdict = lookedVerdict(looked);
-    return { measured: answer(verdict === 'pass' && check.needsApproval ? 'undecided' : verdict), readyAtMs: null };
+  const found = (measured: Measured) => ({ measured, readyAtMs: null });
+  switch (check.kind) {
+    case 'measured':
+      return found(judgeReadings(state, requirement, check, readings, looked));
+    case 'looked': {
+      const verdict = lookedVerdict(looked);
+      const settled = verdict === 'pass' && check.needsApproval ? 'undecided' : verdict;
+      return found({ ...plain(settled), failed: looked.failed });
+    }
+    case 'number':
+      return found(numberFound(check, looks));
+    case 'position':
+      return found(positionFound(state, check, looks));
+    case 'survey':
+      return found(surveyFound(state.geometry!.model, check, readings));
+    case 'film':
+      return found(filmFound(state.geometry!.model, check, readings));
+    case 'flood':
+      return found(floodFound(state));
+    case 'wait': {
+      const floodOrder = state.rules && floodCheckOf(state.rules.method)?.stage.order;
+      const { verdict, readyAtMs } = judgeWait(
+        state,
+        check,
+        typeof floodOrder === 'number' && stage.order < floodOrder,
+      );
+      return { measured: plain(verdict, { ready: readyAtMs ?? Infinity }), readyAtMs };
+    }
   }
-  if (check.kind === 'number') return { measured: answer(numberVerdict(check, looks)), readyAtMs: null };
-  if (check.kind === 'position') return { measured: answer(positionVerdict(state, check, looks)), readyAtMs: null };
-  if (check.kind === 'survey')
-    return { measured: answer(surveyVerdict(state.geometry!.model, check, readings)), readyAtMs: null };
-  if (check.kind === 'film')
-    return { measured: answer(filmVerdict(state.geometry!.model, check, readings)), readyAtMs: null };
-  if (check.kind === 'flood') return { measured: answer(floodCheckVerdict(state)), readyAtMs: null };
-  const floodOrder = state.rules && floodCheckOf(state.rules.method)?.stage.order;
-  const found = judgeWait(state, check, typeof floodOrder === 'number' && stage.order < floodOrder);
-  return { measured: answer(found.verdict), readyAtMs: found.readyAtMs };
 }
 
 /** True for what nothing has to be shown of yet: a survey that nobody began and the rule book does not demand. */
 export function isLeftOpen({ requirement: { check }, verdict }: Pick<Judgement, 'requirement' | 'verdict'>): boolean {
   return check.kind === 'survey' && !check.required && verdict === 'unseen';
+}
+
+/** What failed stays failed; else "not applicable" passes, or waits for a manager. */
+function withNotApplicable(verdict: Measured['verdict'], looked: Looked): Measured['verdict'] {
+  if (verdict === 'fail') return 'fail';
+  if (looked.notApplicable) return 'pass';
+  return looked.onlyWaits && looked.waits ? 'undecided' : verdict;
 }
 
 /** The verdict on one requirement from the evidence that stands, with the stretches behind it. */
@@ -225,17 +145,16 @@ export function judge(state: ShowerState, requirement: Requirement): Judgement {
   const readings = mine.filter((e) => e.kind === 'reading');
   const looked = judgeLooks(requirement, looks);
   const { measured, readyAtMs } = judgeByKind(state, requirement, readings, looks, looked);
-  const verdict = notApplicable(requirement, looks) ? 'pass' : measured.verdict;
-  const deviation =
-    verdict === 'pass' ? null : standingDeviation(state, requirement, { verdict, lowestMm: measured.lowestMm });
+  const verdict = withNotApplicable(measured.verdict, looked);
+  const found = { ...measured, verdict, missing: looked.missing };
+  const deviation = verdict === 'pass' ? null : standingDeviation(state, requirement, found);
   return {
     requirement,
-    ...measured,
-    verdict,
+    ...found,
     satisfied: verdict === 'pass' || deviation !== null,
     deviation,
+    waitsForManager: verdict !== 'pass' && looked.waits,
     seen: looked.seen,
-    missing: looked.missing,
     readings,
     number: lastLook(looks)?.number ?? null,
     position: lastLook(looks)?.position ?? null,
@@ -243,7 +162,7 @@ export function judge(state: ShowerState, requirement: Requirement): Judgement {
   };
 }
 
-/** Judgements of a stage (or of all stages up to and with `order`). */
+/** Judgements of a stage. */
 export function judgeStage(state: ShowerState, stageKey: string): Judgement[] {
   return state.requirements.filter((r) => r.stage.key === stageKey).map((r) => judge(state, r));
 }

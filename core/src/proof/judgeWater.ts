@@ -2,14 +2,27 @@ import type { Forecast } from '../cure/cureClock';
 import type { CheckVerdict } from '../entries/entry';
 import type { WaitCheck } from '../rules/ruleBook';
 import { type LayerReady, laidIn, layersOf } from './cureOfShower';
-import type { Judgement, ShowerState } from './state';
+import { type FloodEnd, isWetLook } from './floodTest';
+import { type Measured, plain } from './judgeReadings';
+import type { Judgement, ShowerState, Worst } from './state';
 
-/** The flood's verdict as a check: unseen until a test has ended, and again when what it proved was built anew. */
-export function floodCheckVerdict(state: ShowerState): CheckVerdict {
-  const end = state.flood?.end;
-  if (!end || end.verdict === 'aborted') return 'unseen';
-  if (end.verdict === 'pass' && state.flood!.voids.size > 0) return 'unseen';
-  return end.verdict;
+/** How bad a flood's finding is: its bounds, and what it lacks of what the rule book asks. */
+function worstFlood({ figures, short, verdict }: FloodEnd, isWet: boolean): Worst {
+  const bound = (name: string, mm: number | null | undefined) => (typeof mm === 'number' ? [[name, mm] as const] : []);
+  return Object.fromEntries([
+    ...bound('high', figures?.highMmPerDay),
+    ...(verdict === 'fail' ? bound('net', figures?.netLossMmPerDay) : []),
+    ...(isWet ? [['wet', 1] as const] : []),
+    ...(figures ? [] : [['nothing read', 1] as const]),
+    ...short.map((s) => [`${s.kind} ${s.where ?? ''}`, s.by] as const),
+  ]);
+}
+
+/** The flood as a check: unseen until a test has ended, and again when the basin that it tested is another one. */
+export function floodFound(state: ShowerState): Measured {
+  const test = state.flood;
+  if (!test?.end || test.voided || test.end.verdict === 'aborted') return plain('unseen');
+  return plain(test.end.verdict, worstFlood(test.end, test.looks.some(isWetLook)));
 }
 
 export interface WaitFound {
@@ -41,7 +54,7 @@ export function judgeWait(state: ShowerState, check: WaitCheck, beforeWater: boo
   const layers = waitLayers(state, check);
   if (!layers) return { verdict: 'unseen', readyAtMs: null };
   const { readyAtMs } = layers.at(-1)!;
-  const filledMs = beforeWater && state.flood && !state.flood.endedByRedo ? state.flood.startMs : null;
+  const filledMs = beforeWater && state.flood && !state.flood.voided ? state.flood.startMs : null;
   const times = layers.map((l) => l.laidAtMs);
   if (filledMs !== null && filledMs < (readyAtMs ?? Infinity) && lastWorkBefore(times, filledMs))
     return { verdict: 'fail', readyAtMs };

@@ -13,6 +13,6 @@ export interface Kept {
 export function keptAfter(state: ShowerState, next: ShowerModel): Kept {
   const counting = allEvidence(state).filter((e) => !e.voided && !e.lookAgain);
   const elements = elementsOf(next);
-  const lost = counting.filter((e) => !stillFits(elements, e.place));
+  const lost = counting.filter((e) => !stillFits(elements, e.place, e.size));
   return { kept: counting.length - lost.length, lost };
 }

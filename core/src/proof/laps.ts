@@ -41,6 +41,23 @@ export interface LapVerdict {
 /** A reading typed as 2 in must meet a limit of 2 in, whatever the last bit of the double says. */
 const SLACK_MM = 1e-6;
 
+/** Readings nearer to each other than this are readings of one spot, mm [pinned in the design of records]. */
+export const ONE_SPOT_MM = 50;
+
+/** How many spots were read: from the first reading on, the next one that lies far enough from the last that counted. */
+export function spotsRead(ats: readonly number[]): number {
+  let [count, last] = [0, -Infinity];
+  for (const at of [...ats].sort((a, b) => a - b)) {
+    if (at - last < ONE_SPOT_MM) continue;
+    count += 1;
+    last = at;
+  }
+  return count;
+}
+
+/** As many spots as are found on a seam of this length wherever the first of them lie: one, and one more for each 150 mm. */
+const spotsPossible = (lengthMm: number): number => Math.floor(lengthMm / (3 * ONE_SPOT_MM)) + 1;
+
 function widestGap(ats: readonly number[]): { from: number; to: number } | null {
   let widest: { from: number; to: number } | null = null;
   for (let i = 0; i + 1 < ats.length; i += 1) {
@@ -62,9 +79,20 @@ function nextByPattern(input: LapVerdictInput, ats: readonly number[]): number |
     const parts = Math.ceil((gap.to - gap.from) / gapAtMostMm);
     return gap.from + (gap.to - gap.from) / parts;
   }
-  if (readingsAtLeast !== undefined && ats.length < readingsAtLeast)
-    return gap ? (gap.from + gap.to) / 2 : lengthMm / 2;
-  return null;
+  const wanted = Math.min(readingsAtLeast ?? 0, spotsPossible(lengthMm));
+  return spotsRead(ats) < wanted ? widestFree(ats, lengthMm) : null;
+}
+
+/** The middle of the widest stretch without a reading; an end where that lies as far from the next one. */
+function widestFree(ats: readonly number[], lengthMm: number): number {
+  const gap = widestGap(ats);
+  const choices = [
+    ...(gap ? [{ at: (gap.from + gap.to) / 2, room: (gap.to - gap.from) / 2 }] : []),
+    { at: 0, room: ats[0] ?? Infinity },
+    { at: lengthMm, room: lengthMm - (ats.at(-1) ?? -Infinity) },
+  ];
+  if (ats.length === 0) return lengthMm / 2;
+  return choices.reduce((a, b) => (b.room > a.room + SLACK_MM ? b : a)).at;
 }
 
 function nextUnspoken(spoken: readonly Stretch[], input: LapVerdictInput): number | null {

@@ -8,7 +8,7 @@ export function openLookRequests(state: ShowerState): EntryOf<'look-requested'>[
   const evidence = allEvidence(state);
   return [...latest.values()].filter((request) => {
     const { stage } = request.body;
-    const looked = evidence.some((e) => e.stage === stage && e.observedAt > request.observedAt);
+    const looked = evidence.some((e) => e.stage === stage && e.seq > (state.seqOf.get(request.id) ?? 0));
     return !looked && state.stages.get(stage)?.word !== 'released';
   });
 }

@@ -9,13 +9,11 @@ function holds(state: ShowerState, defect: Defect, stageOrder: number, stageKey:
   return (defect.severity === 'stop' || isOverdue(defect, state.clockMs)) && made < stageOrder;
 }
 
-/**
- * What keeps a stage from being released, worst first; an empty list means it may be. A check holds unless it passes,
- * is not applicable with a reason, or a deviation was accepted; open defects hold by severity (`stop` also holds the
- * stages above); a hold point below must be released first.
- */
-export function blockersOf(state: ShowerState, stageKey: string): Blocker[] {
-  const stage = state.rules?.method.stages.find((s) => s.key === stageKey);
+const findStage = (state: ShowerState, key: string) => state.rules?.method.stages.find((s) => s.key === key);
+
+/** What keeps a stage from being released by itself, the stages below it apart; worst first. */
+export function ownBlockersOf(state: ShowerState, stageKey: string): Blocker[] {
+  const stage = findStage(state, stageKey);
   if (!stage) return [];
   const checks: Blocker[] = judgeStage(state, stageKey)
     .filter((j) => !j.satisfied && j.requirement.check.severity !== 'note' && !isLeftOpen(j))
@@ -34,15 +32,30 @@ export function blockersOf(state: ShowerState, stageKey: string): Blocker[] {
   const pending: Blocker[] = [...state.deviations.values()]
     .filter((d) => d.asked.stage === stageKey && d.decision === null && !d.ended)
     .map((deviation) => ({ kind: 'deviation-pending', stage: stageKey, deviation }));
-  const lower: Blocker[] = state
+  const stale = allEvidence(state).filter((e) => e.lookAgain && !e.voided && e.stage === stageKey).length;
+  const again: Blocker[] =
+    stale > 0 && checks.length > 0 ? [{ kind: 'look-again', stage: stageKey, count: stale }] : [];
+  const rank = (b: Blocker) => (b.kind === 'check' && b.verdict === 'fail' ? 0 : 1);
+  return [...defects, ...checks.sort((a, b) => rank(a) - rank(b)), ...pending, ...again];
+}
+
+/** Hold points below a stage that ask for something and do not stand released. */
+export function lowerBlockersOf(state: ShowerState, stageKey: string): Extract<Blocker, { kind: 'lower-stage' }>[] {
+  const stage = findStage(state, stageKey);
+  if (!stage) return [];
+  return state
     .rules!.method.stages.filter(
       (s) =>
         s.order < stage.order && s.holdPoint && s.checks.length > 0 && state.stages.get(s.key)?.word !== 'released',
     )
     .map((s) => ({ kind: 'lower-stage', stage: stageKey, lower: s.key }));
-  const stale = allEvidence(state).filter((e) => e.lookAgain && !e.voided && e.stage === stageKey).length;
-  const again: Blocker[] =
-    stale > 0 && checks.length > 0 ? [{ kind: 'look-again', stage: stageKey, count: stale }] : [];
-  const rank = (b: Blocker) => (b.kind === 'check' && b.verdict === 'fail' ? 0 : 1);
-  return [...defects, ...checks.sort((a, b) => rank(a) - rank(b)), ...pending, ...again, ...lower];
+}
+
+/**
+ * What keeps a stage from being released, worst first; an empty list means it may be. A check holds unless it passes,
+ * is not applicable with a reason, or a deviation was accepted; open defects hold by severity (`stop` also holds the
+ * stages above); a hold point below must be released first.
+ */
+export function blockersOf(state: ShowerState, stageKey: string): Blocker[] {
+  return [...ownBlockersOf(state, stageKey), ...lowerBlockersOf(state, stageKey)];
 }

@@ -1,7 +1,8 @@
 import type { Seam } from '../seams/seam';
 import { isOpen } from './defectLife';
-import { clip, type Stretch, subtract, totalMm, union } from './intervals';
+import { type Stretch, subtract, totalMm, union } from './intervals';
 import { judge } from './judge';
+import { stretchOn } from './place';
 import type { Judgement, ShowerState } from './state';
 import { outsideWater, stretchBelow } from './waterProof';
 
@@ -35,13 +36,13 @@ function defectStretches(state: ShowerState, seam: Seam): Stretch[] {
   return [...state.defects.values()]
     .filter(isOpen)
     .flatMap((d) => d.places.filter((p) => p.element === seam.id))
-    .map((p) => clip({ fromMm: p.fromMm ?? 0, toMm: p.toMm ?? seam.lengthMm }, seam.lengthMm));
+    .flatMap((p) => stretchOn(seam, p) ?? []);
 }
 
 function waterStretches(state: ShowerState, seam: Seam): Stretch[] {
   const below = state.flood?.provedBelowMm ?? null;
   const wet = below === null || outsideWater(seam) ? null : stretchBelow(seam, below);
-  return wet ? subtract([wet], state.flood!.voids.get(seam.id) ?? []) : [];
+  return wet ? [wet] : [];
 }
 
 function unseenOf(j: Judgement, seam: Seam): Stretch[] {

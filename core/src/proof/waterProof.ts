@@ -1,6 +1,6 @@
 import type { ShowerModel } from '../geometry/showerModel';
 import type { Seam } from '../seams/seam';
-import { type Stretch, subtract, totalMm } from './intervals';
+import type { Stretch } from './intervals';
 
 /** The part of a seam that lies below a height, mm from its start; null when all of it lies above. */
 export function stretchBelow(seam: Seam, heightMm: number): Stretch | null {
@@ -29,16 +29,12 @@ const LEAST_MM = 0.5;
 export const outsideWater = (seam: Seam): boolean =>
   seam.kind === 'curb-outside-floor' || seam.kind === 'curb-end-edge' || seam.faces.some((f) => f.endsWith(':outer'));
 
-/** Which seams, and how many mm of each, a water line proves: what lies below it, less what was built again since. */
-export function waterProof(
-  model: ShowerModel,
-  heightMm: number,
-  voids: ReadonlyMap<string, readonly Stretch[]> = new Map(),
-): WaterProof {
+/** Which seams, and how many mm of each, a water line proves: what lies below it. */
+export function waterProof(model: ShowerModel, heightMm: number): WaterProof {
   const found: WaterProof = { under: [], above: [], wetMm: 0 };
   for (const seam of model.seams) {
     const below = outsideWater(seam) ? null : stretchBelow(seam, heightMm);
-    const wetMm = below ? totalMm(subtract([below], voids.get(seam.id) ?? [])) : 0;
+    const wetMm = below ? below.toMm - below.fromMm : 0;
     if (wetMm > LEAST_MM) found.under.push({ seam, wetMm });
     if (seam.lengthMm - wetMm > LEAST_MM) found.above.push({ seam, dryMm: seam.lengthMm - wetMm });
     found.wetMm += wetMm;

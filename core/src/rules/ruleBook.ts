@@ -130,6 +130,10 @@ const FloodCheck = z.object({
   belowCurbMm: z.number().min(0),
   /** The smallest leak that a pass must exclude; null: the firm has set none, and no test can pass. */
   smallestLeakMmPerDay: z.number().positive().nullable(),
+  /** Hours after filling before the water is read: it settles, and mortar and fleece drink. Earlier readings count for nothing. */
+  settleHours: z.number().min(0).max(12).default(0.5),
+  /** A look at the start counts until this long after filling. */
+  startLookWithinHours: z.number().positive().default(2),
   /** After the planned time it should be read within this. */
   readWithinHours: z.number().positive(),
   preparation: z.array(Named.extend({ why: z.string().min(1) })),
@@ -286,6 +290,8 @@ export const RuleBook = z.object({
   choices: z.record(z.string(), z.string()).default({}),
   /** Products that the firm uses, as their labels describe them. */
   productLines: z.array(ProductLine).default([]),
+  /** A redo reaches this far into the elements of later stages, mm [common practice, no source]. */
+  redoReachMm: z.number().min(0).max(2000).default(150),
   /** Asked where two methods meet. */
   transition: LookedCheck.optional(),
   /** The version of the shipped book that a firm's own was made from. */

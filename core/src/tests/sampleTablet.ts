@@ -2,7 +2,7 @@ import type { Author, Body, Entry, EntryKind, Place } from '../entries/entry';
 import { type ChainEnd, writeEntry } from '../entries/writeEntry';
 import { foldShower } from '../proof/foldShower';
 import { judge } from '../proof/judge';
-import type { Requirement, ShowerState } from '../proof/state';
+import type { Arrivals, Requirement, ShowerState } from '../proof/state';
 import { sampleBook } from './sampleBook';
 import { type SampleOptions, sampleShower } from './sampleShower';
 
@@ -15,8 +15,11 @@ export const CREW: Author = { id: 'person-crew', name: 'Cy Test', role: 'crew-le
 const uuid = (n: number): string => `00000000-0000-4000-8000-${String(n).padStart(12, '0')}`;
 let nextId = 1;
 
-export const fold = (entries: readonly Entry[]): ShowerState =>
-  foldShower(entries, (id, version) => (id === BOOK.id && version === BOOK.version ? BOOK : null));
+export const fold = (entries: readonly Entry[], arrivals?: Arrivals): ShowerState =>
+  foldShower(entries, (id, version) => (id === BOOK.id && version === BOOK.version ? BOOK : null), arrivals);
+
+/** What the crew says is written as the crew, on whichever tablet a test writes it. */
+const SAID_BY_CREW: readonly EntryKind[] = ['work-done', 'look-requested', 'defect-answered'];
 
 /** A tablet in a test: writes entries of its own chain; `hears` moves its clock past what others wrote. */
 export interface Tablet {
@@ -35,14 +38,25 @@ export const CLOCK = 1_700_000_000_000;
 export function tablet(deviceNumber: number, clockMs = CLOCK, author = INSPECTOR): Tablet {
   let end: ChainEnd = { deviceId: uuid(900_000 + deviceNumber), deviceSeq: 0, prevDeviceHash: null, lastOrderAt: null };
   let nowMs = clockMs;
+  let geometryVersion = 1;
   const entries: Entry[] = [];
   return {
     entries,
     write: (kind, body) => {
       nowMs += 1000;
       nextId += 1;
+      if (kind === 'geometry-set') geometryVersion = (body as Body<'geometry-set'>).version;
       const written = writeEntry(
-        { id: uuid(nextId), showerId: SHOWER, kind, body, author, geometryVersion: 1, nowMs, offsetMinutes: 0 },
+        {
+          id: uuid(nextId),
+          showerId: SHOWER,
+          kind,
+          body,
+          author: author === INSPECTOR && SAID_BY_CREW.includes(kind) ? CREW : author,
+          geometryVersion,
+          nowMs,
+          offsetMinutes: 0,
+        },
         end,
       );
       end = written.end;

@@ -1,10 +1,12 @@
 import type { Person, PushAnswer } from '@careful-seam/contract/api/messages';
 import { canonicalText, ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
 import { type Entry, readBody, readEntry } from '@careful-seam/core/entries/entry';
-import { mayWrite } from '@careful-seam/core/entries/roles';
+import { mayActAs, mayWrite } from '@careful-seam/core/entries/roles';
 import { admitEntry } from '@careful-seam/core/ledger/admitEntry';
+import { foldShower } from '@careful-seam/core/proof/foldShower';
 import type { DataSource, QueryRunner } from 'typeorm';
 import { Refusal } from '../people/refusal';
+import { loadRuleBooks } from '../showers/loadShower';
 
 export interface AppendContext {
   person: Person;
@@ -77,7 +79,13 @@ function checkRights(
       `This entry was written by ${entry.author.name}. Sign in as that person to send it.`,
     );
   }
-  if (!mayWrite(person.role, entry.kind) || (entry.kind === 'record-signed' && !signing)) {
+  if (entry.author.role !== undefined && !mayActAs(person.role, entry.author.role))
+    throw new Refusal(
+      'forbidden',
+      'author.role',
+      `This entry was written as ${entry.author.role}, and you are ${person.role} now. Write it again.`,
+    );
+  if (!mayWrite(entry.author.role ?? person.role, entry.kind) || (entry.kind === 'record-signed' && !signing)) {
     throw new Refusal('forbidden', 'kind', `Your role (${person.role}) may not write "${entry.kind}".`);
   }
   if (person.role === 'crew-lead' && crewId !== person.crewId) {
@@ -101,6 +109,44 @@ function checkCorrection(entry: Entry, head: Head): void {
   const body = readBody(head.targetKind, entry.body.body);
   if (!body.ok) throw Refusal.of(body.problem);
 }
+
+/** Kinds whose right depends on what stands in the shower, and not on the author's role alone. */
+const DECISIONS: readonly Entry['kind'][] = [
+  'defect-found',
+  'defect-closed',
+  'rules-pinned',
+  'stage-released',
+  'deviation-decided',
+  'correction',
+];
+
+/**
+ * Refuses what the fold would not count because it is a manager's to decide: one rule, asked of the one place that has it.
+ * A shower's entries are read only for the few kinds that need it.
+ */
+async function checkDecision(runner: QueryRunner, entry: Entry, { importing }: AppendContext): Promise<void> {
+  if (importing || !DECISIONS.includes(entry.kind) || entry.author.role === 'manager') return;
+  if (entry.kind === 'stage-released' && entry.body.upholds === undefined) return;
+  if (entry.kind === 'defect-found' && entry.body.about === undefined) return;
+  const stored: { text: string }[] = await runner.query('SELECT text FROM entry WHERE shower_id = $1', [
+    entry.showerId,
+  ]);
+  const find = await loadRuleBooks(runner.manager);
+  const { orphans } = foldShower([...stored.map((r) => JSON.parse(r.text) as Entry), entry], find);
+  if (orphans.some((o) => o.entry === entry.id && o.why === 'not-allowed'))
+    throw new Refusal('forbidden', `body`, REFUSED[entry.kind] ?? 'This is for a manager to decide.');
+}
+
+/** Why a decision is refused, and the way out. */
+const REFUSED: Partial<Record<Entry['kind'], string>> = {
+  'defect-found': 'Only a manager makes a defect milder. Keep its severity, or ask a manager.',
+  'defect-closed':
+    'This defect stops the work. Build it again or look at each of its places anew, then close it; or ask a manager.',
+  'rules-pinned':
+    'Something was seen by the rules that are pinned. Only a manager pins a later first stage or another method.',
+  'stage-released': 'Only a manager upholds a contested release. Reopen the stage and put it right, or ask a manager.',
+  correction: 'Only a manager takes back a defect or makes it milder. Ask one.',
+};
 
 async function readHead(runner: QueryRunner, showerId: string, entry: Entry): Promise<Head | null> {
   const target = entry.kind === 'correction' ? entry.body.target : null;
@@ -153,6 +199,7 @@ async function appendOne(runner: QueryRunner, showerId: string, text: string, co
       receivedAt: head.sameReceivedAt!.toISOString(),
     };
   checkCorrection(entry, head);
+  await checkDecision(runner, entry, context);
   return insert(runner, entry, text, hash, head, context);
 }
 

@@ -49,13 +49,16 @@ function stagesOf(state: ShowerState): ShowerRecord['stages'] {
   return (state.rules?.method.stages ?? [])
     .filter((s) => state.stages.get(s.key)?.begun)
     .map((s) => {
-      const { word, release } = state.stages.get(s.key)!;
+      const { word, release, because, beside } = state.stages.get(s.key)!;
       return {
         key: s.key,
         word,
         releasedBy: release?.by ?? null,
         releasedAt: release?.observedAt ?? null,
         missing: blockersOf(state, s.key).length,
+        because: because?.cause ?? null,
+        beside: beside.map(({ check, element, verdict }) => ({ check, element, verdict })),
+        imported: release?.imported ?? false,
       };
     });
 }
@@ -71,6 +74,7 @@ function defectsOf(state: ShowerState): ShowerRecord['defects'] {
     element: d.places[0]?.element ?? '',
     fromMm: d.places[0]?.fromMm ?? null,
     toMm: d.places[0]?.toMm ?? null,
+    places: d.places.map(({ element, fromMm, toMm }) => ({ element, fromMm: fromMm ?? null, toMm: toMm ?? null })),
     valueMm: d.valueMm,
     by: d.author,
     at: d.observedAt,
@@ -97,9 +101,12 @@ function floodsOf(state: ShowerState): ShowerRecord['floods'] {
     volumeL: waterIn(model, test.filledToMm)?.volumeL ?? null,
     running: test.running,
     verdict: test.end?.verdict ?? null,
+    stated: test.end?.stated ?? null,
     figures: test.end?.figures ?? null,
+    short: test.end?.short ?? [],
+    voided: test.voided,
     provedBelowMm: test.provedBelowMm,
-    provedMm: test.provedBelowMm === null ? 0 : waterProof(model, test.provedBelowMm, test.voids).wetMm,
+    provedMm: test.provedBelowMm === null ? 0 : waterProof(model, test.provedBelowMm).wetMm,
   }));
 }
 
@@ -154,6 +161,7 @@ export function buildRecord({ row, rows, state }: LoadedShower, now: Date): Show
       side: j.requirement.side,
       verdict: j.verdict,
       satisfied: j.satisfied,
+      waitsForManager: j.waitsForManager,
       lowestMm: j.lowestMm,
     })),
     readings: evidence
@@ -172,6 +180,19 @@ export function buildRecord({ row, rows, state }: LoadedShower, now: Date): Show
     defects: defectsOf(state),
     floods: floodsOf(state),
     ...membraneRecord(state),
+    redos: state.redos.map((r) => ({
+      entry: r.id,
+      stage: r.body.stage,
+      places: r.body.places.map(({ element, fromMm, toMm }) => ({
+        element,
+        fromMm: fromMm ?? null,
+        toMm: toMm ?? null,
+      })),
+      reason: r.body.reason,
+      by: r.author.name,
+      at: r.observedAt,
+    })),
+    notCounted: state.orphans,
     deviations: [...state.deviations.values()].map((d) => ({
       stage: d.asked.stage,
       check: d.asked.check,
@@ -191,6 +212,7 @@ export function buildRecord({ row, rows, state }: LoadedShower, now: Date): Show
       by: s.author.name,
       at: s.observedAt,
       ledgerHash: s.body.ledgerHash,
+      imported: state.arrivals.get(s.id)?.imported ?? false,
     })),
     deference: state.rules?.book.deference ?? [],
     cautions: (state.rules?.method.stages ?? []).flatMap((s) =>

@@ -3,17 +3,17 @@ import {
   airWords,
   floodAdvice,
   floodSentence,
+  shortfallSentences,
   smallLength,
   volumeWords,
   weightWords,
 } from '@careful-seam/contract/flood/floodSentences';
-import { elementName } from '@careful-seam/contract/texts/names';
 import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
 import type { Words } from '@careful-seam/contract/texts/words';
 import { floodVerdict } from '@careful-seam/core/flood/floodVerdict';
 import { waterIn } from '@careful-seam/core/flood/waterIn';
 import type { FloodTest } from '@careful-seam/core/proof/floodTest';
-import { inputOf } from '@careful-seam/core/proof/floodTest';
+import { verdictInput } from '@careful-seam/core/proof/floodTest';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import { waterProof } from '@careful-seam/core/proof/waterProof';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
@@ -35,7 +35,7 @@ export interface FloodPaper {
 /** The chart as vectors: drawn by the same library and the same options as on the screen. */
 async function paintChart(
   { doc, t, unit }: FloodPaper,
-  input: NonNullable<ReturnType<typeof inputOf>>,
+  input: NonNullable<ReturnType<typeof verdictInput>>,
   verdict: Parameters<typeof floodChart>[2],
 ): Promise<void> {
   const [echarts, charts, components, renderers, { default: svgToPdf }] = await Promise.all([
@@ -110,7 +110,7 @@ function paintLooks({ doc, t, state, when }: FloodPaper, test: FloodTest): void 
 function paintProved({ doc, t, state, unit }: FloodPaper, test: FloodTest): void {
   if (test.provedBelowMm === null) return;
   const model = state.geometry!.model;
-  const found = waterProof(model, test.provedBelowMm, test.voids);
+  const found = waterProof(model, test.provedBelowMm);
   const dryMm = found.above.reduce((sum, a) => sum + a.dryMm, 0);
   line(
     doc,
@@ -121,15 +121,13 @@ function paintProved({ doc, t, state, unit }: FloodPaper, test: FloodTest): void
     }),
   );
   line(doc, t('record.floodRest', { dry: showLength(dryMm, unit), count: found.above.length }), SOFT);
-  const again = [...test.voids.keys()].map((element) => elementName(t, model, element));
-  if (again.length > 0) line(doc, t('record.floodVoid', { list: again.join(', ') }), HOLD);
 }
 
 async function paintTest(paper: FloodPaper, test: FloodTest): Promise<void> {
   const { doc, t, state, unit, zone, when } = paper;
   const check = floodCheckOf(state.rules!.method)!.check;
   paintStart(paper, test);
-  const input = inputOf(test, check, !test.running);
+  const input = verdictInput(test, check);
   const judged = input && floodVerdict(input);
   if (input && judged?.ok) {
     const verdict = judged.value;
@@ -168,7 +166,10 @@ async function paintTest(paper: FloodPaper, test: FloodTest): Promise<void> {
     if (test.end.stated !== test.end.verdict)
       line(doc, t('record.floodJudgedAnew', { stated: t(`flood.verdict.${test.end.stated}`) }), HOLD);
     if (test.end.words) line(doc, test.end.words, SOFT);
-  } else line(doc, t(test.endedByRedo ? 'record.floodRedo' : 'record.floodRunning'), HOLD);
+    const stageLabel = (key: string) => state.rules!.method.stages.find((s) => s.key === key)?.label ?? key;
+    for (const words of shortfallSentences(t, test.end.short, check, stageLabel, unit)) line(doc, words, HOLD);
+  } else if (!test.voided) line(doc, t('record.floodRunning'), HOLD);
+  if (test.voided) line(doc, t(`flood.voided.${test.voided.cause}`), HOLD);
   paintProved(paper, test);
   paintLooks(paper, test);
 }

@@ -1,6 +1,12 @@
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
-import { elementName, faceName } from '@careful-seam/contract/texts/names';
-import { blockerSentence, defectKindLabel, type ShownUnit } from '@careful-seam/contract/texts/sentences';
+import { elementName, faceName, placesName } from '@careful-seam/contract/texts/names';
+import {
+  becauseSentence,
+  besideSentence,
+  blockerSentence,
+  defectKindLabel,
+  type ShownUnit,
+} from '@careful-seam/contract/texts/sentences';
 import { makeWords, type Words } from '@careful-seam/contract/texts/words';
 import { blockersOf } from '@careful-seam/core/proof/release';
 import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
@@ -71,6 +77,12 @@ function paintStages(paper: Paper): void {
       `${label}: ${stage.word === 'contested' ? t('record.contested') : released}`,
       stage.word === 'released' ? INK : HOLD,
     );
+    const here = state.stages.get(stage.key);
+    if (stage.imported) line(doc, `    ${t('record.imported')}`, HOLD);
+    if (here?.because) line(doc, `    ${becauseSentence(t, here.because)}`, HOLD);
+    if (state.geometry)
+      for (const b of here?.beside ?? [])
+        line(doc, `    ${besideSentence(t, state.geometry.model, b.judgement, paper.unit)}`, HOLD);
     if (stage.word === 'released' || !state.rules || !state.geometry) continue;
     for (const b of blockersOf(state, stage.key).slice(0, 12)) line(doc, `    ${placed(paper, b)}`, SOFT);
   }
@@ -205,7 +217,7 @@ async function paintDefects(paper: Paper, picture: PaintOptions['picture']): Pro
   if (state.defects.size === 0) line(doc, t('record.noDefects'));
   for (const d of state.defects.values()) {
     const model = state.geometry!.model;
-    const where = d.places[0] ? elementName(t, model, d.places[0].element) : '';
+    const where = placesName(t, model, d.places);
     const value = d.valueMm === null ? '' : ` ${length(paper, d.valueMm)}`;
     doc.font('strong');
     line(

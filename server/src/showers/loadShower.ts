@@ -16,7 +16,8 @@ export async function visibleShower(store: DataSource, person: Person, id: strin
   return shower;
 }
 
-export async function loadRuleBooks(store: DataSource): Promise<FindRuleBook> {
+/** The rule books that are kept, by id and version. */
+export async function loadRuleBooks(store: Pick<DataSource, 'getRepository'>): Promise<FindRuleBook> {
   const rows = await store.getRepository(RuleBookEntity).find();
   const books = new Map(rows.map((row) => [`${row.id}@${row.version}`, RuleBook.parse(row.data)]));
   return (id, version) => books.get(`${id}@${version}`) ?? null;

@@ -93,7 +93,7 @@ export function testTablet(who: Who, showerId: string, lastOrderAt: string | nul
           showerId,
           kind,
           body,
-          author: { id: change.authorId ?? person.id, name: person.name },
+          author: { id: change.authorId ?? person.id, name: person.name, role: person.role },
           geometryVersion: 1,
           nowMs,
           offsetMinutes: 0,

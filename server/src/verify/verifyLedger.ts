@@ -1,6 +1,6 @@
 import { canonicalText, ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
 import type { Entry } from '@careful-seam/core/entries/entry';
-import { judgedAnew } from '@careful-seam/core/proof/foldFlood';
+import { FLOOD_CALCULATION } from '@careful-seam/core/flood/floodVerdict';
 import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/foldShower';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import type { DataSource } from 'typeorm';
@@ -65,7 +65,7 @@ function entryFaults(
   return faults;
 }
 
-/** Floods whose stated verdict does not follow from the very entries that it names, by the calculation that it names. */
+/** Floods whose stated verdict is not what their own readings say by the calculation that it names. What is shown anywhere is what the readings say. */
 function floodFaults(rows: readonly EntryRow[], find: FindRuleBook): string[] {
   let state: ShowerState;
   try {
@@ -76,11 +76,9 @@ function floodFaults(rows: readonly EntryRow[], find: FindRuleBook): string[] {
   } catch {
     return [];
   }
-  return [...state.earlierFloods, ...(state.flood ? [state.flood] : [])].flatMap((test) => {
-    const judged = judgedAnew(state, test);
-    return judged === null || judged === test.end?.stated
-      ? []
-      : [`its flood ended as "${test.end?.stated}", and its readings say "${judged}"`];
+  return [...state.earlierFloods, ...(state.flood ? [state.flood] : [])].flatMap(({ end }) => {
+    if (!end || end.stated === end.verdict || end.calculation !== FLOOD_CALCULATION) return [];
+    return [`its flood ended as "${end.stated}", and its readings say "${end.verdict}"`];
   });
 }
 

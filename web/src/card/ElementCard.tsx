@@ -1,7 +1,8 @@
 import { elementName } from '@careful-seam/contract/texts/names';
 import { defectKindLabel, verdictSentence } from '@careful-seam/contract/texts/sentences';
 import { defectStep, isOverdue } from '@careful-seam/core/proof/defectLife';
-import { isLeftOpen, judge, outsideLimit } from '@careful-seam/core/proof/judge';
+import { isLeftOpen, judge } from '@careful-seam/core/proof/judge';
+import { outsideLimit } from '@careful-seam/core/proof/judgeReadings';
 import { seamLine } from '@careful-seam/core/proof/seamLine';
 import type { Defect, Judgement, ShowerState } from '@careful-seam/core/proof/state';
 import { showLength } from '@careful-seam/core/units/length';

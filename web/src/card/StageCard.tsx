@@ -1,9 +1,9 @@
 import { elementName } from '@careful-seam/contract/texts/names';
-import { blockerSentence, momentWords } from '@careful-seam/contract/texts/sentences';
+import { becauseSentence, besideSentence, blockerSentence, momentWords } from '@careful-seam/contract/texts/sentences';
 import { calculationVersions } from '@careful-seam/core/calc/registry';
-import { judgeStage } from '@careful-seam/core/proof/judge';
 import { openLookRequests } from '@careful-seam/core/proof/lookRequests';
 import { blockersOf } from '@careful-seam/core/proof/release';
+import { releaseStatement } from '@careful-seam/core/proof/stand';
 import type { Blocker } from '@careful-seam/core/proof/state';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -33,11 +33,6 @@ const elementOf = (b: Blocker): string | null => {
 };
 
 function releaseBody(shower: LocalShower, stage: string, personId: string, upholds?: string) {
-  const judged = judgeStage(shower.state, stage);
-  const inputs = [...shower.state.evidence.values()]
-    .flat()
-    .filter((e) => e.stage === stage && !e.voided)
-    .map((e) => e.entry);
   return {
     stage,
     judged: {
@@ -45,14 +40,7 @@ function releaseBody(shower: LocalShower, stage: string, personId: string, uphol
       ledgerHash: shower.stored.headHash ?? '',
       deviceSeq: shower.stored.chains[personId]?.deviceSeq ?? 0,
     },
-    inputs: [...new Set(inputs)],
-    verdicts: Object.fromEntries(
-      judged.map((j) => [
-        [j.requirement.check.id, j.requirement.element, j.requirement.side ?? ''].join(' '),
-        j.verdict,
-      ]),
-    ),
-    ruleVersion: shower.state.rules!.book.version,
+    ...releaseStatement(shower.state, stage),
     calculations: calculationVersions(),
     ...(upholds ? { upholds } : {}),
   };
@@ -136,7 +124,16 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
       {sheet === 'steps' && <StepsSheet state={state} onClose={() => setSheet(null)} />}
       {sheet === 'kit' && <KitSheet shower={shower} onClose={() => setSheet(null)} />}
       {spec.caution && <p className="border-cure border-l-4 pl-2 text-sm">{spec.caution}</p>}
-      {contested && <p className="border-hold border-l-4 pl-2 font-semibold text-hold">{t('stage.contested')}</p>}
+      {here?.because && (
+        <p className="border-hold border-l-4 pl-2 font-semibold text-hold" data-testid="because">
+          {becauseSentence(t, here.because)} {contested && t('stage.contested')}
+        </p>
+      )}
+      {(here?.beside ?? []).map((b) => (
+        <p key={`${b.check} ${b.element} ${b.side}`} className="border-cure border-l-4 pl-2 text-sm">
+          {elementName(t, model, b.element)}: {besideSentence(t, model, b.judgement, unit)}
+        </p>
+      ))}
       <StageTools shower={shower} stage={stage} mayInspect={mayInspect} />
       {spec.checks.some((c) => c.kind === 'flood') && (
         <Link to={`/showers/${shower.id}/flood`} className="key key-main flex items-center justify-center text-lg">
@@ -206,7 +203,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
           >
             {t('stage.reopen')}
           </button>
-          {contested && (
+          {contested && person.role === 'manager' && (
             <button
               type="button"
               className="key flex-none"
@@ -222,7 +219,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
           )}
         </div>
       )}
-      {mayInspect && !released && !contested && (
+      {mayInspect && !released && !(contested && blockers.length > 0) && (
         <button
           type="button"
           className="key key-main text-lg"

@@ -121,7 +121,7 @@ export function CrewShower() {
   if (!shower || !state?.geometry || !state.rules || !ledger) return <Missing />;
   const lit = holds.find((h) => h.defect.id === chosen) ?? holds[0];
   const marks = new Map(NO_MARKS);
-  for (const h of holds) marks.set(h.defect.places[0]?.element ?? '', 'fail');
+  for (const h of holds) for (const place of h.defect.places) marks.set(place.element, 'fail');
   return (
     <div className="mx-auto flex h-full max-w-2xl flex-col">
       <header className="flex items-center gap-2 border-edge border-b-2 px-3 py-1.5">

@@ -1,4 +1,4 @@
-import { elementName } from '@careful-seam/contract/texts/names';
+import { placesName } from '@careful-seam/contract/texts/names';
 import { defectKindLabel, limitWords, type ShownUnit } from '@careful-seam/contract/texts/sentences';
 import type { Words } from '@careful-seam/contract/texts/words';
 import { type DefectStep, defectStep, dueAtMs, isOpen } from '@careful-seam/core/proof/defectLife';
@@ -34,11 +34,13 @@ function rightWords(t: Words, state: ShowerState, defect: Defect, unit: ShownUni
 
 function whatWords(t: Words, state: ShowerState, defect: Defect, unit: ShownUnit): string {
   const kind = defectKindLabel(state.rules!.book, defect.kind, defect.check);
-  const [place] = defect.places;
-  const at =
-    place?.fromMm !== undefined && place.toMm !== undefined
-      ? t('crew.stretch', { from: showLength(place.fromMm, unit), to: showLength(place.toMm, unit) })
-      : '';
+  const at = defect.places
+    .flatMap(({ fromMm, toMm }) =>
+      fromMm === undefined || toMm === undefined
+        ? []
+        : [t('crew.stretch', { from: showLength(fromMm, unit), to: showLength(toMm, unit) })],
+    )
+    .join('; ');
   const value = defect.valueMm === null ? '' : t('crew.measured', { value: showLength(defect.valueMm, unit) });
   return [kind, value, at].filter((part) => part !== '').join(', ');
 }
@@ -53,7 +55,7 @@ export function holdsOf(t: Words, state: ShowerState, unit: ShownUnit): Hold[] {
     .map((defect) => ({
       defect,
       step: defectStep(defect),
-      where: elementName(t, model, defect.places[0]?.element ?? 'shower'),
+      where: placesName(t, model, defect.places),
       what: whatWords(t, state, defect, unit),
       right: rightWords(t, state, defect, unit),
       words: [defect.words, defect.assignments.at(-1)?.words ?? ''].filter((w) => w !== '').join('. '),

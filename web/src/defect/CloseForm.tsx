@@ -1,4 +1,5 @@
 import { CAUSE_CONFIDENCES, type CauseConfidence, type PhotoUse } from '@careful-seam/core/entries/entry';
+import { mayClose } from '@careful-seam/core/proof/foldDefects';
 import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -22,7 +23,8 @@ function amount(typed: string): number | null {
 /** Closes a defect with the two answers, its cost and a picture of how it is now. All but the closing may be left out. */
 export function CloseForm({ showerId, state, defect, onDone }: Props) {
   const { t } = useTranslation();
-  const { write, settings } = useParts('write', 'settings');
+  const { write, settings, person } = useParts('write', 'settings', 'person');
+  const may = mayClose(state, defect, person?.role === 'manager');
   const { causes, escapes } = state.rules!.book;
   const [family, setFamily] = useState(defect.cause?.family ?? '');
   const [confidence, setConfidence] = useState<CauseConfidence>(defect.cause?.confidence ?? 'suspected');
@@ -100,7 +102,8 @@ export function CloseForm({ showerId, state, defect, onDone }: Props) {
         </p>
       )}
       <Pictures label={t('life.takeAfter')} photos={photos} onPhotos={setPhotos} />
-      <button type="button" className="key key-main text-lg" disabled={wrong} onClick={() => void close()}>
+      {!may && <p className="border-hold border-l-4 pl-2 text-hold">{t('life.closeNeedsLook')}</p>}
+      <button type="button" className="key key-main text-lg" disabled={wrong || !may} onClick={() => void close()}>
         {t('life.close')}
       </button>
     </section>

@@ -1,4 +1,4 @@
-import { elementName } from '@careful-seam/contract/texts/names';
+import { placesName } from '@careful-seam/contract/texts/names';
 import { defectStep } from '@careful-seam/core/proof/defectLife';
 import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
 import { useState } from 'react';
@@ -24,7 +24,7 @@ export function DefectLifeSheet({ showerId, state, defect, onRedo, onPicture, on
   const { t } = useTranslation();
   const step = defectStep(defect);
   const [doing, setDoing] = useState<Doing>(step === 'redone' ? 'close' : null);
-  const where = elementName(t, state.geometry!.model, defect.places[0]!.element);
+  const where = placesName(t, state.geometry!.model, defect.places, 3);
   const form = { showerId, state, defect, onDone: onClose };
   const key = (label: string, onClick: () => void, main = false) => (
     <button type="button" className={`key ${main ? 'key-main' : ''}`} onClick={onClick}>

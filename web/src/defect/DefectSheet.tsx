@@ -1,6 +1,7 @@
 import { elementName } from '@careful-seam/contract/texts/names';
 import type { PhotoUse } from '@careful-seam/core/entries/entry';
 import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
+import { isMilder } from '@careful-seam/core/proof/who';
 import { SEVERITIES, type Severity } from '@careful-seam/core/rules/ruleBook';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -25,7 +26,8 @@ interface Props {
 /** Records a defect with its place, kind, severity and pictures, marked by finger. */
 export function DefectSheet({ showerId, state, stage, element, defect, stretch, onClose }: Props) {
   const { t } = useTranslation();
-  const { write, writeAll } = useParts('write', 'writeAll');
+  const { write, writeAll, person } = useParts('write', 'writeAll', 'person');
+  const isManager = person?.role === 'manager';
   const lengthMm = state.seamById.get(element)?.lengthMm ?? null;
   const known = defect?.places[0];
   const [place, setPlace] = useState({
@@ -46,6 +48,8 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
     const body = { stage, place: at, kind, severity, words: words.trim(), photos };
     const checks = state.requirements
       .filter((r) => r.stage.key === stage && r.element === element && r.check.kind === 'looked')
+      // What is milder than a check stops does not fail that check.
+      .filter((r) => !isMilder(severity, r.check.severity))
       .map((r) => r.check.id);
     if (defect) await write(showerId, 'defect-found', { ...body, about: defect.id });
     else if (checks.length === 0) await write(showerId, 'defect-found', body);
@@ -79,12 +83,15 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
             key={s}
             className="key px-1"
             aria-pressed={severity === s}
+            disabled={!isManager && defect !== null && isMilder(s, defect.severity)}
             onClick={() => setSeverity(s)}
           >
             {t(`severity.${s}`)}
           </button>
         ))}
-        <p className="col-span-3 text-soft text-sm">{t(`severityMeaning.${severity}`)}</p>
+        <p className="col-span-3 text-soft text-sm">
+          {t(`severityMeaning.${severity}`)} {!isManager && defect !== null && t('defect.milderByManager')}
+        </p>
       </fieldset>
       {lengthMm !== null && <StretchFields stretch={place} lengthMm={lengthMm} onStretch={setPlace} />}
       <label className="flex flex-col gap-1">

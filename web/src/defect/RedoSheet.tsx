@@ -1,4 +1,4 @@
-import { elementName } from '@careful-seam/contract/texts/names';
+import { placesName } from '@careful-seam/contract/texts/names';
 import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
 import { showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
@@ -22,16 +22,23 @@ export function RedoSheet({ showerId, state, defect, onClose }: Props) {
   const { unit } = usePreferences();
   const write = useStore((s) => s.write);
   const known = defect.places[0]!;
-  const lengthMm = state.seamById.get(known.element)?.lengthMm ?? null;
+  const several = defect.places.length > 1;
+  const lengthMm = several ? null : (state.seamById.get(known.element)?.lengthMm ?? null);
   const [place, setPlace] = useState({ fromMm: known.fromMm ?? 0, toMm: known.toMm ?? lengthMm ?? 0 });
   const [reason, setReason] = useState('');
-  const evidence = (state.evidence.get(known.element) ?? []).filter(
-    (e) => !e.voided && e.kind === 'reading' && e.atMm >= place.fromMm && e.atMm <= place.toMm,
+  const evidence = defect.places.flatMap((p) =>
+    (state.evidence.get(p.element) ?? []).filter(
+      (e) => !e.voided && e.kind === 'reading' && (several || (e.atMm >= place.fromMm && e.atMm <= place.toMm)),
+    ),
   );
   const keep = async () => {
     const body = {
       stage: defect.stage,
-      places: [placeOf(state, known.element, lengthMm === null ? {} : place)],
+      places: several
+        ? defect.places.map(({ element, fromMm, toMm }) =>
+            placeOf(state, element, fromMm === undefined || toMm === undefined ? {} : { fromMm, toMm }),
+          )
+        : [placeOf(state, known.element, lengthMm === null ? {} : place)],
       reason: reason.trim(),
       defect: defect.id,
     };
@@ -39,14 +46,14 @@ export function RedoSheet({ showerId, state, defect, onClose }: Props) {
     onClose();
   };
   return (
-    <Sheet title={t('redo.title', { where: elementName(t, state.geometry!.model, known.element) })} onClose={onClose}>
+    <Sheet title={t('redo.title', { where: placesName(t, state.geometry!.model, defect.places) })} onClose={onClose}>
       {lengthMm !== null && <StretchFields stretch={place} lengthMm={lengthMm} onStretch={setPlace} />}
       <label className="flex flex-col gap-1">
         <span className="text-soft text-sm">{t('redo.reason')}</span>
         <input className="field" value={reason} onChange={(e) => setReason(e.target.value)} />
       </label>
       <p className="border-cure border-l-4 pl-2">
-        {t('redo.consequence', {
+        {t(lengthMm === null ? 'redo.consequenceWhole' : 'redo.consequence', {
           from: showLength(place.fromMm, unit),
           to: showLength(place.toMm, unit),
           count: evidence.length,

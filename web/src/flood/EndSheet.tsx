@@ -1,6 +1,13 @@
-import { floodAdvice, floodSentence } from '@careful-seam/contract/flood/floodSentences';
+import { floodAdvice, floodSentence, shortfallSentences } from '@careful-seam/contract/flood/floodSentences';
 import { FLOOD_CALCULATION } from '@careful-seam/core/flood/floodVerdict';
-import { type FloodLook, type FloodTest, inputOf, lowestRead } from '@careful-seam/core/proof/floodTest';
+import { floodShortfalls, wholeVerdict } from '@careful-seam/core/proof/floodNeeds';
+import {
+  type FloodLook,
+  type FloodTest,
+  isWetLook,
+  lowestRead,
+  verdictInput,
+} from '@careful-seam/core/proof/floodTest';
 import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -36,14 +43,19 @@ export function EndSheet({ shower, test, check, zone, onClose }: Props) {
         moment: 'end',
         words: '',
         at: '',
+        atMs: Date.now(),
         by: person?.name ?? '',
       }),
     );
     return { ...test, looks: [...test.looks, ...looks] };
   }, [test, looked, person]);
-  const found = useFloodVerdict(useMemo(() => inputOf(asIfEnded, check, true), [asIfEnded, check]));
+  const found = useFloodVerdict(useMemo(() => verdictInput(asIfEnded, check), [asIfEnded, check]));
   const all = check.places.every((p) => looked[p.id] !== undefined);
   const v = found.value;
+  const model = shower.state.geometry!.model;
+  const short = floodShortfalls(asIfEnded, check, model, v);
+  const word = wholeVerdict(v, asIfEnded.looks.some(isWetLook), short);
+  const stageLabel = (key: string) => shower.state.rules!.method.stages.find((s) => s.key === key)?.label ?? key;
   const end = async (verdict: 'pass' | 'fail' | 'undecided' | 'aborted') => {
     const looks = lookBodies(looked, 'end', '').map((draft) => ({ ...draft, id: newId() }));
     const figures = v && {
@@ -87,14 +99,12 @@ export function EndSheet({ shower, test, check, zone, onClose }: Props) {
       )}
       {v && all && (
         <div
-          className={`border-l-4 pl-3 ${v.verdict === 'pass' ? 'border-water' : 'border-hold'}`}
+          className={`border-l-4 pl-3 ${word === 'pass' ? 'border-water' : 'border-hold'}`}
           data-testid="end-verdict"
         >
-          <p className="font-bold text-lg">{t(`flood.verdict.${v.verdict}`)}</p>
-          <p>
-            {floodSentence(t, { model: shower.state.geometry!.model, test: asIfEnded, check, verdict: v, unit, zone })}
-          </p>
-          {floodAdvice(t, v).map((line) => (
+          <p className="font-bold text-lg">{t(`flood.verdict.${word}`)}</p>
+          <p>{floodSentence(t, { model, test: asIfEnded, check, verdict: v, unit, zone })}</p>
+          {[...shortfallSentences(t, short, check, stageLabel, unit), ...floodAdvice(t, v)].map((line) => (
             <p key={line} className="text-sm text-soft">
               {line}
             </p>
@@ -105,12 +115,12 @@ export function EndSheet({ shower, test, check, zone, onClose }: Props) {
         type="button"
         className="key key-main text-lg"
         disabled={!all || !v || found.busy}
-        onClick={() => v && void end(v.verdict)}
+        onClick={() => v && void end(word)}
       >
         {!all
           ? t('flood.endLeft')
           : v
-            ? t('flood.endAs', { verdict: t(`flood.verdict.${v.verdict}`) })
+            ? t('flood.endAs', { verdict: t(`flood.verdict.${word}`) })
             : t('flood.computing')}
       </button>
       <button type="button" className="key" disabled={words.trim() === ''} onClick={() => void end('aborted')}>

@@ -20,6 +20,15 @@ export function MoistureKeys({
   const { t } = useTranslation();
   return (
     <ul className="flex flex-col gap-2">
+      <li>
+        <button
+          type="button"
+          className="key w-full"
+          onClick={() => onLooked(Object.fromEntries(check.places.map((p) => [p.id, 'dry'])))}
+        >
+          {t('flood.allDry')}
+        </button>
+      </li>
       {check.places.map((p) => (
         <li key={p.id}>
           <fieldset>

@@ -1,5 +1,6 @@
 import { smallLength } from '@careful-seam/contract/flood/floodSentences';
 import { type FloodPlanInput, USUAL_CLIMATE } from '@careful-seam/core/flood/floodPlan';
+import { leastFillMm } from '@careful-seam/core/proof/floodNeeds';
 import { lowestCurbMm } from '@careful-seam/core/proof/waterProof';
 import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
@@ -11,6 +12,7 @@ import { usePreferences } from '../state/preferences';
 import { type LocalShower, newId, useStore } from '../state/store';
 import { FloodFigures, waterLineProblem } from './FloodFigures';
 import { useFloodPlan } from './floodWork';
+import { type Looked, lookBodies, MoistureKeys } from './MoistureKeys';
 import { WaterBand } from './WaterBand';
 
 const STEPS = {
@@ -72,9 +74,13 @@ export function PrepareFlood({
   const model = shower.state.geometry!.model;
   const curb = lowestCurbMm(model);
   const [levelMm, setLevel] = useState(
-    Math.min(check.fillOverDrainMm, curb === null ? Infinity : curb - check.belowCurbMm),
+    Math.min(
+      Math.max(check.fillOverDrainMm, leastFillMm(model, check)),
+      curb === null ? Infinity : curb - check.belowCurbMm,
+    ),
   );
   const [prepared, setPrepared] = useState<string[]>([]);
+  const [looked, setLooked] = useState<Looked>({});
   const [method, setMethod] = useState<'marks' | 'logger'>('marks');
   const [stepMm, setStep] = useState<number>(25.4 / 16);
   const [withPan, setPan] = useState(true);
@@ -89,12 +95,10 @@ export function PrepareFlood({
   };
   const found = useFloodPlan(plan);
   const problem = waterLineProblem(model, check, levelMm);
-  const left = check.preparation.filter((p) => !prepared.includes(p.id)).length;
+  const left =
+    check.preparation.filter((p) => !prepared.includes(p.id)).length +
+    check.places.filter((p) => looked[p.id] === undefined).length;
   const start = async () => {
-    const first = (of: 'water' | 'pan', mm: number) => ({
-      kind: 'flood-reading' as const,
-      body: { levelMm: mm, instrument: 'mark', of, typed: '0' },
-    });
     await writeAll(shower.id, [
       {
         kind: 'flood-started',
@@ -109,7 +113,7 @@ export function PrepareFlood({
           prepared,
         },
       },
-      ...(method === 'marks' ? [first('water', levelMm), ...(withPan ? [first('pan', 0)] : [])] : []),
+      ...lookBodies(looked, 'start', ''),
     ]);
   };
   return (
@@ -187,6 +191,10 @@ export function PrepareFlood({
               </li>
             );
           })}
+          <li className="flex flex-col gap-1 pt-1">
+            <span className="font-semibold">{t('flood.beforeWater')}</span>
+            <MoistureKeys check={check} looked={looked} onLooked={setLooked} />
+          </li>
         </ul>
         <Choice
           label={t('flood.hours')}

@@ -17,7 +17,7 @@ export function ProvedList({ state, belowMm, proved }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const model = state.geometry!.model;
-  const found = waterProof(model, belowMm, state.flood?.voids);
+  const found = waterProof(model, belowMm);
   const how = (element: string): string => {
     const checks = state.requirements.filter((r) => r.element === element);
     const measured = checks.filter((r) => r.check.kind === 'measured').map((r) => r.check.label);

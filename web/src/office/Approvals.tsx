@@ -1,8 +1,8 @@
-import { elementName } from '@careful-seam/contract/texts/names';
-import { momentWords, verdictSentence } from '@careful-seam/contract/texts/sentences';
+import { elementName, placesName } from '@careful-seam/contract/texts/names';
+import { becauseSentence, momentWords, verdictSentence } from '@careful-seam/contract/texts/sentences';
 import { judge } from '@careful-seam/core/proof/judge';
 import { buildLedger } from '@careful-seam/core/proof/seamLine';
-import type { Deviation, ShowerState } from '@careful-seam/core/proof/state';
+import type { Deviation, Evidence as EvidenceOfOne, ShowerState } from '@careful-seam/core/proof/state';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
@@ -26,6 +26,60 @@ export function deviationsOf(showers: Iterable<LocalShower>): { waiting: Asked[]
     waiting: all.filter((a) => a.deviation.decision === null && !a.deviation.ended),
     decided: all.filter((a) => a.deviation.decision !== null).reverse(),
   };
+}
+
+/** "Not applicable" that an inspector said of what a manager decides: one line for each look. */
+function waitingLooks(showers: Iterable<LocalShower>): { shower: LocalShower; looks: EvidenceOfOne[] }[] {
+  return [...showers].flatMap((shower) => {
+    const waits = new Map<string, EvidenceOfOne[]>();
+    for (const r of shower.state.requirements) {
+      const judged = judge(shower.state, r);
+      if (!judged.waitsForManager) continue;
+      const look = (shower.state.evidence.get(r.element) ?? []).findLast(
+        (e) => e.waitsForManager && !e.voided && !e.lookAgain && e.check === r.check.id && e.stage === r.stage.key,
+      );
+      if (look) waits.set(look.entry, [...(waits.get(look.entry) ?? []), look]);
+    }
+    return [...waits.values()].map((looks) => ({ shower, looks }));
+  });
+}
+
+/** One such look with the manager's key: their own look of the same content settles it. */
+function WaitingLook({ shower, looks }: { shower: LocalShower; looks: EvidenceOfOne[] }) {
+  const { t } = useTranslation();
+  const write = useStore((s) => s.write);
+  const { state } = shower;
+  const [first] = looks as [EvidenceOfOne];
+  const stage = state.rules?.method.stages.find((s) => s.key === first.stage);
+  const checks = [...new Set(looks.map((l) => l.check))];
+  const places = [...new Map(looks.map((l) => [JSON.stringify(l.place), l.place])).values()];
+  const labels = checks.map((id) => stage?.checks.find((c) => c.id === id)?.label ?? id);
+  const agree = () =>
+    write(shower.id, 'look', {
+      stage: first.stage,
+      checks,
+      places,
+      answer: 'not-applicable',
+      reason: first.reason ?? '',
+    });
+  return (
+    <li className="flex items-center gap-2 border-hair border-b py-1.5">
+      <Link className="min-h-12 min-w-0 flex-1 text-ink" to={`/showers/${shower.id}?stage=${first.stage}`}>
+        <span className="font-bold">{state.created?.body.name}</span>, {stage?.label}: {labels.join('; ')}.{' '}
+        {placesName(t, state.geometry!.model, places, 4)}
+        <span className="block text-cure">
+          {t('approvals.saysNotApplicable', {
+            name: first.author,
+            reason: first.reason,
+            at: momentWords(Date.parse(first.observedAt)),
+          })}
+        </span>
+      </Link>
+      <button type="button" className="key flex-none" onClick={() => void agree()}>
+        {t('approvals.agree')}
+      </button>
+    </li>
+  );
 }
 
 const NO_MARKS = new Map<string, MarkState>();
@@ -105,6 +159,7 @@ export function Approvals() {
   const contested = [...showers.values()].flatMap((shower) =>
     [...shower.state.stages].filter(([, s]) => s.word === 'contested').map(([key]) => ({ shower, key })),
   );
+  const looks = useMemo(() => waitingLooks(showers.values()), [showers]);
   const moment = (at: string) => momentWords(Date.parse(at));
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_26rem] gap-4 max-lg:grid-cols-1">
@@ -128,6 +183,16 @@ export function Approvals() {
             </li>
           ))}
         </ul>
+        {looks.length > 0 && (
+          <>
+            <h2 className="pt-4 font-bold text-lg">{t('approvals.notApplicable', { count: looks.length })}</h2>
+            <ul>
+              {looks.map((l) => (
+                <WaitingLook key={`${l.shower.id} ${l.looks[0]!.entry}`} {...l} />
+              ))}
+            </ul>
+          </>
+        )}
         {contested.length > 0 && (
           <>
             <h2 className="pt-4 font-bold text-hold text-lg">{t('approvals.contested')}</h2>
@@ -136,7 +201,8 @@ export function Approvals() {
                 <li key={`${shower.id} ${key}`} className="border-hair border-b">
                   <Link className="block min-h-12 py-2 text-ink" to={`/showers/${shower.id}?stage=${key}`}>
                     <span className="font-bold">{shower.state.created?.body.name}</span>,{' '}
-                    {shower.state.rules?.method.stages.find((s) => s.key === key)?.label}: {t('record.contested')}
+                    {shower.state.rules?.method.stages.find((s) => s.key === key)?.label}:{' '}
+                    {becauseSentence(t, shower.state.stages.get(key)?.because ?? null)}
                   </Link>
                 </li>
               ))}

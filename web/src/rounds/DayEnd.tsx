@@ -1,4 +1,4 @@
-import { elementName } from '@careful-seam/contract/texts/names';
+import { placesName } from '@careful-seam/contract/texts/names';
 import { dayWords, defectKindLabel } from '@careful-seam/contract/texts/sentences';
 import { type DayEnd as DayEndOf, dayEnd } from '@careful-seam/core/plan/dayEnd';
 import { defectStep, dueAtMs } from '@careful-seam/core/proof/defectLife';
@@ -34,8 +34,8 @@ function ShowerEnd({ shower, end }: Row) {
       )}
       {end.open.map((d) => (
         <p key={d.id} className="text-hold">
-          {elementName(t, state.geometry!.model, d.places[0]?.element ?? 'shower')}:{' '}
-          {defectKindLabel(state.rules!.book, d.kind, d.check)}. {t(`step.${defectStep(d)}`)}
+          {placesName(t, state.geometry!.model, d.places, 2)}: {defectKindLabel(state.rules!.book, d.kind, d.check)}.{' '}
+          {t(`step.${defectStep(d)}`)}
           {dueAtMs(d) !== null && ` (${dayWords(dueAtMs(d)!, state.created?.body.timeZone)})`}
         </p>
       ))}

@@ -1,5 +1,5 @@
 import { elementName, faceName } from '@careful-seam/contract/texts/names';
-import { outsideLimit } from '@careful-seam/core/proof/judge';
+import { outsideLimit } from '@careful-seam/core/proof/judgeReadings';
 import type { Requirement, ShowerState } from '@careful-seam/core/proof/state';
 import type { MeasuredCheck } from '@careful-seam/core/rules/ruleBook';
 import { drawPlaces, samplingConfidence, samplingPlan } from '@careful-seam/core/sampling/samplingPlan';

@@ -2,6 +2,7 @@ import {
   airWords,
   floodAdvice,
   floodSentence,
+  shortfallSentences,
   volumeWords,
   weightWords,
 } from '@careful-seam/contract/flood/floodSentences';
@@ -9,7 +10,7 @@ import { momentWords } from '@careful-seam/contract/texts/sentences';
 import { mayWrite } from '@careful-seam/core/entries/roles';
 import type { FloodVerdict } from '@careful-seam/core/flood/floodVerdict';
 import { waterIn } from '@careful-seam/core/flood/waterIn';
-import { type FloodTest, inputOf, plannedEndMs } from '@careful-seam/core/proof/floodTest';
+import { type FloodTest, plannedEndMs, verdictInput } from '@careful-seam/core/proof/floodTest';
 import { judgeStage } from '@careful-seam/core/proof/judge';
 import { waitingUntilMs } from '@careful-seam/core/proof/judgeWater';
 import type { ShowerState } from '@careful-seam/core/proof/state';
@@ -143,7 +144,7 @@ function FloodTestView({
   const { unit } = usePreferences();
   const [sheet, setSheet] = useState<SheetName | null>(null);
   const model = shower.state.geometry!.model;
-  const input = useMemo(() => inputOf(test, check, !test.running), [test, check]);
+  const input = useMemo(() => verdictInput(test, check), [test, check]);
   const found = useFloodVerdict(input);
   const verdict = found.value;
   const asked = verdict?.questions[0] ?? null;
@@ -151,6 +152,8 @@ function FloodTestView({
   const word = test.end?.verdict ?? null;
   const belowMm = test.provedBelowMm ?? test.waterLineMm - FLOOD_MARGIN_MM;
   const close = () => setSheet(null);
+  const stageLabel = (key: string) => shower.state.rules!.method.stages.find((s) => s.key === key)?.label ?? key;
+  const short = shortfallSentences(t, test.end?.short ?? [], check, stageLabel, unit);
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_400px] max-lg:h-auto max-lg:grid-cols-1">
       <div className="flex min-h-0 flex-col gap-2 p-4">
@@ -181,8 +184,8 @@ function FloodTestView({
         <p className="leading-snug">
           {test.running
             ? t('flood.runs', { since: momentWords(test.startMs, zone), end: momentWords(plannedEndMs(test), zone) })
-            : test.endedByRedo
-              ? t('flood.redone')
+            : test.voided
+              ? t(`flood.voided.${test.voided.cause}`)
               : t('flood.ended', {
                   at: momentWords(Date.parse(test.end?.at ?? test.startedAt), zone),
                   name: test.end?.by ?? '',
@@ -197,8 +200,20 @@ function FloodTestView({
           </span>
         </p>
         {test.end && test.end.verdict !== test.end.stated && (
-          <p className="border-hold border-l-4 pl-2 text-hold">{t('flood.judgedAnew')}</p>
+          <p className="border-hold border-l-4 pl-2 text-hold">
+            {t('flood.judgedAnew', { stated: t(`flood.verdict.${test.end.stated}`) })}
+          </p>
         )}
+        {test.running && test.method === 'marks' && test.levels.length === 0 && (
+          <p className="border-cure border-l-4 pl-2">
+            {t('flood.firstMark', { at: momentWords(test.startMs + check.settleHours * 3_600_000, zone) })}
+          </p>
+        )}
+        {short.map((words) => (
+          <p key={words} className="border-hold border-l-4 pl-2 text-hold text-sm">
+            {words}
+          </p>
+        ))}
         <div className="min-h-0 flex-1 overflow-y-auto">
           {!test.running && <ProvedList state={shower.state} belowMm={belowMm} proved={test.provedBelowMm !== null} />}
           <FloodLog showerId={shower.id} test={test} check={check} zone={zone} mayInspect={mayInspect} />

@@ -1,5 +1,5 @@
 import { PushAnswer } from '@careful-seam/contract/api/messages';
-import { elementName } from '@careful-seam/contract/texts/names';
+import { placesName } from '@careful-seam/contract/texts/names';
 import { defectKindLabel } from '@careful-seam/contract/texts/sentences';
 import { mayWrite } from '@careful-seam/core/entries/roles';
 import { blockersOf } from '@careful-seam/core/proof/release';
@@ -229,7 +229,7 @@ export function RecordScreen() {
                       at: when(state.flood.end.at),
                       verdict: t(`flood.verdict.${state.flood.end.verdict}`),
                     })
-                  : t(state.flood.endedByRedo ? 'record.floodRedo' : 'record.floodRunning')}
+                  : t(state.flood.voided ? `flood.voided.${state.flood.voided.cause}` : 'record.floodRunning')}
               </p>
               <Link to={`/showers/${id}/flood`} className="key flex items-center justify-center">
                 {t('flood.openEnded')}
@@ -242,8 +242,7 @@ export function RecordScreen() {
             <ul>
               {[...state.defects.values()].map((d) => (
                 <li key={d.id} className={d.closedAt ? '' : 'text-hold'}>
-                  {d.places[0] ? elementName(t, model, d.places[0].element) : ''}:{' '}
-                  {defectKindLabel(book, d.kind, d.check)}
+                  {placesName(t, model, d.places)}: {defectKindLabel(book, d.kind, d.check)}
                   {d.valueMm === null ? '' : ` ${showLength(d.valueMm, unit)}`};{' '}
                   {d.closedAt ? t('record.closed', { at: when(d.closedAt) }) : t('record.stillOpen')}
                 </li>

@@ -65,7 +65,7 @@ describe('an acceptance covers what was shown', () => {
     expect(lapOn(t).satisfied).toBe(false);
   });
 
-  it.fails('and ends with anything higher, where the limit is a most', () => {
+  it('and ends with anything higher, where the limit is a most', () => {
     const t = begun();
     const fall = () => {
       const state = fold(t.entries);
@@ -109,7 +109,7 @@ describe('an acceptance covers what was shown', () => {
     expect(judge(state, state.requirements.find((r) => r.check.id === 'base-fall')!).satisfied).toBe(false);
   });
 
-  it.fails('and only the stretch it was asked for', () => {
+  it('and only the stretch it was asked for', () => {
     const t = begun();
     whole(t);
     for (const at of [150, 700, 1000, 1374]) lapReading(t, foot, 'wall:back', at, at === 700 ? 45 : 55);
@@ -119,7 +119,7 @@ describe('an acceptance covers what was shown', () => {
     expect(lapOn(t).satisfied).toBe(false);
   });
 
-  it.fails('and is not moved to something else by correcting what was asked', () => {
+  it('and is not moved to something else by correcting what was asked', () => {
     const t = begun();
     whole(t);
     lapReading(t, foot, 'wall:back', 700, 45);
@@ -136,7 +136,7 @@ describe('an acceptance covers what was shown', () => {
     expect(lapOn(t).satisfied).toBe(false);
   });
 
-  it.fails('the worst place is the worst, not the first that failed', () => {
+  it('the worst place is the worst, not the first that failed', () => {
     const t = begun();
     lapReading(t, foot, 'wall:back', 300, 48);
     lapReading(t, foot, 'wall:back', 900, 30);
@@ -145,7 +145,7 @@ describe('an acceptance covers what was shown', () => {
 });
 
 describe('places', () => {
-  it.fails('a reading beside its element is refused and listed', () => {
+  it('a reading beside its element is refused and listed', () => {
     const t = begun();
     const state = fold(t.entries);
     const length = state.seamById.get(foot)!.lengthMm;
@@ -174,14 +174,14 @@ describe('places', () => {
     expect(lapOn(t, short, 'wall:left').verdict).toBe('pass');
   });
 
-  it.fails('a failed reading speaks as far as a good one', () => {
+  it('a failed reading speaks as far as a good one', () => {
     const t = begun();
     lapReading(t, foot, 'wall:back', 700, 40);
     expect(lapOn(t).failed).toEqual([{ fromMm: 550, toMm: 850 }]);
     expect([...fold(t.entries).defects.values()][0]!.places[0]).toMatchObject({ fromMm: 550, toMm: 850 });
   });
 
-  it.fails('a stretch redone that was typed backwards can be proved again', () => {
+  it('a stretch redone that was typed backwards can be proved again', () => {
     const t = begun();
     climb(t, 'drain-tie-in');
     t.write('redo', {
@@ -194,7 +194,7 @@ describe('places', () => {
     expect(lapOn(t).verdict).toBe('pass');
   });
 
-  it.fails('a stretch redone beyond the end of a seam that became shorter can be proved again', () => {
+  it('a stretch redone beyond the end of a seam that became shorter can be proved again', () => {
     const t = begun();
     climb(t, 'drain-tie-in');
     const end = fold(t.entries).seamById.get(foot)!.lengthMm;
@@ -208,7 +208,7 @@ describe('places', () => {
     expect(lapOn(t).verdict).toBe('pass');
   });
 
-  it.fails('a look typed backwards covers the same stretch', () => {
+  it('a look typed backwards covers the same stretch', () => {
     const t = begun();
     t.write('look', {
       stage: 'membrane',
@@ -234,14 +234,14 @@ describe('dimensions changed under evidence', () => {
       .filter((e) => e.stage === stage)
       .every((e) => e.lookAgain);
   };
-  it.fails('ask for another look at a face of another size', () => {
+  it('ask for another look at a face of another size', () => {
     const wider = sampleShower({ widthMm: 70 * IN });
     expect(stale(wider, 'floor', 'base')).toBe(true);
     expect(stale(wider, 'wall:back', 'boards')).toBe(true);
     expect(stale(wider, 'wall:left', 'boards')).toBe(false);
     expect(stale(sampleShower({ widthMm: 60 * IN + 10 }), 'floor', 'base')).toBe(false);
   });
-  it.fails('ask for another look at a drain that moved, and at an opening that moved', () => {
+  it('ask for another look at a drain that moved, and at an opening that moved', () => {
     const { drain, penetrations } = sampleShower();
     expect(stale({ drain: { ...drain, xMm: drain.xMm + 60 } }, 'drain:d', 'drain-tie-in')).toBe(true);
     expect(stale({ drain: { ...drain, xMm: drain.xMm + 10 } }, 'drain:d', 'drain-tie-in')).toBe(false);
@@ -251,7 +251,7 @@ describe('dimensions changed under evidence', () => {
 });
 
 describe('order, not clocks', () => {
-  it.fails('an answer after an assignment counts as one, whatever the clock of the phone says', () => {
+  it('an answer after an assignment counts as one, whatever the clock of the phone says', () => {
     const t = begun();
     const defect = t.write('defect-found', {
       stage: 'boards',
