@@ -32,6 +32,7 @@ const input = (fall: number, panFall: number | null, more: Partial<FloodVerdictI
     method: 'marks',
     readings: readings(fall),
     resolutionMm: 0.1,
+    eyeErrorMm: 0,
     ...(panFall === null ? {} : { pan: { readings: readings(panFall), resolutionMm: 0.1 } }),
     smallestLeakMmPerDay: 1,
     plannedHours: 24,

@@ -40,6 +40,13 @@ function failWords(t: Words, { model, test, check, verdict, unit }: FloodTelling
     const wet = test.looks.filter(isWetLook);
     return t('flood.say.failMoisture', { where: wet.map((l) => placeLabel(check, l.where)).join('; ') });
   }
+  const { leakHeight } = verdict;
+  if (leakHeight) {
+    const [height, low, high] = [leakHeight.heightMm, leakHeight.lowMm, leakHeight.highMm].map((h) =>
+      smallLength(h, unit),
+    );
+    return t('flood.say.failStopped', { height, low, high });
+  }
   const water = waterIn(model, test.waterLineMm);
   const net = verdict.netLossMmPerDay!;
   const size = leakSize({
@@ -60,11 +67,7 @@ function failWords(t: Words, { model, test, check, verdict, unit }: FloodTelling
 function openWords(t: Words, { test, verdict, unit, zone }: FloodTelling): string {
   const asked = verdict.questions[0];
   const at = asked && momentWords(test.startMs + asked.atHours * 3_600_000, zone);
-  if (asked)
-    return t(asked.kind === 'level-rose' ? 'flood.say.rose' : 'flood.say.jumped', {
-      at,
-      by: smallLength(Math.abs(asked.byMm), unit),
-    });
+  if (asked) return t(`flood.ask.${asked.kind}`, { at, by: smallLength(Math.abs(asked.byMm), unit) });
   if (verdict.highMmPerDay === null) return t(test.series.length > 0 ? 'flood.say.fewLogger' : 'flood.say.few');
   if (verdict.lowMmPerDay === null)
     return t('flood.say.unknownAir', { loss: smallLength(verdict.lossMmPerDay ?? 0, unit) });
@@ -97,6 +100,7 @@ const ADVICE: readonly FloodReason[] = [
   'marks-off-line',
   'pan-times-differ',
   'smallest-leak-not-set',
+  'step-coarser',
 ];
 
 /** What holds a decision back and what would bring it, a sentence each. */
@@ -105,6 +109,10 @@ export function floodAdvice(t: Words, verdict: FloodVerdict): string[] {
     .filter((r) => ADVICE.includes(r))
     .map((r) => t(`flood.reason.${r}`, { hours: Math.ceil(verdict.hoursStillNeeded ?? 0) }));
 }
+
+/** What the verdict can't tell by itself, as a condition of it; empty where neither pan nor logger bears on it. */
+export const floodCondition = (t: Words, verdict: FloodVerdict): string =>
+  verdict.evaporation.from === 'pan' ? t('flood.condition') : '';
 
 /** Where the evaporation that was taken off comes from. */
 export function airWords(t: Words, verdict: FloodVerdict, unit: ShownUnit): string {

@@ -7,6 +7,7 @@ import { FLOOD_REASONS, floodVerdict } from '../flood/floodVerdict';
 import { Climate, FloodVerdictInput } from '../flood/floodVerdictInput';
 import { FloodVolumeInput, floodVolume } from '../flood/floodVolume';
 import { floorLoad } from '../flood/floorLoad';
+import { LeakHeightInput, leakHeight } from '../flood/leakHeight';
 import { leakSize } from '../flood/leakSize';
 import { done } from '../outcome/outcome';
 import { type Calculation, calculation, mm, positiveMm } from './calculation';
@@ -71,6 +72,8 @@ export const FLOOD_CALCULATIONS: readonly Calculation[] = [
         lowMmPerDay: z.number(),
         highMmPerDay: z.number().nullable(),
       }),
+      leakHeight: z.object({ heightMm: mm, lowMm: mm, highMm: mm }).nullable(),
+      stepMm: mm,
       formula: z.string(),
     }),
     floodVerdict,
@@ -78,7 +81,7 @@ export const FLOOD_CALCULATIONS: readonly Calculation[] = [
   calculation(
     'flood-plan',
     'What a planned flood test can exclude before it starts',
-    'As flood-verdict, for a tight shower; scatter of a logger: common practice, no source',
+    'flood-verdict itself over simulated tight showers; scatter of a logger, error of an eye: common practice, no source',
     FloodPlanInput,
     z.object({
       halfWidthMmPerDay: z.number().nullable(),
@@ -103,5 +106,13 @@ export const FLOOD_CALCULATIONS: readonly Calculation[] = [
     z.object({ lossMmPerHour: z.number().min(0), wettedM2: z.number().positive(), headMm: positiveMm }),
     z.object({ litresPerHour: z.number(), cupsPerDay: z.number(), holeMm: z.number() }),
     leakSize,
+  ),
+  calculation(
+    'leak-height',
+    'Height of a leak from a loss of level that slows',
+    'Torricelli with evaporation, fitted; 95 % interval of the likelihood',
+    LeakHeightInput,
+    z.object({ heightMm: mm, lowMm: mm, highMm: mm }),
+    leakHeight,
   ),
 ];

@@ -149,6 +149,14 @@ const EXAMPLES: Record<string, unknown> = {
     climate: null,
     smallestLeakMmPerDay: 1,
   },
+  'leak-height': {
+    readings: Array.from({ length: 25 }, (_, k) => ({
+      atHours: k,
+      levelMm: 60 + 16 * Math.max(0, 1 - k / 10) ** 2 - 0.05 * k,
+    })),
+    resolutionMm: 0.1,
+    evaporationMmPerHour: 0.05,
+  },
   'fill-time': { volumeL: 89, litresPerMinute: 9.5 },
   'leak-size': { lossMmPerHour: 0.1, wettedM2: 1.4, headMm: 60 },
 };

@@ -2,10 +2,19 @@ import normalQuantile from '@stdlib/stats-base-dists-normal-quantile';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { ACTIVITY_RANGE, AIR_SPEED_SPREAD_MS, evaporationMmPerHour } from './evaporation';
 import type { ClimateReading, FloodVerdictInput } from './floodVerdictInput';
-import { loggerRate } from './loggerRate';
-import { markRate } from './markRate';
-import { equalShares, type Rate, thinOut } from './rate';
-import { type LevelQuestion, type LevelReading, settleFor, splitAtEvents } from './series';
+import { INSTRUMENTS, stepOf } from './gauge';
+import { type LossRate, lossRate } from './lossRate';
+import { atLeastZero, equalShares, thinOut } from './rate';
+import {
+  type LevelQuestion,
+  type LevelReading,
+  questionsOfLogger,
+  questionsOfMarks,
+  type Segment,
+  settleFor,
+  splitAtEvents,
+  stuckIn,
+} from './series';
 
 /** The pan loses 1 ± 0.15 (95 %) of what the flooded floor loses: standard deviation of that ratio [common practice, no source]. */
 export const PAN_RATIO_SD = 0.075;
@@ -16,6 +25,12 @@ const RATE_NODES = 101;
 const KEPT = 160;
 /** A pan with fewer readings than this is read by hand, whatever gauge was used. */
 const LOGGED_AT_LEAST = 12;
+/** A pan that begins later or ends earlier than the water by more than this says nothing of the hours between. */
+const PAN_MISSES_HOURS = 2;
+/** Beyond chance: one in two hundred. */
+const BEYOND_CHANCE = 0.995;
+/** How far an estimate from the air may lie under the truth: read elsewhere, or before the water cooled [common practice, no source]. */
+const CLIMATE_SD = 0.15;
 const DAY = 24;
 
 /** Evaporation as it was taken off, mm per day; null where it is not known. */
@@ -30,16 +45,20 @@ export interface Evaporation {
   from: EvaporationTaken['from'];
   /** mm per hour to take off, values of equal weight; null: only known to be at least zero. */
   taken: number[] | null;
-  /** Loss less pan, read at the same times, in place of the loss itself. */
-  against: Rate | null;
+  /** What may be taken off for a pass: without a pan nothing, since the air over the water may have been full. */
+  takenForPass: number[];
+  /** Loss less pan, read at the same times, in place of the loss itself, with the series it comes from. */
+  against: LossRate | null;
+  difference: Segment[] | null;
   timesDiffer: boolean;
   /** Half-width at 95 % that no longer test makes smaller, mm per day. */
   systematicMmPerDay: number;
   shown: EvaporationTaken;
+  questions: LevelQuestion[];
 }
 
-const ratios = (): number[] =>
-  Array.from({ length: RATIO_NODES }, (_, i) => normalQuantile((i + 0.5) / RATIO_NODES, 1, PAN_RATIO_SD));
+const ratios = (sd: number): number[] =>
+  Array.from({ length: RATIO_NODES }, (_, i) => normalQuantile((i + 0.5) / RATIO_NODES, 1, sd));
 
 const products = (a: readonly number[], b: readonly number[]): number[] =>
   thinOut(
@@ -58,11 +77,40 @@ function panMethod(input: FloodVerdictInput, pan: PanReadings): 'marks' | 'logge
 }
 
 /** Water less pan where both were logged at the same times: what moves both drops out. Null when they weren't. */
-function difference(water: readonly LevelReading[], pan: readonly LevelReading[]): LevelReading[] | null {
+function differenceOf(water: readonly LevelReading[], pan: readonly LevelReading[]): LevelReading[] | null {
   const panAt = new Map(pan.map((r) => [r.atHours, r.levelMm]));
   const both = water.filter((r) => panAt.has(r.atHours));
   if (both.length < LOGGED_AT_LEAST || both.length < water.length * 0.9) return null;
   return both.map((r) => ({ atHours: r.atHours, levelMm: r.levelMm - panAt.get(r.atHours)! }));
+}
+
+/** What the pan says that can't be: it rose, it jumped, it stood still for hours, it was not there for part of the test. */
+function panQuestions(
+  method: 'marks' | 'logger',
+  readings: readonly LevelReading[],
+  segments: readonly Segment[],
+  stepMm: number,
+  rate: LossRate,
+  window: readonly [number, number],
+): LevelQuestion[] {
+  const jumps =
+    method === 'marks'
+      ? questionsOfMarks(segments, stepMm, INSTRUMENTS.marks.eyeMm)
+      : questionsOfLogger(segments, stepMm);
+  const asked: LevelQuestion[] = jumps.map((q) => ({
+    ...q,
+    kind: q.kind === 'level-rose' ? 'pan-rose' : 'pan-jumped',
+  }));
+  const [first, last] = [readings[0]!, readings.at(-1)!];
+  const stuck = method === 'logger' ? stuckIn(readings, stepMm) : null;
+  if (stuck) asked.push({ kind: 'pan-stuck', atHours: stuck.atHours, byMm: 0 });
+  if (asked.length === 0 && rate.rate.cdf(0) > BEYOND_CHANCE)
+    asked.push({ kind: 'pan-rises', atHours: last.atHours, byMm: last.levelMm - first.levelMm });
+  if (first.atHours > window[0] + PAN_MISSES_HOURS)
+    asked.push({ kind: 'pan-begins-late', atHours: first.atHours, byMm: 0 });
+  if (last.atHours < window[1] - PAN_MISSES_HOURS)
+    asked.push({ kind: 'pan-ends-early', atHours: last.atHours, byMm: 0 });
+  return asked;
 }
 
 function fromPan(
@@ -71,39 +119,50 @@ function fromPan(
   water: readonly LevelReading[],
   window: readonly [number, number],
   questions: readonly LevelQuestion[],
+  startHours: number,
+  stepMm: number,
 ): Outcome<Evaporation> {
   const method = panMethod(input, pan);
   const events = input.events ?? [];
   const panBreaks = events.filter((e) => e.of === 'pan').map((e) => e.atHours);
-  const first = window[0];
-  const inWindow = pan.readings.filter((r) => r.atHours >= first - 1);
+  const inWindow = pan.readings.filter((r) => r.atHours >= window[0] - 1);
   const settle = settleFor(method);
   const segments = splitAtEvents(inWindow, panBreaks, settle);
-  const rate = method === 'marks' ? markRate(segments, pan.resolutionMm)?.rate : loggerRate(segments, pan.resolutionMm);
+  const panStepMm = stepOf(
+    inWindow.map((r) => r.levelMm),
+    pan.resolutionMm,
+  );
+  const eyeMm = input.eyeErrorMm ?? INSTRUMENTS.marks.eyeMm;
+  const rate = lossRate(method, segments, panStepMm, eyeMm, startHours);
   if (!rate)
     return refuse(
       'range-invalid',
       'pan.readings',
       'The control pan has no two readings in the time of the test. Read it at the same times.',
     );
-  const panRates = equalShares(rate, RATE_NODES);
+  const panRates = equalShares(atLeastZero(rate.rate), RATE_NODES);
   const span = (inWindow.at(-1)?.atHours ?? 0) - (inWindow[0]?.atHours ?? 0);
-  const timesDiffer = span < 0.8 * (window[1] - window[0]);
-  const whole = products(panRates, ratios());
+  const whole = products(panRates, ratios(PAN_RATIO_SD));
   const typical = panRates[RATE_NODES >> 1]!;
-  const systematicMmPerDay = 1.96 * PAN_RATIO_SD * Math.abs(typical) * DAY;
-  const common = { from: 'pan' as const, timesDiffer, systematicMmPerDay, shown: shownFor('pan', whole) };
-  const both = method === 'logger' ? difference(water, inWindow) : null;
+  const common = {
+    from: 'pan' as const,
+    timesDiffer: span < 0.8 * (window[1] - window[0]),
+    systematicMmPerDay: 1.96 * PAN_RATIO_SD * Math.abs(typical) * DAY,
+    shown: shownFor('pan', whole),
+    questions: panQuestions(method, inWindow, segments, panStepMm, rate, window),
+  };
+  const both = method === 'logger' ? differenceOf(water, inWindow) : null;
   if (both) {
     const breaks = events.map((e) => e.atHours).concat(questions.map((q) => q.atHours - 1e-9));
-    const against = loggerRate(splitAtEvents(both, breaks, settle), Math.max(input.resolutionMm, pan.resolutionMm));
+    const difference = splitAtEvents(both, breaks, settle);
+    const against = lossRate('logger', difference, Math.max(stepMm, panStepMm), eyeMm, startHours);
     const rest = products(
       panRates,
-      ratios().map((r) => r - 1),
+      ratios(PAN_RATIO_SD).map((r) => r - 1),
     );
-    if (against) return done({ ...common, taken: rest, against });
+    if (against?.logger) return done({ ...common, taken: rest, takenForPass: rest, against, difference });
   }
-  return done({ ...common, taken: whole, against: null });
+  return done({ ...common, taken: whole, takenForPass: whole, against: null, difference: null });
 }
 
 /** Values of equal weight for the evaporation under one climate: activity 0.5 to 1, air speed ± 0.1 m/s. */
@@ -116,7 +175,10 @@ export function climateRates(climate: ClimateReading): number[] {
     for (let k = 0; k < 21; k += 1)
       values.push(evaporationMmPerHour({ ...climate, airSpeedMs: slow + ((k + 0.5) / 21) * (fast - slow) }, activity));
   }
-  return thinOut(values, KEPT);
+  return thinOut(
+    values.map((v) => Math.max(0, v)),
+    KEPT,
+  );
 }
 
 /** Share of the test that each climate reading stands for: half-way to its neighbours. */
@@ -130,22 +192,45 @@ function shares(readings: readonly ClimateReading[], [from, to]: readonly [numbe
 function fromClimate(readings: readonly ClimateReading[], window: readonly [number, number]): Evaporation {
   const weights = shares(readings, window);
   const each = readings.map((r) => [...climateRates(r)].sort((a, b) => a - b));
-  const taken = each[0]!.map((_, i) => each.reduce((sum, values, k) => sum + weights[k]! * values[i]!, 0));
-  const shown = shownFor('climate', taken);
-  const systematicMmPerDay = ((shown.highMmPerDay ?? 0) - shown.lowMmPerDay) / 2;
-  return { from: 'climate', taken, against: null, timesDiffer: false, systematicMmPerDay, shown };
+  const estimate = each[0]!.map((_, i) => each.reduce((sum, values, k) => sum + weights[k]! * values[i]!, 0));
+  const shown = shownFor('climate', estimate);
+  return {
+    from: 'climate',
+    taken: products(estimate, ratios(CLIMATE_SD)),
+    takenForPass: [0],
+    against: null,
+    difference: null,
+    timesDiffer: false,
+    systematicMmPerDay: ((shown.highMmPerDay ?? 0) - shown.lowMmPerDay) / 2,
+    shown,
+    questions: [],
+  };
 }
 
-/** What evaporation takes: from the control pan, else from the climate, else unknown (at least zero). */
+/**
+ * What evaporation takes: from the control pan; else from the climate, which counts towards a fail alone, since the air over
+ * the water may have been damper than where it was read; else unknown (at least zero).
+ */
 export function evaporationOf(
   input: FloodVerdictInput,
   water: readonly LevelReading[],
   window: readonly [number, number],
   questions: readonly LevelQuestion[],
+  startHours: number,
+  stepMm: number,
 ): Outcome<Evaporation> {
-  if (input.pan) return fromPan(input, input.pan, water, window, questions);
+  if (input.pan) return fromPan(input, input.pan, water, window, questions, startHours, stepMm);
   const climate = input.climate === undefined ? [] : Array.isArray(input.climate) ? input.climate : [input.climate];
   if (climate.length > 0) return done(fromClimate(climate, window));
-  const shown = { from: 'nothing' as const, mmPerDay: null, lowMmPerDay: 0, highMmPerDay: null };
-  return done({ from: 'nothing', taken: null, against: null, timesDiffer: false, systematicMmPerDay: 0, shown });
+  return done({
+    from: 'nothing',
+    taken: null,
+    takenForPass: [0],
+    against: null,
+    difference: null,
+    timesDiffer: false,
+    systematicMmPerDay: 0,
+    shown: { from: 'nothing', mmPerDay: null, lowMmPerDay: 0, highMmPerDay: null },
+    questions: [],
+  });
 }

@@ -1,11 +1,9 @@
-import normalQuantile from '@stdlib/stats-base-dists-normal-quantile';
 import { z } from 'zod';
 import { done, type Outcome } from '../outcome/outcome';
-import { climateRates, PAN_RATIO_SD } from './evaporationOf';
+import { floodVerdict } from './floodVerdict';
 import { Climate } from './floodVerdictInput';
-import { fitLine } from './loggerRate';
-import { markRate } from './markRate';
-import { quantile } from './rate';
+import { INSTRUMENTS } from './gauge';
+import { type SimulatedFlood, simulateFlood } from './simulateFlood';
 
 const resolutionMm = z.number().positive().max(50);
 export const FloodPlanInput = z.object({
@@ -35,74 +33,88 @@ export interface FloodPlan {
   hoursNeeded: number | null;
 }
 
-const DAY = 24;
 /** What a still pan loses in a day in a closed bathroom, mm: used before anything was read [common practice, no source]. */
 const USUAL_EVAPORATION_MM_PER_DAY = 2.5;
 /** A closed bathroom in still air, used before anything was read [common practice, no source]. */
 export const USUAL_CLIMATE: Climate = { waterC: 20, airC: 22, relativeHumidity: 0.5, airSpeedMs: 0.05 };
-/** Scatter of a level logger at rest, mm, and how long it holds [common practice, no source]. */
-const USUAL_SCATTER_MM = 0.15;
+/** How long a logger's scatter holds [common practice, no source]. */
 const USUAL_CORRELATION_HOURS = 1;
-const LONGEST_HOURS = 14 * 24;
+/** Longer tests that are tried where the planned one does not do, hours; longer than these nobody leaves water standing. */
+const LONGER_HOURS = [24, 36, 48, 72, 96, 144, 216, 336];
+/** Tests that are tried for each length: of a tight shower, and of a leaking one for the width of the interval. */
+const TIGHT_TESTS = 12;
+const LEAKING_TESTS = 5;
+/** A leak far from zero, so that nothing cuts the interval off, mm a day. */
+const FAR_FROM_ZERO = 6;
 
-function marksHalf(hours: number, resolutionMm: number, marks: number): number {
-  const at = Array.from({ length: marks }, (_, k) => (k * hours) / (marks - 1));
-  // Typical, not ideal: readings that happen to fall in the middle of their steps.
-  const found = markRate([{ hours: at, levelMm: at.map(() => 0) }], resolutionMm);
-  return found ? (quantile(found.rate, 0.975) - quantile(found.rate, 0.025)) / 2 : Infinity;
+function planned(input: FloodPlanInput, hours: number, leakMmPerDay: number, seed: number): SimulatedFlood {
+  const everyHours = input.method === 'marks' ? hours : (input.everyMinutes ?? 10) / 60;
+  return {
+    method: input.method,
+    leakMmPerDay,
+    evaporationMmPerDay: USUAL_EVAPORATION_MM_PER_DAY,
+    hours,
+    everyHours,
+    marksBetween: Math.max(2, input.marks ?? 2) - 2,
+    resolutionMm: input.resolutionMm,
+    panResolutionMm: input.panResolutionMm ?? input.resolutionMm,
+    scatterMm: INSTRUMENTS.logger.scatterMm,
+    eyeSdMm: INSTRUMENTS.marks.eyeMm,
+    correlationHours: USUAL_CORRELATION_HOURS,
+    smallestLeakMmPerDay: input.smallestLeakMmPerDay ?? 1,
+    noPan: input.panResolutionMm === null,
+    ...(input.climate ? { climate: input.climate } : {}),
+    seed,
+  };
 }
 
-function loggerHalf(hours: number, resolutionMm: number, everyMinutes: number): number {
-  const n = Math.max(6, Math.min(72, Math.floor((hours * 60) / everyMinutes)));
-  const widthHours = hours / n;
-  const at = Array.from({ length: n }, (_, k) => (k + 0.5) * widthHours);
-  const blocks = { hours: at, levelMm: at.map(() => 0), segment: at.map(() => 0), widthHours };
-  const correlation = Math.exp(-widthHours / USUAL_CORRELATION_HOURS);
-  const { standardError } = fitLine(blocks, correlation, 1, USUAL_SCATTER_MM ** 2 + resolutionMm ** 2 / 12);
-  return 2.1 * standardError;
+interface Tried {
+  passes: number;
+  /** Upper bounds of tight showers, from the least, mm a day. */
+  highs: number[];
 }
 
-function gaugeHalf(input: FloodPlanInput, hours: number, resolutionMm: number): number {
-  return input.method === 'marks'
-    ? marksHalf(hours, resolutionMm, Math.max(2, input.marks ?? 2))
-    : loggerHalf(hours, resolutionMm, input.everyMinutes ?? 10);
+function tryTight(input: FloodPlanInput, hours: number): Tried {
+  const found: Tried = { passes: 0, highs: [] };
+  for (let seed = 1; seed <= TIGHT_TESTS; seed += 1) {
+    const flood = simulateFlood(planned(input, hours, 0, seed));
+    const verdict = floodVerdict({ ...flood, plannedHours: Math.min(hours, input.plannedHours) });
+    if (!verdict.ok || verdict.value.highMmPerDay === null) continue;
+    if (verdict.value.verdict === 'pass') found.passes += 1;
+    found.highs.push(verdict.value.highMmPerDay);
+  }
+  found.highs.sort((a, b) => a - b);
+  return found;
 }
 
-/** Half-width in mm per day that stays however long the test runs; null when evaporation is not known at all. */
-function staying(input: FloodPlanInput): number | null {
-  if (input.panResolutionMm !== null) return 1.96 * PAN_RATIO_SD * USUAL_EVAPORATION_MM_PER_DAY;
-  if (!input.climate) return null;
-  const rates = [...climateRates(input.climate)].sort((a, b) => a - b);
-  const at = (p: number) => rates[Math.floor(p * (rates.length - 1))]! * DAY;
-  return (at(0.975) - at(0.025)) / 2;
+function halfWidth(input: FloodPlanInput): number | null {
+  const halves: number[] = [];
+  for (let seed = 1; seed <= LEAKING_TESTS; seed += 1) {
+    const verdict = floodVerdict(simulateFlood(planned(input, input.plannedHours, FAR_FROM_ZERO, seed)));
+    if (!verdict.ok || verdict.value.lowMmPerDay === null || verdict.value.highMmPerDay === null) continue;
+    halves.push((verdict.value.highMmPerDay - verdict.value.lowMmPerDay) / 2);
+  }
+  halves.sort((a, b) => a - b);
+  return halves[halves.length >> 1] ?? null;
 }
-
-function halfWidth(input: FloodPlanInput, hours: number, stays: number): number {
-  const water = gaugeHalf(input, hours, input.resolutionMm);
-  const pan = input.panResolutionMm === null ? 0 : gaugeHalf(input, hours, input.panResolutionMm);
-  // Triangular and normal parts add nearly as squares of their standard deviations.
-  const scale = input.method === 'marks' ? 1.96 / (0.776 * Math.sqrt(6)) : 1;
-  return Math.hypot(water * (input.panResolutionMm === null ? 1 : scale) * DAY, pan * scale * DAY, stays);
-}
-
-/** Share of the half-width by which the estimate itself lies above the truth in one of ten tests. */
-const ONE_IN_TEN = normalQuantile(0.9, 0, 1) / normalQuantile(0.975, 0, 1);
 
 /**
- * What a plan of marks or of a logger can exclude before it starts, if the shower is tight: the expected half-width of
- * the net loss at the planned end, and after how many hours it would fall below the smallest leak.
+ * What a plan of marks or of a logger can exclude before it starts, if the shower is tight. It promises what the verdict then
+ * does, since it is the verdict itself, run over seeded tests of tight showers with the gauges, the pan and the air given.
  */
 export function floodPlan(input: FloodPlanInput): Outcome<FloodPlan> {
-  const stays = staying(input);
-  if (stays === null) {
+  const half = halfWidth(input);
+  const { passes, highs } = tryTight(input, input.plannedHours);
+  if (half === null || highs.length === 0)
     return done({ halfWidthMmPerDay: null, excludesMmPerDay: null, verdict: 'can-not-pass', hoursNeeded: null });
-  }
-  const half = halfWidth(input, input.plannedHours, stays);
-  const surely = half * (1 + ONE_IN_TEN);
-  const smallest = input.smallestLeakMmPerDay;
-  const verdict = smallest === null || half >= smallest ? 'can-not-pass' : surely < smallest ? 'can-pass' : 'may-pass';
-  let hoursNeeded: number | null = null;
-  for (let hours = 1; smallest !== null && hours <= LONGEST_HOURS && hoursNeeded === null; hours += hours < 48 ? 1 : 6)
-    if (halfWidth(input, hours, stays) < smallest) hoursNeeded = Math.max(hours, input.plannedHours);
-  return done({ halfWidthMmPerDay: half, excludesMmPerDay: surely, verdict, hoursNeeded });
+  const share = input.smallestLeakMmPerDay === null ? 0 : passes / TIGHT_TESTS;
+  const verdict = share >= 0.9 ? 'can-pass' : share >= 0.25 ? 'may-pass' : 'can-not-pass';
+  const excludes = highs[Math.min(highs.length - 1, Math.floor(0.9 * highs.length))]!;
+  const hoursNeeded =
+    input.smallestLeakMmPerDay === null
+      ? null
+      : share >= 0.5
+        ? input.plannedHours
+        : (LONGER_HOURS.find((h) => h > input.plannedHours && tryTight(input, h).passes / TIGHT_TESTS >= 0.5) ?? null);
+  return done({ halfWidthMmPerDay: half, excludesMmPerDay: excludes, verdict, hoursNeeded });
 }

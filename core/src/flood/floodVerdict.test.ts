@@ -71,7 +71,7 @@ test('two marks follow the triangular distribution of their rounding, in closed 
   );
 });
 
-test('two marks and a pan over 24 h: half-width about 1.8 mm a day, undecided, and a pan with a finer gauge is asked for', () => {
+test('two marks and a pan over 24 h, read by an eye: undecided, far from 1 mm a day, and a finer gauge is asked for', () => {
   const v = verdictOf(
     marks(
       [
@@ -82,8 +82,21 @@ test('two marks and a pan over 24 h: half-width about 1.8 mm a day, undecided, a
     ),
   );
   expect(v.verdict).toBe('undecided');
-  expect((v.highMmPerDay! - v.lowMmPerDay!) / 2).toBeGreaterThan(1.7);
-  expect((v.highMmPerDay! - v.lowMmPerDay!) / 2).toBeLessThan(2);
+  expect(v.lowMmPerDay).toBe(0);
+  expect(v.highMmPerDay).toBeGreaterThan(2.7);
+  expect(v.highMmPerDay).toBeLessThan(3.5);
+  const withoutEye = verdictOf(
+    marks(
+      [
+        [0, 76.2],
+        [24, 76.2 - 6 * SIXTEENTH],
+      ],
+      { pan: pan(2 * SIXTEENTH), eyeErrorMm: 0 },
+    ),
+  );
+  // The rounding of four marks and the pan's ratio alone: about ± 1.8 mm a day.
+  expect((withoutEye.highMmPerDay! - withoutEye.lowMmPerDay!) / 2).toBeGreaterThan(1.7);
+  expect((withoutEye.highMmPerDay! - withoutEye.lowMmPerDay!) / 2).toBeLessThan(2);
   expect(v.reasons).toContain('leak-not-excluded');
   expect(v.reasons).toContain('finer-gauge');
   expect(v.hoursStillNeeded).toBeGreaterThan(10);
@@ -331,7 +344,8 @@ test('what a plan can exclude is told before it starts: two marks and a pan can 
     if (!found.ok) throw new Error(found.problem.message);
     return found.value;
   };
-  expect(plan('marks', SIXTEENTH).halfWidthMmPerDay).toBeCloseTo(1.8, 1);
+  expect(plan('marks', SIXTEENTH).halfWidthMmPerDay).toBeGreaterThan(2.2);
+  expect(plan('marks', SIXTEENTH).halfWidthMmPerDay).toBeLessThan(3);
   expect(plan('marks', SIXTEENTH).verdict).toBe('can-not-pass');
   expect(plan('marks', SIXTEENTH).hoursNeeded).toBeGreaterThan(40);
   expect(plan('logger', 0.1).verdict).toBe('can-pass');

@@ -36,6 +36,11 @@ export const FloodVerdictInput = z.object({
   smallestLeakMmPerDay: z.number().positive().nullable(),
   plannedHours: z.number().positive(),
   moistureFound: z.boolean(),
+  /** Hours after filling before a logger's readings count; 0.5 without it. */
+  settleHours: z.number().min(0).max(12).optional(),
+  /** How far an eye misses a mark (standard deviation, mm), and how much a logger may creep (standard deviation, mm a day). */
+  eyeErrorMm: z.number().min(0).max(20).optional(),
+  driftMmPerDay: z.number().min(0).max(20).optional(),
   /** A place where moisture must be looked for at the end was not seen. */
   placeNotSeen: z.boolean().optional(),
 });

@@ -63,3 +63,12 @@ export function less(rate: Rate, taken: readonly number[]): Rate {
   const cdf = (x: number): number => taken.reduce((sum, e) => sum + rate.cdf(x + e), 0) / taken.length;
   return tabulated(cdf, [low - Math.max(...taken), high - Math.min(...taken)]);
 }
+
+/** The same distribution known to be at least zero: what lay below is shared out over the rest. One that lies all below stays at zero. */
+export function atLeastZero(rate: Rate): Rate {
+  const below = rate.cdf(0);
+  if (below <= 0) return rate;
+  const rest = Math.max(1 - below, 1e-9);
+  const cdf = (x: number): number => (x < 0 ? 0 : Math.min(1, Math.max(0, (rate.cdf(x) - below) / rest)));
+  return { cdf, span: [0, Math.max(rate.span[1], 1e-12)] };
+}

@@ -20,9 +20,25 @@ export interface Segment {
   levelMm: number[];
 }
 
-/** A change of level that nobody explained. It is asked about, never averaged over. */
+/** What a series can say that cannot be, or that decides nothing until somebody explained it. */
+export const LEVEL_QUESTIONS = [
+  'level-rose',
+  'level-jumped',
+  'level-rises',
+  'level-stuck',
+  'begins-late',
+  'pan-rose',
+  'pan-jumped',
+  'pan-rises',
+  'pan-stuck',
+  'pan-begins-late',
+  'pan-ends-early',
+  'less-than-nothing',
+  'loss-slowed',
+] as const;
+/** A change of level that nobody explained, or a series that says what can't be. It is asked about, never averaged over. */
 export interface LevelQuestion {
-  kind: 'level-rose' | 'level-jumped';
+  kind: (typeof LEVEL_QUESTIONS)[number];
   atHours: number;
   byMm: number;
 }
@@ -70,12 +86,12 @@ export function splitAtEvents(
 /** Hours round a break in which readings are left out: none for marks, which a person takes when the water is still. */
 export const settleFor = (method: 'marks' | 'logger'): number => (method === 'logger' ? SETTLE_HOURS : 0);
 
-/** Marks that rise by more than one step: each may be off by half a step, so that one step alone says nothing. */
-export function questionsOfMarks(segments: readonly Segment[], resolutionMm: number): LevelQuestion[] {
+/** Marks that rise by more than one step and what an eye may miss: each may be off by half a step, so that one step alone says nothing. */
+export function questionsOfMarks(segments: readonly Segment[], resolutionMm: number, eyeMm = 0): Jump[] {
   return segments.flatMap((s) =>
-    s.levelMm.slice(1).flatMap((level, i): LevelQuestion[] => {
+    s.levelMm.slice(1).flatMap((level, i): Jump[] => {
       const byMm = level - s.levelMm[i]!;
-      return byMm > resolutionMm * 1.01 ? [{ kind: 'level-rose', atHours: s.hours[i + 1]!, byMm }] : [];
+      return byMm > resolutionMm * 1.01 + 3 * eyeMm ? [{ kind: 'level-rose', atHours: s.hours[i + 1]!, byMm }] : [];
     }),
   );
 }
@@ -92,7 +108,9 @@ const JUMP_AT_LEAST_MM = 1.5;
 /** Robust standard deviations of the usual change over the same lag. */
 const JUMP_SIGMAS = 6;
 
-function jumpsIn(s: Segment, resolutionMm: number): LevelQuestion[] {
+type Jump = LevelQuestion & { kind: 'level-rose' | 'level-jumped' };
+
+function jumpsIn(s: Segment, resolutionMm: number): Jump[] {
   const n = s.levelMm.length;
   const width = n >= 40 ? 5 : 2;
   if (n < 2 * width + 2) return [];
@@ -102,7 +120,7 @@ function jumpsIn(s: Segment, resolutionMm: number): LevelQuestion[] {
   const usual = median(changes);
   const spread = 1.4826 * median(changes.map((c) => Math.abs(c - usual)));
   const limit = Math.max(JUMP_AT_LEAST_MM, 10 * resolutionMm, JUMP_SIGMAS * spread);
-  const questions: LevelQuestion[] = [];
+  const questions: Jump[] = [];
   for (let k = 0; k < changes.length; k += 1) {
     if (Math.abs(changes[k]! - usual) <= limit) continue;
     let end = k;
@@ -128,6 +146,24 @@ function jumpTime(s: Segment, at: number, width: number): number {
 }
 
 /** Jumps in a logger's series that no event explains: water added, a reset, the logger knocked. */
-export function questionsOfLogger(segments: readonly Segment[], resolutionMm: number): LevelQuestion[] {
+export function questionsOfLogger(segments: readonly Segment[], resolutionMm: number): Jump[] {
   return segments.flatMap((s) => jumpsIn(s, resolutionMm));
+}
+
+/** A gauge finer than this never shows the same level for hours while water stands open, mm [common practice, no source]. */
+const FINE_MM = 0.25;
+const STUCK_HOURS = 6;
+const STUCK_READINGS = 12;
+
+/** A run of the very same reading over hours: a dead gauge, or one that stands dry. Null where there is none. */
+export function stuckIn(readings: readonly LevelReading[], stepMm: number): { atHours: number; hours: number } | null {
+  if (stepMm > FINE_MM) return null;
+  let from = 0;
+  for (let i = 1; i <= readings.length; i += 1) {
+    if (i < readings.length && readings[i]!.levelMm === readings[from]!.levelMm) continue;
+    const hours = readings[i - 1]!.atHours - readings[from]!.atHours;
+    if (hours >= STUCK_HOURS && i - from >= STUCK_READINGS) return { atHours: readings[from]!.atHours, hours };
+    from = i;
+  }
+  return null;
 }

@@ -11,11 +11,28 @@ export interface SimulatedFlood {
   everyHours: number;
   marksBetween?: number;
   resolutionMm: number;
+  /** Of the pan's gauge, where it is another one. */
+  panResolutionMm?: number;
   /** Standard deviation and correlation time of the logger's scatter. */
   scatterMm: number;
   correlationHours: number;
   smallestLeakMmPerDay: number;
   seed: number;
+  /** What real sites add. The pan's ratio where it is not drawn (floor over pan); no pan at all; the air as it was read. */
+  panRatio?: number;
+  noPan?: boolean;
+  climate?: FloodVerdictInput['climate'];
+  /** Evaporation over its mean, by the hour. */
+  evaporationAt?: (hours: number) => number;
+  /** How much the water's logger creeps up, mm a day; how far an eye misses each mark, mm. */
+  driftMmPerDay?: number;
+  eyeSdMm?: number;
+  /** What is drunk in the first hours, mm. */
+  absorbedMm?: number;
+  /** After this many hours nothing leaks any more. */
+  leaksForHours?: number;
+  /** What the gauge is said to step by, where that is wrong. */
+  declaredMm?: number;
 }
 
 /** Seeded normal and uniform numbers. */
@@ -32,29 +49,48 @@ function timesOf({ method, hours, everyHours, marksBetween = 0 }: SimulatedFlood
   return Array.from({ length: steps + 1 }, (_, k) => (k * hours) / steps);
 }
 
+/** Evaporated until an hour, mm, by steps of a tenth of an hour. */
+function evaporated({ evaporationMmPerDay, evaporationAt }: SimulatedFlood, hours: number): number {
+  if (!evaporationAt) return (evaporationMmPerDay * hours) / 24;
+  const steps = Math.max(1, Math.round(hours * 10));
+  let sum = 0;
+  for (let k = 0; k < steps; k += 1) sum += evaporationAt(((k + 0.5) * hours) / steps);
+  return (evaporationMmPerDay * hours * (sum / steps)) / 24;
+}
+
+/** Hours in which mortar drinks most of what it drinks. */
+const DRINKS_HOURS = 2;
+
 /** One simulated series with its control pan, whose ratio to the floor's evaporation is drawn too. */
 export function simulateFlood(s: SimulatedFlood): FloodVerdictInput {
   const { uniform, normal } = numbers(s.seed);
-  const ratio = 1 + 0.075 * normal();
+  const drawn = 1 + 0.075 * normal();
+  const ratio = s.panRatio ?? drawn;
   const times = timesOf(s);
-  const read = (start: number, perDay: number) => {
+  const read = (start: number, fallen: (hours: number) => number, stepMm: number) => {
     let error = s.scatterMm * normal();
     return times.map((atHours, k) => {
       if (k > 0) {
         const keep = Math.exp(-(atHours - times[k - 1]!) / s.correlationHours);
         error = keep * error + Math.sqrt(1 - keep * keep) * s.scatterMm * normal();
       }
-      const level = start - (perDay * atHours) / 24 + (s.method === 'logger' ? error : 0);
-      return { atHours, levelMm: Math.round(level / s.resolutionMm) * s.resolutionMm };
+      const eye = s.method === 'marks' && s.eyeSdMm ? s.eyeSdMm * normal() : 0;
+      const level = start - fallen(atHours) + (s.method === 'logger' ? error : eye);
+      return { atHours, levelMm: Math.round(level / stepMm) * stepMm };
     });
   };
-  const water = read(76 + uniform() * 3, s.leakMmPerDay + s.evaporationMmPerDay);
-  const pan = read(60 + uniform() * 3, s.evaporationMmPerDay / ratio);
+  const leaked = (t: number) => (s.leakMmPerDay * Math.min(t, s.leaksForHours ?? t)) / 24;
+  const drunk = (t: number) => (s.absorbedMm ?? 0) * (1 - Math.exp(-t / DRINKS_HOURS));
+  const crept = (t: number) => ((s.driftMmPerDay ?? 0) * t) / 24;
+  const water = read(76 + uniform() * 3, (t) => leaked(t) + evaporated(s, t) + drunk(t) - crept(t), s.resolutionMm);
+  const pan = read(60 + uniform() * 3, (t) => evaporated(s, t) / ratio, s.panResolutionMm ?? s.resolutionMm);
+  const resolutionMm = s.declaredMm ?? s.resolutionMm;
   return {
     method: s.method,
     readings: water,
-    resolutionMm: s.resolutionMm,
-    pan: { readings: pan, resolutionMm: s.resolutionMm },
+    resolutionMm,
+    ...(s.noPan ? {} : { pan: { readings: pan, resolutionMm: s.panResolutionMm ?? resolutionMm } }),
+    ...(s.climate ? { climate: s.climate } : {}),
     smallestLeakMmPerDay: s.smallestLeakMmPerDay,
     plannedHours: 24,
     moistureFound: false,

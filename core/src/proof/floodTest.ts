@@ -90,6 +90,9 @@ export interface FloodTest {
   provedBelowMm: number | null;
 }
 
+/** A minute: nobody waits finer than that, hours. */
+const SETTLED_MINUTE = 1 / 60;
+
 /** m/s of air over the water in a closed bathroom [common practice, no source]. */
 const STILL_AIR_MS = 0.05;
 
@@ -133,7 +136,8 @@ export const floodEntries = (test: FloodTest | null): string[] =>
  */
 export function verdictInput(test: FloodTest, check: FloodCheck): FloodVerdictInput | null {
   const series = latestSeries(test, 'water');
-  const readings = series ? seriesReadings(series) : levelsOf(test, 'water');
+  const settled = (r: { atHours: number }) => series !== null || r.atHours >= check.settleHours - SETTLED_MINUTE;
+  const readings = (series ? seriesReadings(series) : levelsOf(test, 'water')).filter(settled);
   if (readings.length === 0) return null;
   const pan = panOf(test);
   const events = test.events.filter((e) => e.atHours >= 0).map(({ kind, of, atHours }) => ({ kind, of, atHours }));
@@ -147,6 +151,7 @@ export function verdictInput(test: FloodTest, check: FloodCheck): FloodVerdictIn
     ...(events.length > 0 ? { events } : {}),
     ...(pan ? { pan } : {}),
     ...(climate.length > 0 ? { climate } : {}),
+    settleHours: check.settleHours,
     smallestLeakMmPerDay: check.smallestLeakMmPerDay,
     plannedHours: check.plannedHours,
     moistureFound: test.looks.some(isWetLook),

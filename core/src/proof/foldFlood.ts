@@ -1,5 +1,4 @@
 import type { EntryOf } from '../entries/entry';
-import { floodVerdict } from '../flood/floodVerdict';
 import { type FloodCheck, floodCheckOf } from '../rules/ruleBook';
 import { floodShortfalls, wholeVerdict } from './floodNeeds';
 import {
@@ -12,6 +11,7 @@ import {
   verdictInput,
 } from './floodTest';
 import { openDefect } from './foldDefects';
+import { judgedReadings } from './rememberedFloods';
 import { WHOLE_SHOWER } from './requirements';
 import { begin, takeReleaseBack } from './stageState';
 import { instantOf, type ShowerState, typedInstant } from './state';
@@ -157,8 +157,7 @@ function judgedFlood(
   check: FloodCheck,
 ): Pick<FloodEnd, 'verdict' | 'short' | 'figures'> {
   const input = verdictInput(test, check);
-  const found = input && floodVerdict(input);
-  const judged = found?.ok ? found.value : null;
+  const judged = input && judgedReadings(input);
   const short = state.geometry ? floodShortfalls(test, check, state.geometry.model, judged) : [];
   const figures: FloodFigures | null = judged && {
     netLossMmPerDay: judged.netLossMmPerDay,

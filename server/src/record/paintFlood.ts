@@ -2,6 +2,7 @@ import { floodChart } from '@careful-seam/contract/flood/floodChart';
 import {
   airWords,
   floodAdvice,
+  floodCondition,
   floodSentence,
   shortfallSentences,
   smallLength,
@@ -150,7 +151,7 @@ async function paintTest(paper: FloodPaper, test: FloodTest): Promise<void> {
           bound: show(verdict.failBoundMmPerDay),
         }),
       );
-    line(doc, airWords(t, verdict, unit), SOFT);
+    line(doc, `${airWords(t, verdict, unit)} ${floodCondition(t, verdict)}`.trim(), SOFT);
     if (shown === 'undecided') for (const advice of floodAdvice(t, verdict)) line(doc, advice, SOFT);
     if (input.readings.length > 1) await paintChart(paper, input, verdict);
   }

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { FIRST_SETTINGS } from '@careful-seam/contract/api/firm';
 import type { MadeLink } from '@careful-seam/contract/api/office';
 import { sha256Hex } from '@careful-seam/core/entries/chain';
+import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import sharp from 'sharp';

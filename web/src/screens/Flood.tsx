@@ -1,6 +1,7 @@
 import {
   airWords,
   floodAdvice,
+  floodCondition,
   floodSentence,
   shortfallSentences,
   volumeWords,
@@ -84,7 +85,9 @@ function VerdictWords({
       <p className="text-lg leading-snug">
         {floodSentence(t, { model: shower.state.geometry!.model, test, check, verdict, unit, zone })}
       </p>
-      <p className="text-soft text-sm">{airWords(t, verdict, unit)}</p>
+      <p className="text-soft text-sm">
+        {airWords(t, verdict, unit)} {floodCondition(t, verdict)}
+      </p>
       {shown === 'undecided' &&
         floodAdvice(t, verdict).map((line) => (
           <p key={line} className="text-sm">
