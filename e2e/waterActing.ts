@@ -20,6 +20,12 @@ export async function takeFile(page: Page, file: string, unit: string, count: nu
   await expect(page.getByRole('dialog')).toHaveCount(0);
 }
 
+/** What must be done before the water goes in: everything prepared, dry everywhere. */
+export async function prepareDry(page: Page): Promise<void> {
+  for (const box of await page.getByRole('checkbox').all()) await box.check();
+  await key(page, 'Dry everywhere').click();
+}
+
 /** All places dry at the end; the test is ended with the verdict that the sheet names. */
 export async function endDry(page: Page, word: string): Promise<void> {
   await key(page, 'End the test').click();

@@ -2,7 +2,7 @@
 import { execFileSync } from 'node:child_process';
 import type { Page } from '@playwright/test';
 import { expect, test } from './acting';
-import { endDry, openFlood, takeFile } from './waterActing';
+import { endDry, openFlood, prepareDry, takeFile } from './waterActing';
 
 const key = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
 const verdict = (page: Page) => page.getByTestId('flood-verdict');
@@ -152,7 +152,7 @@ test('bad input on the flood screen is named, and nothing is kept', async ({ tab
   for (let k = 0; k < 20; k += 1) await page.keyboard.press('ArrowDown');
   await expect(page.getByLabel('Water over the drain', { exact: true })).toHaveValue('4 1/2');
   await expect(page.getByRole('alert')).toHaveCount(0);
-  for (const box of await page.getByRole('checkbox').all()) await box.check();
+  await prepareDry(page);
   await page.getByRole('button', { name: 'Marks by hand' }).click();
   await page.getByRole('button', { name: 'The water is in: start now' }).click();
 

@@ -168,6 +168,8 @@ interface Net {
 }
 
 const DRIFT_NODES = 21;
+/** The bound for a fail lies between that of the likeliest correlation, by this share, and that of all a series bears: by calibration at most 2 of 100 tight ones fail. */
+const LIKELIEST = 0.4;
 
 /** What a logger's creeping adds, mm per hour, values of equal weight. */
 function drift(input: FloodVerdictInput): number[] {
@@ -183,15 +185,16 @@ function netOf(input: FloodVerdictInput, loss: LossRate, { taken, takenForPass }
   const perDay = (rate: Rate, p: number) => Math.max(0, quantile(rate, p) * DAY);
   const middle = net(loss.rate, taken ?? [0]);
   const doubt = net(loss.cautious, taken ?? [0]);
+  const failAt = LIKELIEST * quantile(middle, 0.005) + (1 - LIKELIEST) * quantile(doubt, 0.005);
   const most = taken === takenForPass ? middle : net(loss.rate, takenForPass);
   return {
     bounds: {
       net: perDay(middle, 0.5),
       low: perDay(middle, 0.025),
       high: perDay(atLeastZero(most), 0.975),
-      fail: perDay(doubt, 0.005),
+      fail: Math.max(0, failAt * DAY),
     },
-    failsBeyondDoubt: quantile(doubt, 0.005) > 0,
+    failsBeyondDoubt: failAt > 0,
     isBelowZero: middle.cdf(0) > BEYOND_CHANCE,
   };
 }

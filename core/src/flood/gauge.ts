@@ -5,7 +5,7 @@
  */
 export const INSTRUMENTS = {
   marks: { eyeMm: 0.5 },
-  logger: { driftMmPerDay: 0.1, scatterMm: 0.15 },
+  logger: { driftMmPerDay: 0.07, scatterMm: 0.15 },
 } as const;
 
 /** Levels nearer to each other than this are the same, mm: rounding of units, not of a gauge. */

@@ -166,7 +166,7 @@ const ROUNDING = Array.from({ length: 21 }, (_, i) => {
 });
 
 /** What mortar and fleece may drink in the first hours, mm, and how fast that dies away, hours [common practice, no source]. */
-export const ABSORBED_MM = 0.3;
+export const ABSORBED_MM = 0.2;
 const ABSORBED_HOURS = 2;
 
 export interface LoggerRate {

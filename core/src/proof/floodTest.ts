@@ -51,6 +51,8 @@ export interface Voided {
 /** One flood test as its entries tell it. Hours count from its start; levels are mm above the drain rim. */
 export interface FloodTest {
   entry: string;
+  /** The stage that it is the test of; null where the rules asked for none when it was started. */
+  stage: string | null;
   startedAt: string;
   startMs: number;
   by: string;

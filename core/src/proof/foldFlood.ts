@@ -49,15 +49,14 @@ export function voidFlood(state: ShowerState, voided: Voided): void {
   test.voided = voided;
   test.running = false;
   test.provedBelowMm = null;
-  const stage = asked(state)?.stage;
-  if (stage) takeReleaseBack(state, stage.key, 'flood-voided', voided.entry);
+  if (test.stage !== null) takeReleaseBack(state, test.stage, 'flood-voided', voided.entry);
 }
 
-/** True for a stage that a flood tests, or the flood's own. */
+/** True for a stage that the last flood tests, or the flood's own. */
 export function isUnderFlood(state: ShowerState, stageKey: string): boolean {
-  const flood = asked(state)?.stage;
-  const order = state.rules?.method.stages.find((s) => s.key === stageKey)?.order;
-  return flood !== undefined && order !== undefined && order <= flood.order;
+  const orderOf = (key: string | null | undefined) => state.rules?.method.stages.find((s) => s.key === key)?.order;
+  const [flood, order] = [orderOf(state.flood?.stage), orderOf(stageKey)];
+  return flood !== undefined && order !== undefined && order <= flood;
 }
 
 /** Work on what a test stands on that was done when the water was in already, though it was written down before the test. */
@@ -68,13 +67,19 @@ function workedSince(state: ShowerState, startMs: number): Voided | null {
 }
 
 function start(state: ShowerState, e: EntryOf<'flood-started'>): void {
-  if (state.flood) state.earlierFloods.push(state.flood);
   const found = asked(state);
+  if (!found && state.rules) {
+    // Rules that ask for no flood have no stage that it could prove; one that stands is not replaced by it.
+    state.orphans.push({ entry: e.id, why: 'rules-unknown' });
+    return;
+  }
+  if (state.flood) state.earlierFloods.push(state.flood);
   if (found) begin(state, found.stage.key);
   const startMs = typedInstant(state, e, e.body.startedAt);
   const method = e.body.method ?? 'marks';
   state.flood = {
     entry: e.id,
+    stage: found?.stage.key ?? null,
     startedAt: new Date(startMs).toISOString(),
     startMs,
     by: e.author.name,

@@ -109,8 +109,8 @@ function siteRow({ name, flood, condition }: SiteScenario): string {
       if (v.questions.length > 0) counts.asked += 1;
     }
     return counts;
-  }) as [Record<string, number>, Record<string, number>, Record<string, number>];
-  const share = (leak: 0 | 1 | 2, what: string) => (100 * found[leak]![what]!) / SITE_RUNS;
+  });
+  const share = (leak: 0 | 1 | 2, what: keyof (typeof found)[number]) => (100 * found[leak]![what]) / SITE_RUNS;
   const missed = [
     ...(share(0, 'fail') > LIMITS.fail ? ['false fails'] : []),
     ...(share(1, 'pass') > LIMITS.passAt1 ? ['passes at 1 mm'] : []),

@@ -127,6 +127,41 @@ function RunningKeys({
   );
 }
 
+/** The first mark of a test by hand, once the water has settled: one tap for the water and the pan. */
+function FirstMark({
+  showerId,
+  test,
+  check,
+  zone,
+}: {
+  showerId: string;
+  test: FloodTest;
+  check: FloodCheck;
+  zone: string;
+}) {
+  const { t } = useTranslation();
+  const writeAll = useStore((s) => s.writeAll);
+  const fromMs = test.startMs + check.settleHours * 3_600_000;
+  const mark = (of: 'water' | 'pan', levelMm: number) => ({
+    kind: 'flood-reading' as const,
+    body: { levelMm, instrument: 'mark', of, typed: '0' },
+  });
+  const marks = [mark('water', test.filledToMm), ...(test.panResolutionMm === null ? [] : [mark('pan', 0)])];
+  return (
+    <>
+      <p className="border-cure border-l-4 pl-2">{t('flood.firstMark', { at: momentWords(fromMs, zone) })}</p>
+      <button
+        type="button"
+        className="key key-main"
+        disabled={Date.now() < fromMs}
+        onClick={() => void writeAll(showerId, marks)}
+      >
+        {t('flood.marked')}
+      </button>
+    </>
+  );
+}
+
 /** A test under way or ended: chart, verdict, water line, what was read, and the keys that go on. */
 function FloodTestView({
   shower,
@@ -207,10 +242,8 @@ function FloodTestView({
             {t('flood.judgedAnew', { stated: t(`flood.verdict.${test.end.stated}`) })}
           </p>
         )}
-        {test.running && test.method === 'marks' && test.levels.length === 0 && (
-          <p className="border-cure border-l-4 pl-2">
-            {t('flood.firstMark', { at: momentWords(test.startMs + check.settleHours * 3_600_000, zone) })}
-          </p>
+        {mayInspect && test.running && test.method === 'marks' && test.levels.length === 0 && (
+          <FirstMark showerId={shower.id} test={test} check={check} zone={zone} />
         )}
         {short.map((words) => (
           <p key={words} className="border-hold border-l-4 pl-2 text-hold text-sm">
