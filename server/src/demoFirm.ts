@@ -17,7 +17,7 @@ export async function loadDemoFirm({ store, photoFolder, now }: Services): Promi
   const book = demoRuleBook();
   await store
     .getRepository(RuleBookEntity)
-    .upsert({ id: book.id, version: book.version, data: book as object }, ['id', 'version']);
+    .upsert({ origin: '', id: book.id, version: book.version, data: book as object }, ['origin', 'id', 'version']);
   await store.getRepository(CrewEntity).upsert([...CREWS], ['id']);
   const find: FindRuleBook = (id, version) => (id === book.id && version === book.version ? book : null);
   const todayMs = now().getTime();

@@ -7,6 +7,7 @@ export const HTTP_ERRORS = {
   'not-found': 404,
   'id-taken': 409,
   'chain-broken': 409,
+  'clock-ahead': 409,
   'head-moved': 409,
   'pictures-pending': 409,
   'too-large': 413,

@@ -28,6 +28,8 @@ export const ShowerRow = z.object({
   inspectorId: z.string().nullable(),
   /** ISO day of the next planned visit, or null. */
   visitOn: z.string().nullable(),
+  /** Whose rule books it was judged by, where it came from elsewhere; empty: the firm's own. */
+  bookOrigin: z.string().default(''),
 });
 export type ShowerRow = z.infer<typeof ShowerRow>;
 export const ShowerList = z.object({ showers: z.array(ShowerRow) });
@@ -38,6 +40,8 @@ export const PUSH_AT_MOST = 500;
 export const Push = z.object({
   clock: z.iso.datetime(),
   entries: z.array(z.string().max(400_000)).min(1).max(PUSH_AT_MOST),
+  /** Ids of those that a server had acknowledged before it was restored: nobody is told of them twice. */
+  again: z.array(z.uuid()).max(PUSH_AT_MOST).default([]),
 });
 export const Taken = z.object({
   id: z.string(),
@@ -60,6 +64,9 @@ export const PulledEntry = z.object({
   ledgerSeq: z.number().int(),
   ledgerHash: z.string(),
   receivedAt: z.string(),
+  /** Server time less the device's time when it was sent, ms; whether it came in a file whose chain nobody proved. */
+  skewMs: z.number().optional(),
+  imported: z.boolean().optional(),
 });
 export type PulledEntry = z.infer<typeof PulledEntry>;
 export const PullAnswer = z.object({ entries: z.array(PulledEntry), more: z.boolean() });

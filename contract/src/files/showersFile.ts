@@ -29,6 +29,10 @@ export const ShowersFile = z.object({
     )
     .min(1),
   pictures: z.array(z.object({ hash: Sha256, mime: z.string(), base64: z.string() })),
+  /** The firm's signature (RFC 8032) over the canonical JSON of all the rest: whose file it is, and that its chains are whole. */
+  firmSignature: z
+    .object({ algorithm: z.literal('Ed25519'), publicKey: z.string().max(2000), signature: z.string().max(400) })
+    .optional(),
 });
 export type ShowersFile = z.infer<typeof ShowersFile>;
 
@@ -37,5 +41,7 @@ export const ImportAnswer = z.object({
   showers: z.array(z.object({ id: z.uuid(), name: z.string(), added: z.number().int(), known: z.number().int() })),
   pictures: z.number().int(),
   ruleBooks: z.number().int(),
+  /** The file is this firm's own, whole and unchanged: its signatures and releases stand as proved. */
+  proved: z.boolean().default(false),
 });
 export type ImportAnswer = z.infer<typeof ImportAnswer>;

@@ -4,11 +4,19 @@ import { canonicalText, sha256Hex } from '@careful-seam/core/entries/chain';
 import { photosNeeded } from '@careful-seam/core/entries/photosNeeded';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { type DataSource, In } from 'typeorm';
+import { firmKey, recordIsSigned, signRecord } from '../firm/firmKey';
 import { appendEntries, readText } from '../ledger/appendEntries';
 import { Refusal } from '../people/refusal';
 import { keepPhoto, readPhoto } from '../photos/photoStore';
 import { loadShower } from '../showers/loadShower';
-import { CrewEntity, EntryEntity, PhotoEntity, RuleBookEntity, type ShowerTableRow } from '../store/entities';
+import {
+  CrewEntity,
+  EntryEntity,
+  PhotoEntity,
+  RuleBookEntity,
+  ShowerEntity,
+  type ShowerTableRow,
+} from '../store/entities';
 
 async function picturesOf(
   store: DataSource,
@@ -40,15 +48,23 @@ export async function writeShowersFile(
     ),
   );
   const books = await store.getRepository(RuleBookEntity).find();
+  // A shower from elsewhere takes that firm's books with it.
+  const origins = new Set(rows.map((r) => r.bookOrigin));
+  const chosen = new Map<string, (typeof books)[number]>();
+  for (const book of books) {
+    const key = `${book.id}@${book.version}`;
+    if (!pinned.has(key) || !(book.origin === '' || origins.has(book.origin))) continue;
+    if (book.origin !== '' || !chosen.has(key)) chosen.set(key, book);
+  }
   const crews = await store.getRepository(CrewEntity).findBy({ id: In([...new Set(rows.map((r) => r.crewId))]) });
   const hashes = [...new Set(loaded.flatMap((l) => photosNeeded(l.entries)))];
-  return {
+  const file: Omit<ShowersFile, 'firmSignature'> = {
     format: 'careful-seam-showers',
     formatVersion: SHOWERS_FORMAT_VERSION,
     madeAt: now.toISOString(),
     job,
     crews: crews.map(({ id, name }) => ({ id, name })),
-    ruleBooks: books.filter((b) => pinned.has(`${b.id}@${b.version}`)).map((b) => RuleBook.parse(b.data)),
+    ruleBooks: [...chosen.values()].map((b) => RuleBook.parse(b.data)),
     showers: loaded.map(({ row, rows: entries }) => ({
       id: row.id,
       name: row.name,
@@ -57,6 +73,11 @@ export async function writeShowersFile(
       entries: entries.map(({ text, hash }) => ({ text, hash })),
     })),
     pictures: await picturesOf(store, folder, hashes),
+  };
+  const key = await firmKey(store, now);
+  return {
+    ...file,
+    firmSignature: { algorithm: 'Ed25519', publicKey: key.publicKey, signature: signRecord(file, key) },
   };
 }
 
@@ -89,22 +110,50 @@ async function checkFile(store: DataSource, file: ShowersFile): Promise<void> {
   }
 }
 
-async function takeRuleBooks(store: DataSource, file: ShowersFile): Promise<number> {
+/** Whose file it is: the key that signed it, else what its books say, so that two firms' books never mix. */
+function originOf(file: ShowersFile): string {
+  return sha256Hex(file.firmSignature?.publicKey.trim() ?? canonicalText(file.ruleBooks)).slice(0, 32);
+}
+
+/** True for a file that this very firm signed and nobody changed since. */
+function isOwnFile(file: ShowersFile, ownKey: string): boolean {
+  const { firmSignature, ...rest } = file;
+  if (!firmSignature || firmSignature.publicKey.trim() !== ownKey.trim()) return false;
+  return recordIsSigned(rest, firmSignature.signature, ownKey);
+}
+
+/**
+ * Takes in the rule books that the firm has not. One of its own id and version but other content is another firm's: it is kept
+ * beside, under that firm's origin, and never becomes the newest. Gives how many were added, and whether any is foreign.
+ */
+async function takeRuleBooks(
+  store: DataSource,
+  file: ShowersFile,
+  isOwn: boolean,
+): Promise<{ added: number; isForeign: boolean }> {
   const books = store.getRepository(RuleBookEntity);
+  const foreign = originOf(file);
   let added = 0;
+  let isForeign = false;
   for (const book of file.ruleBooks) {
-    const known = await books.findOneBy({ id: book.id, version: book.version });
-    if (known && canonicalText(RuleBook.parse(known.data)) !== canonicalText(book))
+    const { id, version } = book;
+    const same = (row: { data: unknown } | null) =>
+      row !== null && canonicalText(RuleBook.parse(row.data)) === canonicalText(book);
+    if (same(await books.findOneBy({ origin: '', id, version }))) continue;
+    const origin = isOwn ? '' : foreign;
+    const known = await books.findOneBy({ origin, id, version });
+    if (known && !same(known))
       throw new Refusal(
         'id-taken',
         'ruleBooks',
-        `${book.title} (version ${book.version}) is another one here. Nothing was taken in.`,
+        `${book.title} (version ${version}) is another one here. Nothing was taken in.`,
       );
+    isForeign ||= !isOwn;
     if (known) continue;
-    await books.insert({ id: book.id, version: book.version, data: book as object });
+    await books.insert({ origin, id, version, data: book as object });
     added += 1;
   }
-  return added;
+  return { added, isForeign };
 }
 
 export interface Importing {
@@ -120,7 +169,8 @@ export async function readShowersFile(
   { person, folder, now }: Importing,
 ): Promise<ImportAnswer> {
   await checkFile(store, file);
-  const ruleBooks = await takeRuleBooks(store, file);
+  const proved = isOwnFile(file, (await firmKey(store, now)).publicKey);
+  const { added: ruleBooks, isForeign } = await takeRuleBooks(store, file, proved);
   const crews = store.getRepository(CrewEntity);
   for (const crew of file.crews) if (!(await crews.findOneBy({ id: crew.id }))) await crews.insert(crew);
   let pictures = 0;
@@ -134,10 +184,12 @@ export async function readShowersFile(
   for (const shower of file.showers) {
     const before = await store.getRepository(EntryEntity).countBy({ showerId: shower.id });
     const texts = shower.entries.map((e) => e.text);
-    const answer = await appendEntries(store, shower.id, texts, { person, now, skewMs: 0, importing: true });
+    const answer = await appendEntries(store, shower.id, texts, { person, now, skewMs: 0, importing: true, proved });
     if (answer.refused) throw new Refusal(answer.refused.code, answer.refused.field, answer.refused.message);
+    if (isForeign && before === 0)
+      await store.getRepository(ShowerEntity).update({ id: shower.id }, { bookOrigin: originOf(file) });
     const after = await store.getRepository(EntryEntity).countBy({ showerId: shower.id });
     showers.push({ id: shower.id, name: shower.name, added: after - before, known: texts.length - (after - before) });
   }
-  return { showers, pictures, ruleBooks };
+  return { showers, pictures, ruleBooks, proved };
 }

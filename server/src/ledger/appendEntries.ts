@@ -1,12 +1,14 @@
 import type { Person, PushAnswer } from '@careful-seam/contract/api/messages';
 import { canonicalText, ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
 import { type Entry, readBody, readEntry } from '@careful-seam/core/entries/entry';
+import { orderMs } from '@careful-seam/core/entries/order';
 import { mayActAs, mayWrite } from '@careful-seam/core/entries/roles';
 import { admitEntry } from '@careful-seam/core/ledger/admitEntry';
 import { foldShower } from '@careful-seam/core/proof/foldShower';
 import type { DataSource, QueryRunner } from 'typeorm';
 import { Refusal } from '../people/refusal';
-import { loadRuleBooks } from '../showers/loadShower';
+import { arrivalsOf, loadRuleBooks } from '../showers/loadShower';
+import { EntryEntity, ShowerEntity } from '../store/entities';
 
 export interface AppendContext {
   person: Person;
@@ -16,6 +18,8 @@ export interface AppendContext {
   signing?: boolean;
   /** From a file of whole showers: entries keep their authors, and the manager who takes it in answers for it. */
   importing?: boolean;
+  /** Of a file that this firm itself signed: its chains are proved. */
+  proved?: boolean;
   /** A manager hands in what this author wrote and can't send any more; the rights are the author's. */
   handingIn?: boolean;
 }
@@ -47,8 +51,8 @@ const HEAD_SQL = `
   WHERE s.id = $1 FOR UPDATE OF s`;
 
 const INSERT_SQL = `
-  INSERT INTO entry (id, shower_id, ledger_seq, kind, author_id, device_id, device_seq, hash, text, body, order_at, received_at, prev_ledger_hash, ledger_hash, skew_ms)
-  VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15)`;
+  INSERT INTO entry (id, shower_id, ledger_seq, kind, author_id, device_id, device_seq, hash, text, body, order_at, received_at, prev_ledger_hash, ledger_hash, skew_ms, imported)
+  VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15,$16)`;
 
 /** Reads one canonical text; the text itself must be canonical, since it is what is hashed. */
 export function readText(text: string): Entry {
@@ -104,6 +108,20 @@ function checkRights(
   }
 }
 
+/** An entry that claims to be written so far after the server's own time would order all later ones behind it. */
+export const CLOCK_AHEAD_MS = 10 * 60_000;
+
+/** Refuses an entry whose clock runs ahead: the tablet seals it anew with a sound one, and nothing typed is lost. */
+function checkClock(entry: Entry, { now, importing }: AppendContext): void {
+  const aheadMs = Math.max(orderMs(entry.orderAt), importing ? 0 : Date.parse(entry.observedAt)) - now.getTime();
+  if (aheadMs <= CLOCK_AHEAD_MS) return;
+  throw new Refusal(
+    'clock-ahead',
+    'orderAt',
+    `This entry was written ${Math.round(aheadMs / 60_000)} minutes ahead of the server's time. The tablet sets its clock right and sends it again.`,
+  );
+}
+
 function checkCorrection(entry: Entry, head: Head): void {
   if (entry.kind !== 'correction' || entry.body.action !== 'replace' || head.targetKind === null) return;
   const body = readBody(head.targetKind, entry.body.body);
@@ -128,11 +146,11 @@ async function checkDecision(runner: QueryRunner, entry: Entry, { importing }: A
   if (importing || !DECISIONS.includes(entry.kind) || entry.author.role === 'manager') return;
   if (entry.kind === 'stage-released' && entry.body.upholds === undefined) return;
   if (entry.kind === 'defect-found' && entry.body.about === undefined) return;
-  const stored: { text: string }[] = await runner.query('SELECT text FROM entry WHERE shower_id = $1', [
-    entry.showerId,
-  ]);
-  const find = await loadRuleBooks(runner.manager);
-  const { orphans } = foldShower([...stored.map((r) => JSON.parse(r.text) as Entry), entry], find);
+  const rows = await runner.manager.getRepository(EntryEntity).findBy({ showerId: entry.showerId });
+  const { bookOrigin } = await runner.manager.getRepository(ShowerEntity).findOneByOrFail({ id: entry.showerId });
+  const find = (await loadRuleBooks(runner.manager))(bookOrigin);
+  const stored = rows.map((r) => JSON.parse(r.text) as Entry);
+  const { orphans } = foldShower([...stored, entry], find, arrivalsOf(rows));
   if (orphans.some((o) => o.entry === entry.id && o.why === 'not-allowed'))
     throw new Refusal('forbidden', `body`, REFUSED[entry.kind] ?? 'This is for a manager to decide.');
 }
@@ -198,6 +216,7 @@ async function appendOne(runner: QueryRunner, showerId: string, text: string, co
       ledgerHash: head.sameLedgerHash!,
       receivedAt: head.sameReceivedAt!.toISOString(),
     };
+  checkClock(entry, context);
   checkCorrection(entry, head);
   await checkDecision(runner, entry, context);
   return insert(runner, entry, text, hash, head, context);
@@ -209,7 +228,7 @@ async function insert(
   text: string,
   hash: string,
   head: Head,
-  { now, skewMs }: AppendContext,
+  { now, skewMs, importing, proved }: AppendContext,
 ): Promise<Taken> {
   const receivedAt = now.toISOString();
   const ledgerSeq = head.headSeq + 1;
@@ -230,6 +249,7 @@ async function insert(
     head.headHash,
     link,
     skewMs,
+    importing === true && proved !== true,
   ]);
   await runner.query('UPDATE shower SET head_seq = $2, head_hash = $3, updated_at = $4 WHERE id = $1', [
     entry.showerId,

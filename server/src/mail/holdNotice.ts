@@ -28,6 +28,7 @@ export async function noticeAssigned(store: DataSource, entryIds: readonly strin
             words: body.words ?? '',
             due: body.due ? t('mail.due', { day: body.due }) : '',
           }),
+          about: id,
         },
         now,
       );

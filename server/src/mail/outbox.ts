@@ -17,14 +17,19 @@ export function mailServer(env: NodeJS.ProcessEnv): MailServer | null {
   return env.SMTP_URL ? { url: env.SMTP_URL, from: env.MAIL_FROM ?? 'careful-seam@localhost' } : null;
 }
 
+/** Puts a mail into the outbox. About the same thing a recipient gets one, however often it is asked for. */
 export async function queueMail(
   store: DataSource,
-  mail: { recipient: string; subject: string; words: string },
+  mail: { recipient: string; subject: string; words: string; about?: string },
   now: Date,
 ): Promise<void> {
   await store
     .getRepository(MailEntity)
-    .insert({ id: v4(), ...mail, madeAt: now, sentAt: null, problem: null, tries: 0 });
+    .createQueryBuilder()
+    .insert()
+    .values({ id: v4(), about: null, ...mail, madeAt: now, sentAt: null, problem: null, tries: 0 })
+    .orIgnore()
+    .execute();
 }
 
 /** Sends what waits; a failure is written beside the mail and tried again, five times at most. Gives the number sent. */

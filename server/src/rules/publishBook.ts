@@ -4,9 +4,12 @@ import type { DataSource } from 'typeorm';
 import { Refusal } from '../people/refusal';
 import { RuleBookEntity } from '../store/entities';
 
+/** The firm's own books: another firm's never becomes the newest. */
+const OWN = { origin: '' };
+
 /** The newest version of the firm's rule book. Refuses when there is none. */
 export async function newestBook(store: DataSource): Promise<RuleBook> {
-  const [row] = await store.getRepository(RuleBookEntity).find({ order: { version: 'DESC' }, take: 1 });
+  const [row] = await store.getRepository(RuleBookEntity).find({ where: OWN, order: { version: 'DESC' }, take: 1 });
   if (!row) throw new Refusal('not-found', 'ruleBook', 'The firm has no rule book yet.');
   return RuleBook.parse(row.data);
 }
@@ -15,13 +18,13 @@ export async function newestBook(store: DataSource): Promise<RuleBook> {
 export async function newestBookKey(store: DataSource): Promise<{ id: string; version: number } | null> {
   const [row] = await store
     .getRepository(RuleBookEntity)
-    .find({ select: { id: true, version: true }, order: { version: 'DESC' }, take: 1 });
+    .find({ where: OWN, select: { id: true, version: true }, order: { version: 'DESC' }, take: 1 });
   return row ? { id: row.id, version: row.version } : null;
 }
 
 /** Every version there is, newest first, with its title and the shipped version it was made from. */
 export async function listBooks(store: DataSource) {
-  const rows = await store.getRepository(RuleBookEntity).find({ order: { version: 'DESC' } });
+  const rows = await store.getRepository(RuleBookEntity).find({ where: OWN, order: { version: 'DESC' } });
   return rows.map(({ id, version, data }) => ({
     id,
     version,
@@ -59,6 +62,8 @@ export async function publishBook(
     );
   const version = newest.version + 1;
   const book: RuleBook = { ...read.value, version, title: titled(read.value.title, version) };
-  await store.getRepository(RuleBookEntity).insert({ id: book.id, version: book.version, data: book as object });
+  await store
+    .getRepository(RuleBookEntity)
+    .insert({ origin: '', id: book.id, version: book.version, data: book as object });
   return { before: newest, book };
 }

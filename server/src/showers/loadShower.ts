@@ -1,7 +1,7 @@
 import type { Person } from '@careful-seam/contract/api/messages';
 import type { Entry } from '@careful-seam/core/entries/entry';
 import { atMoment, type FindRuleBook, foldShower } from '@careful-seam/core/proof/foldShower';
-import type { ShowerState } from '@careful-seam/core/proof/state';
+import type { Arrivals, ShowerState } from '@careful-seam/core/proof/state';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import type { DataSource } from 'typeorm';
 import { Refusal } from '../people/refusal';
@@ -16,12 +16,20 @@ export async function visibleShower(store: DataSource, person: Person, id: strin
   return shower;
 }
 
-/** The rule books that are kept, by id and version. */
-export async function loadRuleBooks(store: Pick<DataSource, 'getRepository'>): Promise<FindRuleBook> {
+/** The rule books that are kept: those of one origin (another firm's, of a shower from a file) before the firm's own. */
+export async function loadRuleBooks(
+  store: Pick<DataSource, 'getRepository'>,
+): Promise<(origin: string) => FindRuleBook> {
   const rows = await store.getRepository(RuleBookEntity).find();
-  const books = new Map(rows.map((row) => [`${row.id}@${row.version}`, RuleBook.parse(row.data)]));
-  return (id, version) => books.get(`${id}@${version}`) ?? null;
+  const books = new Map(rows.map((row) => [`${row.origin} ${row.id}@${row.version}`, RuleBook.parse(row.data)]));
+  return (origin) => (id, version) => books.get(`${origin} ${id}@${version}`) ?? books.get(` ${id}@${version}`) ?? null;
 }
+
+/** How entries came: what their device's clock was off by, when they were taken in, and whether out of a file. */
+export const arrivalsOf = (rows: readonly Pick<EntryRow, 'id' | 'skewMs' | 'receivedAt' | 'imported'>[]): Arrivals =>
+  new Map(
+    rows.map(({ id, skewMs, receivedAt, imported }) => [id, { skewMs, receivedAtMs: receivedAt.getTime(), imported }]),
+  );
 
 export interface LoadedShower {
   row: ShowerTableRow;
@@ -36,6 +44,6 @@ export async function loadShower(store: DataSource, row: ShowerTableRow, now?: D
     .getRepository(EntryEntity)
     .find({ where: { showerId: row.id }, order: { ledgerSeq: 'ASC' } });
   const entries = rows.map((r) => JSON.parse(r.text) as Entry);
-  const state = foldShower(entries, await loadRuleBooks(store));
+  const state = foldShower(entries, (await loadRuleBooks(store))(row.bookOrigin), arrivalsOf(rows));
   return { row, rows, entries, state: now ? atMoment(state, now.getTime()) : state };
 }

@@ -63,6 +63,8 @@ export interface ShowerTableRow {
   inspectorId: string | null;
   /** ISO day of the next visit, as the office plans it, or null. */
   visitOn: string | null;
+  /** Whose rule books it was judged by where it came in a file from elsewhere; empty: the firm's own. */
+  bookOrigin: string;
 }
 export const ShowerEntity = new EntitySchema<ShowerTableRow>({
   name: 'shower',
@@ -76,6 +78,7 @@ export const ShowerEntity = new EntitySchema<ShowerTableRow>({
     updatedAt: { type: 'timestamptz', name: 'updated_at' },
     inspectorId: { type: 'uuid', name: 'inspector_id', nullable: true },
     visitOn: { type: 'date', name: 'visit_on', nullable: true },
+    bookOrigin: { type: 'text', name: 'book_origin', default: '' },
   },
   indices: [
     { name: 'shower_by_visit', columns: ['visitOn'], where: '"visit_on" IS NOT NULL' },
@@ -102,6 +105,8 @@ export interface EntryRow {
   prevLedgerHash: string | null;
   ledgerHash: string;
   skewMs: number;
+  /** Came in a file that this firm did not sign: nobody proved its chain. */
+  imported: boolean;
 }
 export const EntryEntity = new EntitySchema<EntryRow>({
   name: 'entry',
@@ -121,6 +126,7 @@ export const EntryEntity = new EntitySchema<EntryRow>({
     prevLedgerHash: { type: 'text', name: 'prev_ledger_hash', nullable: true },
     ledgerHash: { type: 'text', name: 'ledger_hash' },
     skewMs: { type: 'bigint', name: 'skew_ms', transformer: { to: (x: number) => x, from: Number } },
+    imported: { type: 'boolean', default: false },
   },
   uniques: [
     { name: 'entry_ledger_place', columns: ['showerId', 'ledgerSeq'] },
@@ -150,6 +156,7 @@ export const PhotoEntity = new EntitySchema<PhotoRow>({
 });
 
 export interface RuleBookRow {
+  origin: string;
   id: string;
   version: number;
   data: unknown;
@@ -157,6 +164,8 @@ export interface RuleBookRow {
 export const RuleBookEntity = new EntitySchema<RuleBookRow>({
   name: 'rule_book',
   columns: {
+    /** Empty: the firm's own; else whose it is. */
+    origin: { type: 'text', primary: true, primaryKeyConstraintName: 'rule_book_pk', default: '' },
     id: { type: 'text', primary: true, primaryKeyConstraintName: 'rule_book_pk' },
     version: { type: 'integer', primary: true, primaryKeyConstraintName: 'rule_book_pk' },
     data: { type: 'jsonb' },
@@ -235,6 +244,8 @@ export interface MailRow {
   sentAt: Date | null;
   problem: string | null;
   tries: number;
+  /** What it tells of: for that a recipient gets one. */
+  about: string | null;
 }
 export const MailEntity = new EntitySchema<MailRow>({
   name: 'mail',
@@ -247,7 +258,9 @@ export const MailEntity = new EntitySchema<MailRow>({
     sentAt: { type: 'timestamptz', name: 'sent_at', nullable: true },
     problem: { type: 'text', nullable: true },
     tries: { type: 'integer', default: 0 },
+    about: { type: 'text', nullable: true, default: null },
   },
+  uniques: [{ name: 'mail_once', columns: ['about', 'recipient'] }],
   indices: [{ name: 'mail_by_time', columns: ['madeAt'] }],
 });
 

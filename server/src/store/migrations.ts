@@ -90,4 +90,27 @@ class Office1763950000000 implements MigrationInterface {
   }
 }
 
-export const MIGRATIONS = [FirstTables1763900000000, Office1763950000000];
+/** Entries that came in a file, other firms' rule books beside the own, mail that goes once. */
+class Origins1764300000000 implements MigrationInterface {
+  name = 'Origins1764300000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      ALTER TABLE entry ADD COLUMN imported boolean NOT NULL DEFAULT false;
+      ALTER TABLE shower ADD COLUMN book_origin text NOT NULL DEFAULT '';
+      ALTER TABLE rule_book ADD COLUMN origin text NOT NULL DEFAULT '';
+      ALTER TABLE rule_book DROP CONSTRAINT rule_book_pk, ADD CONSTRAINT rule_book_pk PRIMARY KEY (origin, id, version);
+      ALTER TABLE mail ADD COLUMN about text, ADD CONSTRAINT mail_once UNIQUE (about, recipient);
+    `);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      DELETE FROM rule_book WHERE origin <> '';
+      ALTER TABLE rule_book DROP CONSTRAINT rule_book_pk, ADD CONSTRAINT rule_book_pk PRIMARY KEY (id, version);
+      ALTER TABLE rule_book DROP COLUMN origin;
+      ALTER TABLE shower DROP COLUMN book_origin;
+      ALTER TABLE entry DROP COLUMN imported;
+      ALTER TABLE mail DROP CONSTRAINT mail_once, DROP COLUMN about;`);
+  }
+}
+
+export const MIGRATIONS = [FirstTables1763900000000, Office1763950000000, Origins1764300000000];

@@ -31,11 +31,11 @@ export async function shipRuleBook(store: DataSource): Promise<void> {
   const shipped = defaultRuleBook();
   await store.transaction(async (tx) => {
     await tx.query('LOCK TABLE rule_book IN EXCLUSIVE MODE');
-    const rows = await tx.getRepository(RuleBookEntity).findBy({ id: shipped.id });
+    const rows = await tx.getRepository(RuleBookEntity).findBy({ origin: '', id: shipped.id });
     if (rows.some((r) => ((r.data as RuleBook).shipped ?? BEFORE_IT_WAS_WRITTEN) >= shipped.version)) return;
     const version = Math.max(shipped.version, ...rows.map((r) => r.version + 1));
     const newest = [...rows].sort((a, b) => b.version - a.version)[0]?.data as RuleBook | undefined;
     const data = { ...withFirmsOwn(shipped, newest), version, shipped: shipped.version };
-    await tx.getRepository(RuleBookEntity).insert({ id: shipped.id, version, data: data as object });
+    await tx.getRepository(RuleBookEntity).insert({ origin: '', id: shipped.id, version, data: data as object });
   });
 }

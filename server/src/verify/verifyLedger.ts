@@ -6,7 +6,7 @@ import type { ShowerState } from '@careful-seam/core/proof/state';
 import type { DataSource } from 'typeorm';
 import { AnchorText } from '../ledger/anchors';
 import { photoPath, readPhoto } from '../photos/photoStore';
-import { loadRuleBooks } from '../showers/loadShower';
+import { arrivalsOf, loadRuleBooks } from '../showers/loadShower';
 import { AnchorEntity, EntryEntity, type EntryRow, PhotoEntity, ShowerEntity } from '../store/entities';
 
 /** One thing that is not as it was written, named. */
@@ -72,6 +72,7 @@ function floodFaults(rows: readonly EntryRow[], find: FindRuleBook): string[] {
     state = foldShower(
       rows.map((r) => JSON.parse(r.text) as Entry),
       find,
+      arrivalsOf(rows),
     );
   } catch {
     return [];
@@ -84,8 +85,8 @@ function floodFaults(rows: readonly EntryRow[], find: FindRuleBook): string[] {
 
 async function verifyShower(
   store: DataSource,
-  find: FindRuleBook,
-  shower: { id: string; name: string; headSeq: number; headHash: string | null },
+  books: (origin: string) => FindRuleBook,
+  shower: { id: string; name: string; headSeq: number; headHash: string | null; bookOrigin: string },
   findings: Finding[],
 ): Promise<number> {
   const rows = await store
@@ -100,7 +101,8 @@ async function verifyShower(
     prev = row.ledgerHash;
     devices.set(row.deviceId, row.hash);
   });
-  for (const what of floodFaults(rows, find)) findings.push({ where: `shower ${shower.name} (${shower.id})`, what });
+  for (const what of floodFaults(rows, books(shower.bookOrigin)))
+    findings.push({ where: `shower ${shower.name} (${shower.id})`, what });
   if (shower.headHash !== prev || shower.headSeq !== rows.length)
     findings.push({ where: `shower ${shower.name} (${shower.id})`, what: 'its head is not its last entry' });
   return rows.length;

@@ -91,6 +91,8 @@ async function pullEntries({ req, person, services }: Call): Promise<unknown> {
     ledgerSeq: r.ledgerSeq,
     ledgerHash: r.ledgerHash,
     receivedAt: r.receivedAt.toISOString(),
+    skewMs: r.skewMs,
+    imported: r.imported,
   }));
   return { entries, more: rows.length === PULL_AT_MOST };
 }
@@ -100,7 +102,10 @@ async function pushEntries({ req, person, services }: Call): Promise<unknown> {
   const now = services.now();
   const skewMs = skewOf(push.clock, now);
   const answer = await appendEntries(services.store, uuidParam(req), push.entries, { person, now, skewMs });
-  const given = answer.taken.filter((_taken, i) => push.entries[i]!.includes('"kind":"defect-assigned"'));
+  const told = new Set(push.again);
+  const given = answer.taken.filter(
+    (taken, i) => push.entries[i]!.includes('"kind":"defect-assigned"') && !told.has(taken.id),
+  );
   await noticeAssigned(
     services.store,
     given.map((taken) => taken.id),
@@ -160,9 +165,11 @@ async function getPhoto({ req, res, services }: Call): Promise<unknown> {
 }
 
 async function ruleBook({ req, services }: Call): Promise<unknown> {
-  const row = await services.store
-    .getRepository(RuleBookEntity)
-    .findOneBy({ id: param(req, 'book'), version: Number(param(req, 'version')) || 0 });
+  const row = await services.store.getRepository(RuleBookEntity).findOneBy({
+    origin: String(req.query.origin ?? ''),
+    id: param(req, 'book'),
+    version: Number(param(req, 'version')) || 0,
+  });
   if (!row) throw new Refusal('not-found', 'version', 'There is no such version of the rule book.');
   return { book: row.data };
 }
