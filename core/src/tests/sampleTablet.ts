@@ -2,7 +2,9 @@ import type { Author, Body, Entry, EntryKind, Place } from '../entries/entry';
 import { type ChainEnd, writeEntry } from '../entries/writeEntry';
 import { foldShower } from '../proof/foldShower';
 import { judge } from '../proof/judge';
+import { lapVerdict } from '../proof/laps';
 import type { Arrivals, Requirement, ShowerState } from '../proof/state';
+import type { MeasuredCheck } from '../rules/ruleBook';
 import { sampleBook } from './sampleBook';
 import { type SampleOptions, sampleShower } from './sampleShower';
 
@@ -94,27 +96,52 @@ export const seamId = (state: ShowerState, part: string): string => {
   return found;
 };
 
+/** Where readings are still wanted by a check's pattern alone, given those that were taken. */
+function wantedAt(r: Requirement, check: MeasuredCheck, taken: readonly number[]): number[] {
+  if (!r.hasLength) return Array(Math.max(0, check.pattern.readingsAtLeast - taken.length)).fill(0);
+  const wanted: number[] = [];
+  for (let k = 0; k < 40; k += 1) {
+    const readings = [...taken, ...wanted].map((atMm) => ({ atMm: Math.min(atMm, r.lengthMm), lapMm: 1 }));
+    const found = lapVerdict({ lengthMm: r.lengthMm, limitMm: 0, readings, ...check.pattern, lookOnWhole: true });
+    const next = found.ok ? found.value.nextAtMm : null;
+    if (next === null) break;
+    wanted.push(next);
+  }
+  return wanted;
+}
+
 /** Answers everything a stage asks, soundly. */
 export function pass(t: Tablet, stage: string, skip: (r: Requirement) => boolean = () => false): void {
-  const state = fold(t.entries);
-  for (const r of state.requirements.filter((x) => x.stage.key === stage && !skip(x))) {
-    t.write('look', { stage, checks: [r.check.id], places: [placeOf(state, r.element)], answer: 'ok' });
-    if (r.check.kind !== 'measured') continue;
-    const { atLeastMm, atMostMm } = r.check.limit;
+  const before = fold(t.entries);
+  const asked = before.requirements.filter((x) => x.stage.key === stage && !skip(x));
+  const read = (r: Requirement, check: MeasuredCheck, atMm: number) => {
+    const { atLeastMm, atMostMm } = check.limit;
     const valueMm = atMostMm === undefined ? (atLeastMm ?? 0) + 5 : ((atLeastMm ?? 0) + atMostMm) / 2;
-    for (let k = 0; k < 40; k += 1) {
-      const now = judge(fold(t.entries), r);
-      if (now.nextAtMm === null) break;
-      t.write('reading', {
-        stage,
-        check: r.check.id,
-        place: placeOf(state, r.element, r.side ? { side: r.side } : {}),
-        atMm: now.nextAtMm,
-        valueMm,
-        typed: String(valueMm),
-        instrument: 'tape',
-      });
-    }
+    t.write('reading', {
+      stage,
+      check: check.id,
+      place: placeOf(before, r.element, r.side ? { side: r.side } : {}),
+      atMm,
+      valueMm,
+      typed: String(valueMm),
+      instrument: 'tape',
+    });
+  };
+  for (const r of asked) {
+    t.write('look', { stage, checks: [r.check.id], places: [placeOf(before, r.element)], answer: 'ok' });
+    if (r.check.kind !== 'measured') continue;
+    const taken = judge(before, r).readings.map((e) => e.atMm);
+    for (const atMm of wantedAt(r, r.check, taken)) read(r, r.check, atMm);
+  }
+  // What was built again wants readings of its own.
+  for (let k = 0; k < 20; k += 1) {
+    const now = fold(t.entries);
+    const left = asked.flatMap((r) => {
+      const { nextAtMm } = judge(now, r);
+      return r.check.kind === 'measured' && nextAtMm !== null ? [{ r, check: r.check, nextAtMm }] : [];
+    });
+    if (left.length === 0) return;
+    for (const { r, check, nextAtMm } of left) read(r, check, nextAtMm);
   }
 }
 

@@ -19,6 +19,14 @@ export interface StoredEntry {
   waits?: 1;
   /** Refused for good and set aside by a person: kept, shown, no longer counted. */
   aside?: boolean;
+  /** How it came to the server: what its device's clock was off by, when it was taken in, whether out of a file. */
+  skewMs?: number;
+  receivedAt?: string;
+  imported?: boolean;
+  /** A server had acknowledged it before it was restored. */
+  again?: boolean;
+  /** Its clock ran ahead of the server's: what it said then. It was sealed anew with a sound one. */
+  clockWas?: string;
 }
 
 /** What this tablet knows of one shower. `chains` has one chain for each person who writes here. */
@@ -29,6 +37,8 @@ export interface StoredShower {
   headHash: string | null;
   lastOrderAt: string | null;
   chains: Record<string, ChainEnd>;
+  /** Up to which entry the rule books that it was pinned to are known to be here. */
+  booksAt?: number;
 }
 
 export interface StoredPhoto {
@@ -59,6 +69,10 @@ export interface Kept {
   book: string | null;
   /** Last answer from the server, ms since 1970. */
   contactMs: number | null;
+  /** Added to this tablet's clock, which ran ahead of the server's, ms. */
+  clockOffMs: number;
+  /** What the sound clock was still off by at the last push, ms. */
+  skewMs: number;
 }
 
 interface Schema extends DBSchema {
@@ -110,6 +124,8 @@ const NOTHING: Kept = {
   epoch: null,
   book: null,
   contactMs: null,
+  clockOffMs: 0,
+  skewMs: 0,
 };
 
 export async function readKept(db: Database): Promise<Kept> {

@@ -13,7 +13,8 @@ export async function noteFirm(db: Database, firm: FirmAnswer, nowMs: number): P
   const restored = typeof kept?.epoch === 'string' && kept.epoch !== firm.epoch;
   if (restored) {
     for (const entry of await tx.objectStore('entries').getAll())
-      if (entry.ledgerSeq !== null) void tx.objectStore('entries').put({ ...entry, ledgerSeq: null, waits: 1 });
+      if (entry.ledgerSeq !== null)
+        void tx.objectStore('entries').put({ ...entry, ledgerSeq: null, waits: 1, again: true });
     for (const shower of await tx.objectStore('showers').getAll())
       void tx.objectStore('showers').put({ ...shower, cursor: 0, headHash: null });
     for (const photo of await tx.objectStore('photos').getAll())

@@ -1,7 +1,9 @@
 import type { Person, PulledEntry, PushAnswer } from '@careful-seam/contract/api/messages';
-import type { Body, Entry, EntryKind } from '@careful-seam/core/entries/entry';
+import { type Body, type Entry, type EntryKind, readBody } from '@careful-seam/core/entries/entry';
 import { type ChainEnd, writeEntry } from '@careful-seam/core/entries/writeEntry';
-import { type Database, deviceOf, emptyShower, type StoredEntry } from './database';
+import type { Arrivals } from '@careful-seam/core/proof/state';
+import { ApiError } from './api';
+import { type Database, deviceOf, emptyShower, readKept, type StoredEntry } from './database';
 
 /** What the outbox needs from outside: ids and the clock. */
 export interface Ports {
@@ -22,13 +24,19 @@ export interface Writing<K extends EntryKind> {
 
 const later = (a: string | null, b: string): string => (a === null || b > a ? b : a);
 
-/** Appends entries to this tablet's chain in one transaction: all of them are kept, or none. */
+/** Appends entries to this tablet's chain in one transaction: all of them are kept, or none. A draft that is not valid is refused by its field. */
 export async function append(
   db: Database,
   ports: Ports,
   writings: readonly Writing<EntryKind>[],
 ): Promise<StoredEntry[]> {
   const { showerId, person } = writings[0]!;
+  // What can't be read back is never sealed: the server would refuse it, and everything written after it.
+  for (const { kind, body } of writings) {
+    const read = readBody(kind, body);
+    if (!read.ok) throw new ApiError(read.problem.code, read.problem.field, read.problem.message);
+  }
+  const { clockOffMs } = await readKept(db);
   const deviceId = await deviceOf(db, person.id, ports.newId);
   // Strict: what a person saw kept is on the disk, should the tablet lose its power in the next moment.
   const tx = db.transaction(['entries', 'showers'], 'readwrite', { durability: 'strict' });
@@ -48,7 +56,7 @@ export async function append(
         body,
         author,
         geometryVersion,
-        nowMs: ports.nowMs(),
+        nowMs: ports.nowMs() + clockOffMs,
         offsetMinutes: ports.offsetMinutes(),
       },
       end,
@@ -80,6 +88,20 @@ export async function entriesOf(db: Database, showerId: string): Promise<StoredE
   return db.getAllFromIndex('entries', 'byShower', showerId);
 }
 
+/** How the entries came, for the fold; what was not sent yet is by this tablet's clock, off by what the last push told. */
+export function arrivalsOf(entries: readonly StoredEntry[], skewMs: number): Arrivals {
+  return new Map(
+    entries.map((e) => [
+      e.id,
+      {
+        skewMs: e.ledgerSeq === null ? skewMs : (e.skewMs ?? 0),
+        receivedAtMs: e.receivedAt === undefined ? null : Date.parse(e.receivedAt),
+        imported: e.imported ?? false,
+      },
+    ]),
+  );
+}
+
 /** Showers with something that the server has not acknowledged. */
 export async function showersWaiting(db: Database): Promise<string[]> {
   return [...new Set((await db.getAllFromIndex('entries', 'byWaiting')).map((e) => e.showerId))];
@@ -87,6 +109,17 @@ export async function showersWaiting(db: Database): Promise<string[]> {
 
 /** A signature goes only with its password, through the signing form. */
 const isSignature = (e: StoredEntry): boolean => (JSON.parse(e.text) as Entry).kind === 'record-signed';
+
+/** A signature that was not given within this was broken off, ms: the form, or the tablet, was closed over it. */
+const SIGNING_MS = 2 * 60_000;
+
+/** A signature of this person that was sealed and never given: it must not hold back what was written after it. */
+export function brokenSignature(entries: readonly StoredEntry[], personId: string, nowMs: number): StoredEntry | null {
+  const left = entries.find((e) => e.ledgerSeq === null && e.authorId === personId && !e.aside && isSignature(e));
+  if (!left) return null;
+  const isRefused = left.refused !== null;
+  return isRefused || nowMs - Date.parse((JSON.parse(left.text) as Entry).observedAt) > SIGNING_MS ? left : null;
+}
 
 /** Entries of one person that the server has not acknowledged, in chain order; refused ones stop their chain. */
 export function waiting(entries: readonly StoredEntry[], personId: string): StoredEntry[] {
@@ -118,8 +151,10 @@ export async function acknowledge(
   for (const taken of answer.taken) {
     const entry = await tx.objectStore('entries').get(taken.id);
     if (entry?.hash !== hashes.get(taken.id) || !entry) continue;
-    const { waits: _, ...acknowledged } = entry;
-    await tx.objectStore('entries').put({ ...acknowledged, ledgerSeq: taken.ledgerSeq, refused: null });
+    const { waits: _, again: __, ...acknowledged } = entry;
+    const { ledgerSeq, receivedAt } = taken;
+    const came = { ledgerSeq, receivedAt, skewMs: answer.skewMs };
+    await tx.objectStore('entries').put({ ...acknowledged, ...came, refused: null });
     if (taken.ledgerSeq === cursor + 1) {
       cursor = taken.ledgerSeq;
       headHash = taken.ledgerHash;
@@ -157,7 +192,7 @@ export async function takeIn(db: Database, showerId: string, pulled: readonly Pu
   if (pulled.length === 0) return;
   const tx = db.transaction(['entries', 'showers'], 'readwrite');
   const shower = (await tx.objectStore('showers').get(showerId)) ?? emptyShower(showerId);
-  for (const { text, hash, ledgerSeq, ledgerHash } of pulled) {
+  for (const { text, hash, ledgerSeq, ledgerHash, receivedAt, skewMs = 0, imported = false } of pulled) {
     const entry = JSON.parse(text) as Entry;
     void tx.objectStore('entries').put({
       id: entry.id,
@@ -168,6 +203,9 @@ export async function takeIn(db: Database, showerId: string, pulled: readonly Pu
       text,
       hash,
       ledgerSeq,
+      receivedAt,
+      skewMs,
+      ...(imported ? { imported } : {}),
       refused: null,
     });
     shower.lastOrderAt = later(shower.lastOrderAt, entry.orderAt);

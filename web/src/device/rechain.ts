@@ -1,11 +1,25 @@
 import { seal } from '@careful-seam/core/entries/chain';
 import type { Entry } from '@careful-seam/core/entries/entry';
+import { nextOrderAt } from '@careful-seam/core/entries/order';
 import type { Database, StoredEntry } from './database';
+
+/** The latest orderAt of some entries, or null. */
+const latestOf = (entries: readonly StoredEntry[]): string | null =>
+  entries
+    .map((e) => (JSON.parse(e.text) as Entry).orderAt)
+    .reduce<string | null>((a, b) => (a === null || b > a ? b : a), null);
+
+/** The times of an entry by a clock that is set right. Those that a person typed into it stay as they were typed. */
+function soundClock(entry: Entry, offMs: number, lastOrderAt: string | null): Pick<Entry, 'observedAt' | 'orderAt'> {
+  const ms = Date.parse(entry.observedAt) + offMs;
+  return { observedAt: new Date(ms).toISOString(), orderAt: nextOrderAt(lastOrderAt, ms) };
+}
 
 /**
  * Seals a person's entries of one shower that the server never took into a chain with a new device number, in their
  * old order: ids, contents and times stay. For a tablet that was copied or restored, and for setting a refused entry
- * aside (`without`): that one stays on the tablet, marked, and counts no more. Give the number of entries moved.
+ * aside (`without`): that one stays on the tablet, marked, and counts no more. `offMs` sets a clock right that ran ahead.
+ * Gives the number of entries moved.
  */
 export async function rechain(
   db: Database,
@@ -13,6 +27,7 @@ export async function rechain(
   personId: string,
   newId: () => string,
   without: string | null = null,
+  offMs = 0,
 ): Promise<number> {
   const deviceId = newId();
   const tx = db.transaction(['entries', 'showers', 'kept'], 'readwrite');
@@ -22,6 +37,8 @@ export async function rechain(
   const unsent = entries
     .filter((e) => e.ledgerSeq === null && e.authorId === personId && !e.aside)
     .sort((a, b) => a.deviceSeq - b.deviceSeq);
+  // The clock begins anew behind what others wrote: what this tablet wrote ahead of time does not count.
+  let lastOrderAt = offMs === 0 ? (shower?.lastOrderAt ?? null) : latestOf(entries.filter((e) => !unsent.includes(e)));
   let deviceSeq = 0;
   let prevDeviceHash: string | null = null;
   for (const old of unsent) {
@@ -30,14 +47,18 @@ export async function rechain(
       continue;
     }
     deviceSeq += 1;
-    const { text, hash } = seal({ ...(JSON.parse(old.text) as Entry), deviceId, deviceSeq, prevDeviceHash });
-    const moved: StoredEntry = { ...old, deviceId, deviceSeq, text, hash, refused: null };
+    const entry = JSON.parse(old.text) as Entry;
+    const sound = offMs === 0 ? {} : soundClock(entry, offMs, lastOrderAt);
+    const { text, hash } = seal({ ...entry, ...sound, deviceId, deviceSeq, prevDeviceHash });
+    const clockWas = offMs === 0 ? {} : { clockWas: old.clockWas ?? entry.observedAt };
+    const moved: StoredEntry = { ...old, ...clockWas, deviceId, deviceSeq, text, hash, refused: null };
+    if (offMs !== 0) lastOrderAt = (sound as Entry).orderAt;
     await tx.objectStore('entries').put(moved);
     prevDeviceHash = hash;
   }
   if (shower) {
-    const end = { deviceId, deviceSeq, prevDeviceHash, lastOrderAt: shower.lastOrderAt };
-    await tx.objectStore('showers').put({ ...shower, chains: { ...shower.chains, [personId]: end } });
+    const end = { deviceId, deviceSeq, prevDeviceHash, lastOrderAt };
+    await tx.objectStore('showers').put({ ...shower, lastOrderAt, chains: { ...shower.chains, [personId]: end } });
   }
   if (kept) await tx.objectStore('kept').put({ ...kept, devices: { ...kept.devices, [personId]: deviceId } }, 'kept');
   await tx.done;

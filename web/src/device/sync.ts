@@ -7,11 +7,12 @@ import {
   ShowerList,
   ShowerRow,
 } from '@careful-seam/contract/api/messages';
+import { ZodError } from 'zod';
 import { ApiError, type Server } from './api';
 import { type Database, emptyShower, readKept, writeKept } from './database';
 import { noteFirm } from './epoch';
 import { inLanes } from './lanes';
-import { acknowledge, entriesOf, type Ports, showersWaiting, takeIn, waiting } from './outbox';
+import { acknowledge, brokenSignature, entriesOf, type Ports, showersWaiting, takeIn, waiting } from './outbox';
 import { rechain } from './rechain';
 
 /** What a round needs from outside. */
@@ -33,6 +34,8 @@ export interface SyncReport {
   books: boolean;
   /** The server was restored, and this tablet sent what it lacked. */
   restored: boolean;
+  /** Entries that were sealed anew, since this tablet's clock had run ahead of the server's. */
+  resealed: number;
 }
 
 interface Round extends Outside {
@@ -42,7 +45,14 @@ interface Round extends Outside {
 }
 
 type Pulling = Pick<Round, 'db' | 'server' | 'report'>;
-const emptyReport = (): SyncReport => ({ changed: new Set(), skewMs: null, books: false, restored: false });
+/** A report before a round: what the round finds out is written into it, so that it is there when the round breaks. */
+export const emptyReport = (): SyncReport => ({
+  changed: new Set(),
+  skewMs: null,
+  books: false,
+  restored: false,
+  resealed: 0,
+});
 
 /** Pulls what this tablet lacks of one shower. */
 async function pullShower({ db, server, report }: Pulling, showerId: string): Promise<void> {
@@ -63,17 +73,56 @@ async function pushShower(round: Round, showerId: string): Promise<void> {
   for (;;) {
     const next = waiting(await entriesOf(db, showerId), personId).slice(0, PUSH_AT_MOST);
     if (next.length === 0) return;
+    const { clockOffMs } = await readKept(db);
     const answer = await server.call(PushAnswer, 'POST', `/api/showers/${showerId}/entries`, {
-      clock: new Date(ports.nowMs()).toISOString(),
+      clock: new Date(ports.nowMs() + clockOffMs).toISOString(),
       entries: next.map((e) => e.text),
+      again: next.filter((e) => e.again).map((e) => e.id),
     });
     await acknowledge(db, showerId, answer, next);
-    report.skewMs = answer.skewMs;
+    report.skewMs = answer.skewMs + clockOffMs;
+    await noteClock(db, answer, clockOffMs);
     report.changed.add(showerId);
     const last = answer.taken.at(-1);
     if (last && ((await db.get('showers', showerId))?.cursor ?? 0) < last.ledgerSeq) await pullShower(round, showerId);
     if (answer.refused) return;
   }
+}
+
+/** A clock that was set right and is off again (somebody set the tablet's own) is followed; what is left is written down. */
+async function noteClock(db: Database, { skewMs, refused }: PushAnswer, clockOffMs: number): Promise<void> {
+  const isOff = clockOffMs !== 0 && Math.abs(skewMs) > FOLLOW_MS && refused === null;
+  await writeKept(db, isOff ? { clockOffMs: clockOffMs + skewMs, skewMs: 0 } : { skewMs });
+}
+
+/** A clock that was set right is followed when it is off by more than this, ms. */
+const FOLLOW_MS = 60_000;
+
+/**
+ * A clock that ran ahead of the server's: it is set right by what the server told, and everything that was not taken yet is
+ * sealed anew with it. Nothing typed is lost; what the clock said is kept beside.
+ */
+async function healClock(round: Round, showerId: string): Promise<void> {
+  const { db, personId, ports, report } = round;
+  const ahead = (await entriesOf(db, showerId)).some(
+    (e) => e.authorId === personId && e.ledgerSeq === null && e.refused?.code === 'clock-ahead',
+  );
+  if (!ahead) return;
+  const { clockOffMs, skewMs } = await readKept(db);
+  await writeKept(db, { clockOffMs: clockOffMs + skewMs, skewMs: 0 });
+  for (const id of await showersWaiting(db)) {
+    report.resealed += await rechain(db, id, personId, ports.newId, null, skewMs);
+    report.changed.add(id);
+  }
+  await pushShower(round, showerId);
+}
+
+/** A signature that was broken off is set aside, so that what was written after it goes out. */
+async function healSignature({ db, personId, ports, report }: Round, showerId: string): Promise<void> {
+  const left = brokenSignature(await entriesOf(db, showerId), personId, ports.nowMs());
+  if (!left) return;
+  await rechain(db, showerId, personId, ports.newId, left.id);
+  report.changed.add(showerId);
 }
 
 /**
@@ -113,27 +162,85 @@ async function pullNewestBook({ db, server, report }: Pulling, { epoch, newestBo
   if (book.version === newestBook.version) await writeKept(db, { book: mark });
 }
 
-/** The versions that these showers were pinned to. */
-async function pullPinnedBooks({ db, server, report }: Pulling, showerIds: readonly string[]): Promise<void> {
-  for (const id of showerIds) {
-    for (const entry of await entriesOf(db, id)) {
-      if (!entry.text.includes('"kind":"rules-pinned"')) continue;
-      const { body } = JSON.parse(entry.text) as { body: { ruleBook: string; version: number } };
-      const key = `${body.ruleBook}@${body.version}`;
-      if (await db.get('books', key)) continue;
-      const path = `/api/rule-books/${body.ruleBook}/${body.version}`;
-      await db.put('books', (await server.call(RuleBookAnswer, 'GET', path)).book, key);
-      report.books = true;
+/** Where a rule book is kept on this tablet: another firm's beside the own of the same number. */
+export const bookKey = (origin: string, id: string, version: number): string =>
+  origin === '' ? `${id}@${version}` : `${origin} ${id}@${version}`;
+
+/** The versions that a shower was pinned to. */
+async function pullPinnedBooks({ db, server, report }: Pulling, showerId: string): Promise<void> {
+  const origin = (await db.get('showers', showerId))?.row?.bookOrigin ?? '';
+  for (const entry of await entriesOf(db, showerId)) {
+    if (!entry.text.includes('"kind":"rules-pinned"')) continue;
+    const { body } = JSON.parse(entry.text) as { body: { ruleBook: string; version: number } };
+    const { ruleBook, version } = body;
+    if (await db.get('books', bookKey(origin, ruleBook, version))) continue;
+    const path = `/api/rule-books/${ruleBook}/${version}`;
+    // Another firm's book where there is one; else the firm's own.
+    const foreign =
+      origin === '' ? null : await orMissing(server.call(RuleBookAnswer, 'GET', `${path}?origin=${origin}`));
+    const { book } = foreign ?? (await server.call(RuleBookAnswer, 'GET', path));
+    await db.put('books', book, bookKey(origin, ruleBook, version));
+    report.books = true;
+  }
+}
+
+/** An answer, or null where the server has no such thing. */
+async function orMissing<T>(asked: Promise<T>): Promise<T | null> {
+  return asked.catch((error: unknown) => {
+    if (error instanceof ApiError && error.code === 'not-found') return null;
+    throw error;
+  });
+}
+
+/**
+ * The rule books of showers that grew since their books were last looked for: a round that broke in between is made up for in
+ * the next.
+ */
+async function pullBooks(round: Round, sick: Sick): Promise<void> {
+  const { db } = round;
+  const waiting = new Set(await showersWaiting(db));
+  for (const { id, cursor, booksAt } of await db.getAll('showers')) {
+    const own = waiting.has(id);
+    if (booksAt === cursor && !own) continue;
+    await sick.spare(async () => {
+      await pullPinnedBooks(round, id);
+      const tx = db.transaction('showers', 'readwrite');
+      const shower = await tx.store.get(id);
+      if (shower) await tx.store.put({ ...shower, booksAt: cursor });
+      await tx.done;
+    });
+  }
+}
+
+/** Failures of single showers: each is kept for the end of the round, and the others go on. No network stops everything. */
+class Sick {
+  first: unknown = null;
+  async spare(work: () => Promise<void>): Promise<void> {
+    try {
+      await work();
+    } catch (error) {
+      if (!isOfOneShower(error)) throw error;
+      this.first ??= error;
     }
   }
 }
 
+/** A refusal or an answer that can't be read concerns what was asked for; all else concerns the way to the server. */
+const isOfOneShower = (error: unknown): boolean =>
+  error instanceof ApiError ? !['offline', 'not-signed-in'].includes(error.code) : error instanceof ZodError;
+
 /**
- * One round: the firm and the list, then what others wrote, then what waits here, then the rule books. Pictures go
- * their own way, since they must not hold back what was typed.
+ * One round: the firm and the list, then what others wrote, then what waits here, then the rule books. Pictures go their own
+ * way, since they must not hold back what was typed. One sick shower does not block the others; its failure is thrown at the
+ * end. What a round found out stands in `report`, also when it breaks.
  */
-export async function syncOnce(db: Database, personId: string, outside: Outside): Promise<SyncReport> {
-  const report = emptyReport();
+export async function syncOnce(
+  db: Database,
+  personId: string,
+  outside: Outside,
+  report: SyncReport = emptyReport(),
+): Promise<SyncReport> {
+  const sick = new Sick();
   const round: Round = { ...outside, db, personId, report };
   const firm = await outside.server.call(FirmAnswer, 'GET', '/api/firm');
   report.restored = await noteFirm(db, firm, outside.ports.nowMs());
@@ -148,17 +255,20 @@ export async function syncOnce(db: Database, personId: string, outside: Outside)
     const { isNew, cursor } = before && same ? { isNew: false, cursor: before.cursor } : await noteRow(db, row);
     if (isNew) report.changed.add(row.id);
     if (cursor >= row.headSeq) return;
-    await pullShower(round, row.id);
+    await sick.spare(() => pullShower(round, row.id));
     pulled += 1;
     outside.onPulled?.(pulled, behind);
   });
-  for (const id of await showersWaiting(db)) {
-    await pushShower(round, id);
-    await healChain(round, id);
-  }
+  for (const id of await showersWaiting(db))
+    await sick.spare(async () => {
+      await healSignature(round, id);
+      await pushShower(round, id);
+      await healClock(round, id);
+      await healChain(round, id);
+    });
   await pullNewestBook(round, firm);
-  const changed = showers.map((s) => s.id).filter((id) => report.changed.has(id));
-  await pullPinnedBooks(round, changed);
+  await pullBooks(round, sick);
+  if (sick.first !== null) throw sick.first;
   return report;
 }
 
@@ -168,7 +278,7 @@ export async function fetchOne(db: Database, showerId: string, server: Server): 
   await noteRow(db, row);
   const pulling = { db, server, report: emptyReport() };
   await pullShower(pulling, showerId);
-  await pullPinnedBooks(pulling, [showerId]);
+  await pullPinnedBooks(pulling, showerId);
   return true;
 }
 

@@ -32,17 +32,19 @@ function OfOthers({ count }: { count: number }) {
 /** A small, honest mark: what waits on this tablet, and anything a person must know about the connection. */
 export function SyncMark() {
   const { t } = useTranslation();
-  const { showers, connection, skewMs, failure, setAside, person, picturesWaiting, room, restored } = useParts(
-    'showers',
-    'connection',
-    'skewMs',
-    'failure',
-    'setAside',
-    'person',
-    'picturesWaiting',
-    'room',
-    'restored',
-  );
+  const { showers, connection, skewMs, failure, setAside, person, picturesWaiting, room, restored, resealed } =
+    useParts(
+      'showers',
+      'connection',
+      'skewMs',
+      'failure',
+      'setAside',
+      'person',
+      'picturesWaiting',
+      'room',
+      'restored',
+      'resealed',
+    );
   const waiting = waitingEntries(showers.values());
   const others = waiting.filter((e) => e.authorId !== person?.id).length;
   const count = waiting.length - others;
@@ -55,6 +57,8 @@ export function SyncMark() {
         {picturesWaiting > 0 && ` · ${t('sync.pictures', { count: picturesWaiting })}`}
       </p>
       {connection === 'offline' && <p className="text-soft">{failure ?? t('sync.offline')}</p>}
+      {connection === 'online' && failure && <p className="max-w-72 text-hold">{failure}</p>}
+      {resealed > 0 && <p className="max-w-72 text-cure">{t('sync.resealed', { count: resealed })}</p>}
       {connection === 'signed-out' && (
         <Link className="text-hold underline" to="/sign-in">
           {t('sync.signedOut')}

@@ -20,11 +20,13 @@ import {
   writeKept,
 } from '../device/database';
 import { handInOthers } from '../device/handIn';
-import { append, entriesOf, type Ports, type Writing } from '../device/outbox';
+import { onceFor, sameDrafts } from '../device/once';
+import { append, arrivalsOf, entriesOf, type Ports, type Writing } from '../device/outbox';
 import { fetchCopies, sendPictures } from '../device/pictures';
 import { rechain } from '../device/rechain';
 import { askForRoom, type Room, withRoom } from '../device/room';
-import { fetchOne, isOffline, syncOnce } from '../device/sync';
+import { bookKey, emptyReport, fetchOne, isOffline, syncOnce } from '../device/sync';
+import { inOneTab, onTold, tellTabs } from '../device/tabs';
 import { tellKept } from '../shell/tabletCare';
 
 /** One shower as the screens read it: the local fold, whatever the network does. */
@@ -56,6 +58,8 @@ interface Store {
   lastSyncAt: number | null;
   skewMs: number;
   failure: string | null;
+  /** Entries that were sealed anew since this tablet's clock had run ahead of the server's. */
+  resealed: number;
   /** How many of the showers that a round of sync brings are here; null when it brings none. */
   fetching: { done: number; of: number } | null;
   open: () => Promise<void>;
@@ -86,9 +90,13 @@ async function fold(db: Database, books: Map<string, RuleBook>, id: string): Pro
   const stored = await db.get('showers', id);
   if (!stored) return null;
   const entries = await entriesOf(db, id);
+  const { skewMs } = await readKept(db);
+  const origin = stored.row?.bookOrigin ?? '';
+  const counted = entries.filter((e) => !e.aside);
   const folded = foldShower(
-    entries.filter((e) => !e.aside).map((e) => JSON.parse(e.text) as Entry),
-    (book, version) => books.get(`${book}@${version}`) ?? null,
+    counted.map((e) => JSON.parse(e.text) as Entry),
+    (book, version) => books.get(bookKey(origin, book, version)) ?? books.get(bookKey('', book, version)) ?? null,
+    arrivalsOf(counted, skewMs),
   );
   return { id, stored, entries, state: atMoment(folded, Date.now()) };
 }
@@ -119,6 +127,7 @@ export const useStore = create<Store>((set, get) => ({
   lastSyncAt: null,
   skewMs: 0,
   failure: null,
+  resealed: 0,
   fetching: null,
 
   open: () => {
@@ -155,23 +164,7 @@ export const useStore = create<Store>((set, get) => ({
 
   write: async (showerId, kind, body) => (await get().writeAll(showerId, [{ kind, body }]))[0]!,
 
-  writeAll: async (showerId, drafts) => {
-    const { db, person, showers } = get();
-    if (!db || !person) throw new ApiError('not-signed-in', 'session', 'Sign in first.');
-    let geometryVersion = showers.get(showerId)?.state.geometry?.version ?? 0;
-    const writings = drafts.map(({ kind, body, id }) => {
-      if (kind === 'geometry-set') geometryVersion = (body as Body<'geometry-set'>).version;
-      return { showerId, kind, body, person, geometryVersion, ...(id ? { id } : {}) } as Writing<EntryKind>;
-    });
-    const stored = await withRoom(db, () => append(db, ports, writings)).catch((error: unknown) => {
-      set({ failure: error instanceof Error ? error.message : String(error) });
-      throw error;
-    });
-    await get().refresh(showerId);
-    tellKept();
-    void get().sync();
-    return stored.map((e) => e.id);
-  },
+  writeAll: (showerId, drafts) => onceFor(`${showerId} ${sameDrafts(drafts)}`, () => writeDrafts(showerId, drafts)),
 
   setAside: async (entry) => {
     const { db } = get();
@@ -248,8 +241,37 @@ async function openTablet(): Promise<void> {
     if (local) showers.set(String(id), local);
   }
   set({ db, person, crews, settings, books, showers, connection: person ? 'starting' : 'signed-out' });
+  onTold(({ showers: told, books: newBooks }) => {
+    void (async () => {
+      if (newBooks) set({ books: await readBooks(db, get().language) });
+      await refreshAll(db, told);
+    })();
+  });
   void askForRoom(navigator.storage).then((room) => set({ room }));
   if (person) void get().sync();
+}
+
+async function writeDrafts(
+  showerId: string,
+  drafts: readonly { kind: EntryKind; body: unknown; id?: string }[],
+): Promise<string[]> {
+  const { setState: set, getState: get } = useStore;
+  const { db, person, showers } = get();
+  if (!db || !person) throw new ApiError('not-signed-in', 'session', 'Sign in first.');
+  let geometryVersion = showers.get(showerId)?.state.geometry?.version ?? 0;
+  const writings = drafts.map(({ kind, body, id }) => {
+    if (kind === 'geometry-set') geometryVersion = (body as Body<'geometry-set'>).version;
+    return { showerId, kind, body, person, geometryVersion, ...(id ? { id } : {}) } as Writing<EntryKind>;
+  });
+  const stored = await withRoom(db, () => append(db, ports, writings)).catch((error: unknown) => {
+    set({ failure: error instanceof Error ? error.message : String(error) });
+    throw error;
+  });
+  await get().refresh(showerId);
+  tellTabs({ showers: [showerId], books: false });
+  tellKept();
+  void get().sync();
+  return stored.map((e) => e.id);
 }
 
 /** The value held already, when the new one says the same. */
@@ -269,36 +291,48 @@ async function refreshAll(db: Database, ids: Iterable<string>): Promise<void> {
 }
 
 async function runSync(db: Database, personId: string): Promise<void> {
+  // One window of a tablet syncs at a time; the others hear what it brought.
+  await inOneTab('sync', () => syncRound(db, personId));
+}
+
+/** What a round brought is shown, also when it broke on the way: nothing that is on the tablet waits for a round that does not. */
+async function showRound(db: Database, report: ReturnType<typeof emptyReport>): Promise<void> {
   const { setState: set } = useStore;
+  const { crews, settings, book } = await readKept(db);
+  const now = useStore.getState();
+  // Another window of this tablet may have fetched one.
+  const keys = await db.getAllKeys('books');
+  const booksNew = report.books || book !== bookShown || keys.length !== now.books.size;
+  bookShown = book;
+  // What stayed the same keeps its place in memory, so that nothing that shows it is drawn anew.
+  set({
+    books: booksNew ? await readBooks(db, now.language) : now.books,
+    crews: same(now.crews, crews),
+    settings: same(now.settings, settings),
+  });
+  if (report.restored) set({ restored: true });
+  if (report.resealed > 0) set({ resealed: now.resealed + report.resealed });
+  if (report.skewMs !== null) set({ skewMs: report.skewMs });
+  // A rule book that came late is what showers were waiting for that had come before.
+  await refreshAll(db, booksNew ? now.showers.keys() : []);
+  await refreshAll(db, report.changed);
+  tellTabs({ showers: [...report.changed], books: report.books });
+}
+
+async function syncRound(db: Database, personId: string): Promise<void> {
+  const { setState: set } = useStore;
+  const report = emptyReport();
   try {
-    const report = await syncOnce(db, personId, {
-      server: theServer,
-      ports,
-      onPulled: (done, of) => set({ fetching: { done, of } }),
-    });
-    const { crews, settings, book } = await readKept(db);
-    const now = useStore.getState();
-    // Another window of this tablet may have fetched one.
-    const keys = await db.getAllKeys('books');
-    const booksNew = report.books || book !== bookShown || keys.length !== now.books.size;
-    bookShown = book;
-    // What stayed the same keeps its place in memory, so that nothing that shows it is drawn anew.
-    set({
-      books: booksNew ? await readBooks(db, now.language) : now.books,
-      crews: same(now.crews, crews),
-      settings: same(now.settings, settings),
-      connection: 'online',
-      lastSyncAt: Date.now(),
-      failure: null,
-    });
-    if (report.restored) set({ restored: true });
+    const onPulled = (done: number, of: number) => set({ fetching: { done, of } });
+    await syncOnce(db, personId, { server: theServer, ports, onPulled }, report);
+    await showRound(db, report);
+    set({ connection: 'online', lastSyncAt: Date.now(), failure: null });
     void syncPictures(db, report.changed);
-    if (report.skewMs !== null) set({ skewMs: report.skewMs });
-    await refreshAll(db, report.changed);
   } catch (error) {
+    await showRound(db, report);
     if (isOffline(error)) set({ connection: 'offline' });
     else if (error instanceof ApiError && error.code === 'not-signed-in') set({ connection: 'signed-out' });
-    else set({ connection: 'offline', failure: error instanceof Error ? error.message : String(error) });
+    else set({ connection: 'online', failure: error instanceof Error ? error.message : String(error) });
   } finally {
     if (useStore.getState().fetching) set({ fetching: null });
   }

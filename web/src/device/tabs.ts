@@ -1,0 +1,29 @@
+/** Windows of one tablet: they share its store, and tell each other what changed in it. */
+
+/** What a window tells the others: showers that were written or pulled, rule books that came. */
+export interface Told {
+  showers: string[];
+  books: boolean;
+}
+
+const CHANNEL = 'careful-seam-tabs';
+const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(CHANNEL);
+
+/** Tells the other windows of this tablet. */
+export function tellTabs(told: Told): void {
+  if (told.showers.length > 0 || told.books) channel?.postMessage(told);
+}
+
+/** Hears what the other windows tell. */
+export function onTold(hear: (told: Told) => void): void {
+  channel?.addEventListener('message', (e: MessageEvent<Told>) => hear(e.data));
+}
+
+/**
+ * Runs what only one window of a tablet may do at a time, such as a round of sync; null when another one is at it. Where the
+ * browser has no locks it runs.
+ */
+export async function inOneTab<T>(name: string, work: () => Promise<T>): Promise<T | null> {
+  if (typeof navigator === 'undefined' || !navigator.locks) return work();
+  return navigator.locks.request(`careful-seam-${name}`, { ifAvailable: true }, (lock) => (lock ? work() : null));
+}
