@@ -706,8 +706,7 @@ class World {
             if (f.verdict !== 'pass' && !this.accepted(r, f)) this.takeBack(r.stage);
           }
         if (
-          this.method &&
-          this.method.stages.some((s) => s.key === e.body.stage) &&
+          this.method?.stages.some((s) => s.key === e.body.stage) &&
           this.order(e.body.stage) <= this.order('flood-test')
         )
           this.voidBasin();

@@ -17,7 +17,14 @@ const ines: Person = { id: 'a', name: 'A', role: 'inspector', crewId: null };
 let clock = Date.parse('2026-03-10T08:00:00Z');
 /** What the tablet's clock shows beyond the truth. */
 let aheadMs = 0;
-const ports: Ports = { newId: v4, nowMs: () => (clock += 7) + aheadMs, offsetMinutes: () => 0 };
+const ports: Ports = {
+  newId: v4,
+  nowMs: () => {
+    clock += 7;
+    return clock + aheadMs;
+  },
+  offsetMinutes: () => 0,
+};
 
 let server: SimulatedServer;
 /** What stands between tablet and server: an answer of its own, or null to let the request pass. */
@@ -34,7 +41,10 @@ const wire = serverOver(async (path, init) => {
   return new Response(JSON.stringify(json), { status });
 });
 const sync = (db: Database, report = emptyReport()) => syncOnce(db, 'a', { server: wire, ports }, report);
-const refusal = (code: string): { status: number; json: unknown } => ({ status: 409, json: { error: { code, field: 'x', message: code } } });
+const refusal = (code: string): { status: number; json: unknown } => ({
+  status: 409,
+  json: { error: { code, field: 'x', message: code } },
+});
 
 const write = (db: Database, showerId: string, kind: EntryKind, body: unknown) =>
   append(db, ports, [{ showerId, kind, body, person: ines, geometryVersion: 1 } as Writing<EntryKind>]);
