@@ -101,10 +101,10 @@ export const FLOOR_CALCULATIONS: readonly Calculation[] = [
   ),
   calculation(
     'pipe-cut',
-    'Length of the pipe between its ridge and the flange',
+    'What is cut off the drain pipe so that the flange comes down to its seat, at first a little less',
     NO_SOURCE,
     PipeCutInput,
-    z.object({ cutMm: mm, firstCutMm: mm }),
+    z.object({ cutOffMm: mm, firstCutOffMm: mm }),
     pipeCut,
   ),
   calculation(

@@ -44,22 +44,28 @@ export function flangeLevel({
 }
 
 export const PipeCutInput = z.object({
-  /** From the ridge that the pipe stops at to the flange's seat, and what the joint takes in, mm. */
+  /** From the highest ridge that the pipe stands over to the flange's underside, spacer in place, mm. */
   ridgeToFlangeMm: z.number().positive(),
-  socketMm: z.number().min(0),
-  /** What the first cut leaves to be taken off in small steps, mm. */
+  /** How far the pipe stays standing within a socket that the flange brings, mm. */
+  socketMm: z.number().min(0).default(0),
+  /** What the first cut leaves standing to be taken off in small steps, mm. */
   reserveMm: z.number().min(0),
 });
-export type PipeCutInput = z.infer<typeof PipeCutInput>;
+export type PipeCutInput = z.input<typeof PipeCutInput>;
 
 export interface PipeCut {
-  cutMm: number;
-  firstCutMm: number;
+  /** What comes off the pipe in all, and at the first cut, mm. */
+  cutOffMm: number;
+  firstCutOffMm: number;
 }
 
-/** Length of the pipe between its ridge and the flange, and the first cut, a little long: a pipe too short is a new pipe. */
-export function pipeCut({ ridgeToFlangeMm, socketMm, reserveMm }: PipeCutInput): Outcome<PipeCut> {
-  return done({ cutMm: ridgeToFlangeMm + socketMm, firstCutMm: ridgeToFlangeMm + socketMm + reserveMm });
+/**
+ * What is cut off a drain pipe so that the flange comes down to its seat. The first cut takes less by the reserve:
+ * a pipe too long is cut again, a pipe too short is a new pipe. Neither is ever below zero.
+ */
+export function pipeCut({ ridgeToFlangeMm, socketMm = 0, reserveMm }: PipeCutInput): Outcome<PipeCut> {
+  const cutOffMm = Math.max(0, ridgeToFlangeMm - socketMm);
+  return done({ cutOffMm, firstCutOffMm: Math.max(0, cutOffMm - reserveMm) });
 }
 
 export const DrainCentreInput = z.object({

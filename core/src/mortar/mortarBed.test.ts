@@ -130,11 +130,17 @@ describe('a drain', () => {
     expect(level(0, 0)).toMatchObject({ raiseAtDeg: null, verdict: 'pass', outMm: 0 });
     expect(level(0.3, 0).verdict).toBe('pass');
   });
-  it('has its pipe cut long at first, and stands in the middle of what board and curb leave', () => {
-    expect(pipeCut({ ridgeToFlangeMm: 80, socketMm: 20, reserveMm: 3 })).toEqual({
-      ok: true,
-      value: { cutMm: 100, firstCutMm: 103 },
-    });
+  it('has its pipe cut off by what stands over the flange, at first by less, never by less than nothing', () => {
+    const off = (ridgeToFlangeMm: number, reserveMm: number, socketMm?: number) => {
+      const cut = pipeCut({ ridgeToFlangeMm, reserveMm, socketMm });
+      return cut.ok ? [cut.value.cutOffMm, cut.value.firstCutOffMm] : null;
+    };
+    expect(off(76.2, 3.175)).toEqual([76.2, 73.025]);
+    expect(off(80, 3, 20)).toEqual([60, 57]);
+    expect(off(2, 3)).toEqual([2, 0]);
+    expect(off(10, 3, 20)).toEqual([0, 0]);
+  });
+  it('stands in the middle of what board and curb leave', () => {
     const within = drainCentre({ widthMm: 1000, depthMm: 1000, curbMm: 100, curbWithin: true, boardMm: 10 });
     expect(within).toEqual({ ok: true, value: { xMm: 500, yMm: 545, widthMm: 980, depthMm: 890 } });
     const without = drainCentre({ widthMm: 1000, depthMm: 1000, curbMm: 100, curbWithin: false, boardMm: 10 });

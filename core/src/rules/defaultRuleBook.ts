@@ -21,6 +21,7 @@ import handOver from './shipped/ladder/16-hand-over.json';
 import callBack from './shipped/ladder/17-call-back.json';
 import methods from './shipped/methods.json';
 import es from './shipped/texts.es.json';
+import { withLimitsInMm } from './typedLimits';
 
 const LADDER = [
   stripOut,
@@ -79,7 +80,7 @@ export function defaultRuleBook(): RuleBook {
         checks: [
           ...(stage.checks as { methods: string[] }[])
             .filter((c) => c.methods.includes(method.key))
-            .map(({ methods: _methods, ...check }) => check),
+            .map(({ methods: _methods, ...check }) => withLimitsInMm(check)),
           ...questions.filter((d) => d.stage === stage.key && concerns(d, method.key)).map(positionCheck),
         ],
       })),

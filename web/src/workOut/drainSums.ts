@@ -66,11 +66,11 @@ export const DRAIN_SUMS: readonly StageSum[] = [
   {
     key: 'pipe',
     stage: 'drain-rough-in',
-    fields: [empty('ridge'), length('socket', 0.75), length('reserve', 1 / 8)],
+    fields: [empty('ridge'), length('socket', 0), length('reserve', 1 / 8)],
     work: (t, unit, v) =>
       told(pipeCut({ ridgeToFlangeMm: v.ridge![0]!, socketMm: v.socket![0]!, reserveMm: v.reserve![0]! }), (c) => [
-        t('floorSum.pipe.first', { cut: showLength(c.firstCutMm, unit, 32) }),
-        t('floorSum.pipe.then', { cut: showLength(c.cutMm, unit, 32) }),
+        t('floorSum.pipe.first', { cut: showLength(c.firstCutOffMm, unit, 32) }),
+        t('floorSum.pipe.then', { cut: showLength(c.cutOffMm, unit, 32) }),
       ]),
   },
   {
