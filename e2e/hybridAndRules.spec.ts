@@ -23,12 +23,12 @@ test('a neo-angle steam shower of two methods is drawn in, and a published rule 
   await page.getByRole('button', { name: 'Add a bench' }).click();
   await expect(page.getByRole('alert')).toHaveCount(0);
   await page.getByRole('tab', { name: 'Method' }).click();
-  await page.getByLabel('Floor and drain').selectOption({ label: 'Tile-ready moulded pan' });
+  await page.getByLabel('Floor and drain').selectOption({ label: 'Moulded pan with splash walls' });
   await expect(page.getByText('Two methods meet')).toBeVisible();
   await page.getByLabel('Inspection begins at').selectOption('base');
   await page.getByRole('button', { name: 'Make this shower' }).click();
   await expect(page.getByRole('heading', { name })).toBeVisible();
-  await expect(page.getByText('Cement-bonded sheet + Tile-ready moulded pan')).toBeVisible();
+  await expect(page.getByText('Cement-bonded sheet + Moulded pan with splash walls')).toBeVisible();
   await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText(
     'Not inspected: Strip-out to Drain rough-in',
   );

@@ -86,6 +86,62 @@ test('an L-shaped floor: what the drain sees is a cone, what lies round the corn
   expect(volume.wettedM2).toBeCloseTo(3, 9);
 });
 
+const bench = (x: number, w: number, d: number, rest: { onFloor?: boolean; lowMm?: number; highMm?: number } = {}) => ({
+  outline: rectangle(w, d).map((p) => ({ xMm: p.xMm + x, yMm: p.yMm })),
+  onFloor: true,
+  lowMm: 20,
+  highMm: 450,
+  ...rest,
+});
+
+test('a bench on the floor holds no water and has no free surface: a slab of a flat floor, the rest of a cone', () => {
+  const room = { footprint: rectangle(1500, 900), drain: { xMm: 750, yMm: 450 } };
+  const flat = must(floodVolume({ ...room, perimeterRiseMm: 0, depthAtDrainMm: 80, benches: [bench(0, 300, 900)] }));
+  expect(flat.volumeL).toBeCloseTo(1.2 * 0.9 * 80, 6);
+  expect(flat.wettedM2).toBeCloseTo(1.2 * 0.9, 9);
+  // Over the water of a cone, two benches that meet in the middle leave nothing.
+  const halves = [bench(0, 750, 900), bench(750, 750, 900)];
+  const none = must(floodVolume({ ...room, perimeterRiseMm: 30, depthAtDrainMm: 20, benches: halves }));
+  expect(none.volumeL).toBeCloseTo(0, 1);
+  expect(none.wettedM2).toBeCloseTo(0, 2);
+});
+
+test('water over a bench stands on its top; under a floating one it stands up to its underside', () => {
+  const room = { footprint: rectangle(1000, 1000), drain: { xMm: 500, yMm: 500 }, perimeterRiseMm: 0 };
+  const low = must(floodVolume({ ...room, depthAtDrainMm: 100, benches: [bench(0, 200, 1000, { highMm: 60 })] }));
+  expect(low.volumeL).toBeCloseTo(100 - 0.2 * 60, 6);
+  expect(low.wettedM2).toBeCloseTo(1, 9);
+  const floating = bench(0, 200, 1000, { onFloor: false, lowMm: 70, highMm: 120 });
+  const under = must(floodVolume({ ...room, depthAtDrainMm: 60, benches: [floating] }));
+  expect([under.volumeL, under.wettedM2]).toEqual([60, 1]);
+  const half = must(floodVolume({ ...room, depthAtDrainMm: 100, benches: [floating] }));
+  expect(half.volumeL).toBeCloseTo(100 - 0.2 * 30, 6);
+  expect(half.wettedM2).toBeCloseTo(0.8, 9);
+});
+
+test('benches take the same from a level perimeter as from shots of the same floor', () => {
+  fc.assert(
+    fc.property(
+      fc.double({ min: 0.2, max: 0.8, noNaN: true }),
+      fc.double({ min: 100, max: 700, noNaN: true }),
+      fc.double({ min: 5, max: 120, noNaN: true }),
+      (u, width, depthAtDrainMm) => {
+        const footprint = rectangle(1500, 900);
+        const flood = {
+          footprint,
+          drain: { xMm: 1500 * u, yMm: 450 },
+          depthAtDrainMm,
+          benches: [bench(0, width, 900)],
+        };
+        const level = must(floodVolume({ ...flood, perimeterRiseMm: 20 }));
+        const shot = must(floodVolume({ ...flood, shots: footprint.map((p) => ({ ...p, zMm: 20 })) }));
+        expect(Math.abs(level.volumeL - shot.volumeL)).toBeLessThan(0.01 * Math.max(1, level.volumeL));
+      },
+    ),
+    { numRuns: 25 },
+  );
+});
+
 test('bad floods are refused by name', () => {
   const footprint = rectangle(1000, 1000);
   const outside = floodVolume({ footprint, drain: { xMm: 2000, yMm: 0 }, perimeterRiseMm: 10, depthAtDrainMm: 50 });

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { done, type Outcome } from '../outcome/outcome';
+import { done, type Outcome, refuse } from '../outcome/outcome';
 
 export const CutRollsInput = z.object({
   rollMm: z.number().positive(),
@@ -22,8 +22,10 @@ export interface CutRolls {
 
 const LAP_MM = 50.8;
 const SLACK_MM = 1e-6;
-/** Steps that the search for a better plan may take; what it then has is kept. */
+/** Steps that the search for a better plan may take in all; what it then has is kept. */
 const MOST_STEPS = 200_000;
+/** More cuts than this are a slip in a length, not a shower. */
+const MOST_CUTS = 4000;
 
 /** What is cut, and the piece that it is of. */
 interface Cut {
@@ -78,17 +80,16 @@ function atLeast(pieces: readonly number[], rollMm: number): number {
   return bound;
 }
 
-/** Depth first over where each piece goes, for one roll fewer; null where the steps run out or there is none. */
-function packInto(sorted: readonly Cut[], count: number, rollMm: number): Cut[][] | null {
+/** Depth first over where each piece goes, for one roll fewer; null where the steps left run out or there is none. */
+function packInto(sorted: readonly Cut[], count: number, rollMm: number, budget: { steps: number }): Cut[][] | null {
   const rolls: Cut[][] = Array.from({ length: count }, () => []);
   const room = new Array<number>(count).fill(rollMm);
-  let steps = 0;
   const put = (i: number): boolean => {
     if (i === sorted.length) return true;
     const tried = new Set<number>();
     for (let k = 0; k < count; k += 1) {
-      steps += 1;
-      if (steps > MOST_STEPS) return false;
+      budget.steps -= 1;
+      if (budget.steps < 0) return false;
       const key = Math.round(room[k]! * 100);
       if (room[k]! < sorted[i]!.mm - SLACK_MM || tried.has(key)) continue;
       tried.add(key);
@@ -105,15 +106,27 @@ function packInto(sorted: readonly Cut[], count: number, rollMm: number): Cut[][
 
 /**
  * Cuts pieces from rolls with as few rolls as it finds: best fit decreasing, then a bounded search for one roll fewer,
- * held against the bound that no plan can beat. [one-dimensional cutting stock; methods as named]
+ * held against the bound that no plan can beat. [one-dimensional cutting stock; methods as named] Refuses a roll that
+ * is no longer than the lap while a piece is longer than the roll, and lengths that come to thousands of cuts.
  */
 export function cutRolls({ rollMm, piecesMm, lapMm = LAP_MM }: z.infer<typeof CutRollsInput>): Outcome<CutRolls> {
+  const longest = Math.max(0, ...piecesMm);
+  if (longest > rollMm && rollMm <= lapMm)
+    return refuse(
+      'range-invalid',
+      'rollMm',
+      `A piece of ${Math.round(longest)} mm is longer than the roll, and a roll of ${rollMm} mm is no longer than its lap of ${lapMm} mm: give a longer roll.`,
+    );
+  const cuts = piecesMm.reduce((n, p) => n + Math.max(1, Math.ceil((p - lapMm) / Math.max(rollMm - lapMm, 1e-9))), 0);
+  if (longest > rollMm && cuts > MOST_CUTS)
+    return refuse('range-invalid', 'rollMm', `These lengths come to ${cuts} cuts: check the length of the roll.`);
   const sorted = splitLong(piecesMm, rollMm, lapMm).sort((a, b) => b.mm - a.mm);
   const lengths = sorted.map((c) => c.mm);
   const atLeastRolls = atLeast(lengths, rollMm);
   let rolls = bestFit(sorted, rollMm);
+  const budget = { steps: MOST_STEPS };
   while (rolls.length > atLeastRolls) {
-    const better = packInto(sorted, rolls.length - 1, rollMm);
+    const better = packInto(sorted, rolls.length - 1, rollMm, budget);
     if (!better) break;
     rolls = better.filter((r) => r.length > 0);
   }

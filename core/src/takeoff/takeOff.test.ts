@@ -24,6 +24,21 @@ describe('pieces cut from rolls', () => {
     expect(found.rolls.flat().reduce((a, b) => a + b, 0)).toBeCloseTo(1500 + 50.8, 6);
     expect(found.pieceOf.flat()).toEqual([0, 0]);
   });
+  it('a roll no longer than its lap makes no longer piece, and a slip in its length is refused at once', () => {
+    const refused = (rollMm: number, piecesMm: number[]) => {
+      const found = cutRolls({ rollMm, piecesMm });
+      return found.ok ? 'cut' : found.problem.field;
+    };
+    expect(refused(50, [1500])).toBe('rollMm');
+    expect(refused(50, [40])).toBe('cut');
+    expect(refused(51, [30_000])).toBe('rollMm');
+    expect(
+      refused(
+        3000,
+        Array.from({ length: 2000 }, (_, i) => 900 + (i % 977)),
+      ),
+    ).toBe('cut');
+  });
   it('loses no piece, overfills no roll, and never beats the bound; brute force agrees on small ones', () => {
     const least = (pieces: number[], roll: number): number => {
       let best = pieces.length;
@@ -96,6 +111,16 @@ describe('a take-off', () => {
       expect(band.pieces[k]).toBeCloseTo(model.seams.find((s) => s.id === seam)!.lengthMm + 101.6, 6);
     }
     expect(band.packs).toBe(Math.max(band.cut!.rolls.length, Math.ceil(band.withWaste / band.pack)));
+  });
+  it('a liner is floor and curb and what is turned up at every wall', () => {
+    const liner = items('liner-mortar').find((i) => i.id === 'liner')!;
+    const [line] = takeOff(model, [liner], all, null);
+    const area = model.faces
+      .filter((f) => ['floor', 'curb-inner', 'curb-top'].includes(f.kind))
+      .reduce((sum, f) => sum + f.areaMm2, 0);
+    const walls = model.seams.filter((s) => s.kind === 'floor-wall').reduce((sum, s) => sum + s.lengthMm, 0);
+    expect(walls).toBeGreaterThan(1000);
+    expect(line!.net).toBeCloseTo((area + walls * 152.4) / 1e6, 9);
   });
   it('the bead is a cylinder along its seams', () => {
     const item = items('sealant-board').find((i) => i.id === 'sealant')!;

@@ -80,8 +80,10 @@ function netOf(model: ShowerModel, item: TakeOffItem, counts: Counts, film: Film
       return model.corners.filter((c) => item.kinds.includes(c.kind) && counts(c.faces)).length;
     case 'penetrations':
       return model.penetrations.filter((p) => item.kinds.includes(p.kind) && counts([p.face])).length;
-    case 'area':
-      return area(item.faces);
+    case 'area': {
+      const edges = item.turnUp ? seamsOf(model, item.turnUp.seams, counts) : [];
+      return area(item.faces) + edges.reduce((sum, s) => sum + s.lengthMm * item.turnUp!.mm, 0) / 1e6;
+    }
     case 'bed':
       return area(item.faces) * item.meanMm;
     case 'film':

@@ -23,7 +23,13 @@ export const TakeOffItem = z.discriminatedUnion('of', [
   z.object({ of: z.literal('bead'), seams, beadMm: z.number().positive(), beads: z.number().int().min(1), ...item }),
   z.object({ of: z.literal('corners'), kinds: z.array(z.enum(CORNER_KINDS)).min(1), ...item }),
   z.object({ of: z.literal('penetrations'), kinds: z.array(z.enum(PENETRATION_KINDS)).min(1), ...item }),
-  z.object({ of: z.literal('area'), faces: z.array(z.enum(FACE_KINDS)).min(1), ...item }),
+  /** A sheet on faces, turned up by so much at seams where it stands up a face that it does not cover. */
+  z.object({
+    of: z.literal('area'),
+    faces: z.array(z.enum(FACE_KINDS)).min(1),
+    turnUp: z.object({ seams, mm: z.number().positive() }).optional(),
+    ...item,
+  }),
   /** Product of a liquid film, all coats together. */
   z.object({ of: z.literal('film'), ...item }),
   /** Volume combed or packed under an area at a mean thickness. */
