@@ -71,6 +71,25 @@ export async function tabletOf(browser: Browser, who: string): Promise<{ context
   return { context, page };
 }
 
+/**
+ * A tablet with the application's shell on it, as one that was used before: it opens without a signal. `clock` sets its
+ * clock before anything runs, so that what takes days can be walked through offline and sent when the clock is right.
+ */
+export async function usedTablet(
+  browser: Browser,
+  who: string,
+  clock?: { hoursBehind: number },
+): Promise<{ context: BrowserContext; page: Page }> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'allow' });
+  const page = await context.newPage();
+  if (clock) await page.clock.install({ time: Date.now() - clock.hoursBehind * 3_600_000 });
+  await signIn(page, who);
+  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  await page.reload();
+  await expect(page.getByText('3B hall')).toBeVisible({ timeout: 60_000 });
+  return { context, page };
+}
+
 export async function signIn(page: Page, who: string): Promise<void> {
   await page.goto('/sign-in');
   await page.getByLabel('Sign-in name').fill(who);

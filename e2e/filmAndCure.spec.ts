@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import type { Page } from '@playwright/test';
-import { expect, finishStage, signIn, stage, test } from './acting';
+import { expect, finishStage, stage, test, usedTablet } from './acting';
 import { accessible, fits, smallTargets } from './soundness';
 
 const HOUR_MS = 3_600_000;
@@ -41,10 +41,11 @@ const coat = async (page: Page, on: readonly string[], number: number, used: str
 };
 
 test('a liquid shower: walls pass, the lower 18 in fail on the bucket though every look was sound; a second coat, a cold night, and the release only after', async ({
-  page,
+  browser,
 }) => {
-  await page.clock.install();
-  await signIn(page, 'ines');
+  // Two and a half days in a cellar without a signal: the tablet's clock is moved on, and is right when it sends.
+  const { context, page } = await usedTablet(browser, 'ines', { hoursBehind: 63 });
+  await context.setOffline(true);
   const name = `Coated ${Date.now()}`;
   await page.getByRole('link', { name: 'New shower' }).click();
   await page.getByLabel('Name on site').fill(name);
@@ -116,6 +117,13 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   await expect(page.getByRole('alert')).toContainText('above the gauge');
   await page.getByRole('button', { name: '22', exact: true }).click();
   await expect(page.getByTestId('film-log')).toContainText('22 mil to 24 mil wet');
+  // A bucket says how much, not where: every zone is gauged too.
+  for (const zone of ['floor', 'curb', 'lower-walls']) {
+    await page.getByTestId(`zone-${zone}`).click();
+    await page.getByRole('button', { name: '24', exact: true }).click();
+    await expect(page.getByTestId('zone-words')).not.toContainText('Read the wet gauge');
+  }
+  await page.getByTestId('zone-walls').click();
   await sound(page);
   await page.getByRole('link', { name: 'Shower', exact: true }).click();
   await expect(page.getByRole('button', { name: /^Hold: 1 thing missing/ })).toBeVisible();
@@ -192,6 +200,8 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   await expect(page.getByText(/released by/i)).toBeVisible();
 
   // A stranger reads it in the record.
+  await context.setOffline(false);
+  await page.reload();
   await expect(page.getByTestId('sync')).toHaveText(/All entries sent/);
   const id = url.split('/').at(-1);
   const record = await (await page.request.get(`/api/showers/${id}/record.json`)).json();

@@ -1,28 +1,13 @@
 import { readFileSync } from 'node:fs';
-import type { BrowserContext, Page } from '@playwright/test';
 import sharp from 'sharp';
-import { expect, makeShower, open, read, signIn, stage, test } from './acting';
+import { expect, makeShower, open, read, signIn, stage, test, usedTablet } from './acting';
 
 const LINE = 60_000;
-
-/** A tablet with the application's shell on it, as one that was used before. */
-async function prepared(
-  browser: import('@playwright/test').Browser,
-  who: string,
-): Promise<{ context: BrowserContext; page: Page }> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'allow' });
-  const page = await context.newPage();
-  await signIn(page, who);
-  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
-  await page.reload();
-  await expect(page.getByText('3B hall')).toBeVisible({ timeout: LINE });
-  return { context, page };
-}
 
 test('without a signal the application opens, takes entries and pictures, and sends them by itself later', async ({
   browser,
 }) => {
-  const { context, page } = await prepared(browser, 'ines');
+  const { context, page } = await usedTablet(browser, 'ines');
   const name = `Cellar ${Date.now()}`;
   await makeShower(page, name);
   await expect(page.getByText('All entries sent')).toBeVisible({ timeout: LINE });
@@ -71,7 +56,7 @@ test('without a signal the application opens, takes entries and pictures, and se
 test('a sign-in that ended without a signal never stops recording; its entries go out after signing in again', async ({
   browser,
 }) => {
-  const { context, page } = await prepared(browser, 'ines');
+  const { context, page } = await usedTablet(browser, 'ines');
   const name = `Ended ${Date.now()}`;
   await makeShower(page, name);
   await expect(page.getByText('All entries sent')).toBeVisible({ timeout: LINE });
@@ -92,7 +77,7 @@ test('what somebody wrote who was disabled meanwhile waits for a manager, who ha
   browser,
   office,
 }) => {
-  const { context, page } = await prepared(browser, 'tomas');
+  const { context, page } = await usedTablet(browser, 'tomas');
   await page.getByText('14 loft').click();
   await page.getByTestId('map').waitFor();
   await context.setOffline(true);
@@ -120,7 +105,7 @@ test('a backup made in the office is put in force again, and tablets send what i
   browser,
   office: page,
 }) => {
-  const { context, page: tablet } = await prepared(browser, 'ines');
+  const { context, page: tablet } = await usedTablet(browser, 'ines');
   await page.goto('/office/firm');
   const downloading = page.waitForEvent('download');
   await page.getByRole('link', { name: 'Make a backup' }).click();

@@ -65,7 +65,16 @@ describe('films in words', () => {
   });
   it('say that nothing was read, that it holds, and how many zones more', () => {
     expect(filmSentence(t, judge([]), limits, 'in')).toMatch(/^Nothing read of the film yet: .* And 1 zone more\.$/);
-    const done = judge([...full, coat('lower-walls', 1, 1.1), coat('lower-walls', 2, 1.1, '2026-03-01T16:00:00Z')]);
+    const coats = [...full, coat('lower-walls', 1, 1.1), coat('lower-walls', 2, 1.1, '2026-03-01T16:00:00Z')];
+    expect(filmSentence(t, judge(coats), limits, 'in')).toMatch(/^Not decided: walls: The bucket fits; .* And 1 zone/);
+    const gauged = (zone: 'walls' | 'lower-walls'): FilmRecord => ({
+      of: 'wet',
+      zone,
+      coat: 1,
+      wettedUm: 550,
+      nextUm: 600,
+    });
+    const done = judge([...coats, gauged('walls'), gauged('lower-walls')]);
     expect(filmSentence(t, done, limits, 'in')).toBe('The film holds in every zone.');
     expect(zoneSentence(t, done.zones[0]!, limits, 'in')).toBe('24 mil dry on the mean; at least 22 mil is asked.');
   });
@@ -77,6 +86,7 @@ describe('films in words', () => {
       { of: 'wet', zone: 'walls', coat: 1, wettedUm: 200, nextUm: 250 },
       { of: 'wet', zone: 'walls', coat: 1, wettedUm: 1100, nextUm: 1200 },
       { of: 'dry', zone: 'walls', spotUm: [300, 300, 300], by: 'cut-sample' },
+      { of: 'dry', zone: 'walls', spotUm: [2000, 2000, 2000], by: 'cut-sample' },
     ];
     const walls = judge(records).zones[0]!;
     expect(walls.reasons).toEqual(

@@ -44,6 +44,7 @@ export function zoneSentence(t: Words, z: ZoneFilm, limits: FilmLimits, unit: Sh
         })
       : '',
     spot: z.spots ? filmWords(z.spots.lowestSpotUm, unit) : '',
+    thickest: z.spots ? filmWords(z.spots.highestSpotUm, unit) : '',
     taken: z.spotsTaken,
     wanted: z.spotsWanted,
   };

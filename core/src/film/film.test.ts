@@ -155,18 +155,25 @@ describe('a film judged by zone', () => {
   ] as const;
   const on = (day: string, of: readonly string[], coat: number, volumeL: number, waterL = 0): FilmRecord =>
     ({ of: 'coat', zones: of, coat, volumeL, waterL, doneAt: `2026-03-${day}:00:00Z` }) as FilmRecord;
+  const wet = (of: string): FilmRecord => ({ of: 'wet', zone: of, coat: 1, wettedUm: 600, nextUm: 700 }) as FilmRecord;
   const full = [on('02T08', ['walls'], 1, 3.3), on('02T16', ['walls'], 2, 3.3)];
   const judge = (records: readonly FilmRecord[], of: FilmLimits = limits) => judgeFilm(zones, areas, of, records);
   const zone = (j: ReturnType<typeof judge>, name: string) => j.zones.find((z) => z.zone === name)!;
 
   it('names the thin zone and the litres missing, and passes once they are on', () => {
-    const thin = judge([...full, on('02T08', ['lower-walls'], 1, 1)]);
+    const thin = judge([...full, wet('walls'), on('02T08', ['lower-walls'], 1, 1)]);
     expect(zone(thin, 'walls')).toMatchObject({ verdict: 'pass', coats: [1, 2] });
     expect(zone(thin, 'lower-walls')).toMatchObject({ verdict: 'fail', reasons: ['coats-missing', 'bucket-thin'] });
     expect(thin).toMatchObject({ verdict: 'fail', thinnest: 'lower-walls' });
     const missing = zone(thin, 'lower-walls').missingL;
     expect(missing).toBeCloseTo((2 * 560) / 1000 / 0.55 - 1, 9);
-    const mended = judge([...full, on('02T08', ['lower-walls'], 1, 1), on('02T12', ['lower-walls'], 2, missing)]);
+    const mended = judge([
+      ...full,
+      wet('walls'),
+      wet('lower-walls'),
+      on('02T08', ['lower-walls'], 1, 1),
+      on('02T12', ['lower-walls'], 2, missing),
+    ]);
     expect(mended).toMatchObject({ verdict: 'pass', missingL: 0 });
   });
   it('leaves out zones that the shower has not, and corners that nobody read', () => {
@@ -207,5 +214,12 @@ describe('a film judged by zone', () => {
     expect(zone(judge([...full, spot(600)], noSolids), 'walls').reasons).toEqual(['few-spots']);
     expect(zone(judge([...full, spot(600), spot(600), spot(600), spot(600)], noSolids), 'walls').verdict).toBe('pass');
     expect(zone(judge([...full, spot(300)]), 'walls').reasons).toEqual(['spots-thin']);
+    expect(zone(judge([...full, spot(2000)]), 'walls').reasons).toEqual(['spots-thick']);
+    expect(zone(judge([...full, spot(300), spot(2000)]), 'walls').reasons).toEqual(['spots-thin', 'spots-thick']);
+  });
+  it('a bucket alone passes no film: it says how much, not where', () => {
+    const bucket = full.slice(0, 2);
+    expect(zone(judge(bucket), 'walls')).toMatchObject({ verdict: 'undecided', reasons: ['bucket-only'] });
+    expect(zone(judge([...bucket, wet('walls')]), 'walls').verdict).toBe('pass');
   });
 });

@@ -22,6 +22,9 @@ export const FilmSpotsInput = z.object({
 
 export interface FilmSpots {
   verdict: 'pass' | 'fail';
+  /** Which limit the mean or a spot lies beyond; both where some are thin and some thick. */
+  tooThin: boolean;
+  tooThick: boolean;
   meanUm: number;
   lowestSpotUm: number;
   highestSpotUm: number;
@@ -39,10 +42,14 @@ export function filmSpots({ spots, minUm, maxUm }: z.infer<typeof FilmSpotsInput
   const meanUm = means.reduce((a, b) => a + b, 0) / means.length;
   const [lowestSpotUm, highestSpotUm] = [Math.min(...means), Math.max(...means)];
   const slack = 1e-9 * (1 + maxUm);
-  const good =
-    meanUm >= minUm - slack &&
-    meanUm <= maxUm + slack &&
-    lowestSpotUm >= SPOT_LEAST * minUm - slack &&
-    highestSpotUm <= SPOT_MOST * maxUm + slack;
-  return done({ verdict: good ? 'pass' : 'fail', meanUm, lowestSpotUm, highestSpotUm });
+  const tooThin = meanUm < minUm - slack || lowestSpotUm < SPOT_LEAST * minUm - slack;
+  const tooThick = meanUm > maxUm + slack || highestSpotUm > SPOT_MOST * maxUm + slack;
+  return done({
+    verdict: tooThin || tooThick ? 'fail' : 'pass',
+    tooThin,
+    tooThick,
+    meanUm,
+    lowestSpotUm,
+    highestSpotUm,
+  });
 }

@@ -22,10 +22,12 @@ export const FILM_REASONS = [
   'coats-missing',
   'bucket-thin',
   'bucket-thick',
+  'bucket-only',
   'gauge-thin',
   'gauge-thick',
   'gauge-between',
   'spots-thin',
+  'spots-thick',
   'few-spots',
   'too-soon',
   'no-limit',
@@ -38,6 +40,7 @@ const FAILS: readonly FilmReason[] = [
   'gauge-thin',
   'gauge-thick',
   'spots-thin',
+  'spots-thick',
   'too-soon',
 ];
 
@@ -140,6 +143,11 @@ function thinnestWetOf(records: readonly FilmRecord[], zone: FilmZone): ZoneFilm
   return { wettedUm, nextUm, coat };
 }
 
+function spotReasons(spots: FilmSpots | null): FilmReason[] {
+  if (!spots) return [];
+  return [...(spots.tooThin ? ['spots-thin' as const] : []), ...(spots.tooThick ? ['spots-thick' as const] : [])];
+}
+
 function judgeZone(
   { zone, coats: coatsNeeded }: { zone: FilmZone; coats: number },
   areas: ReadonlyMap<FilmZone, number>,
@@ -164,12 +172,15 @@ function judgeZone(
   const { meanDryUm } = films;
   if (meanDryUm !== null && dryLeastUm !== null && meanDryUm < dryLeastUm - SLACK_UM) reasons.push('bucket-thin');
   if (meanDryUm !== null && dryMostUm !== null && meanDryUm > dryMostUm + SLACK_UM) reasons.push('bucket-thick');
-  if (spots && spots.verdict === 'fail') reasons.push('spots-thin');
+  reasons.push(...spotReasons(spots));
   if (dry.length > 0 && dry.length < spotsWanted && (meanDryUm === null || dryLeastUm === null))
     reasons.push('few-spots');
   if (tooSoon(coats, limits.recoatHours)) reasons.push('too-soon');
   if (coats.length > 0 && (dryLeastUm === null || (limits.solids === null && dry.length === 0)))
     reasons.push('no-limit');
+  // A bucket says what went on, not where: by itself it proves no film.
+  if (coats.length > 0 && dry.length === 0 && thinnestWetOf(records, zone) === null && reasons.length === 0)
+    reasons.push('bucket-only');
   const short = meanDryUm !== null && dryLeastUm !== null ? Math.max(0, dryLeastUm - meanDryUm) : 0;
   const nothing = coats.length === 0 && dry.length === 0 && reasons.every((r) => r === 'coats-missing');
   const last = coats.length > 0 ? Math.max(...coats.map(atMs)) : null;

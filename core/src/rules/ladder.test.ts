@@ -65,7 +65,6 @@ const ROWS: [string, ...string[]][] = [
     'base-fall',
     'mortar-at-drain',
     'mortar-single',
-    'second-bed',
     'bed-dry',
   ],
   [
@@ -115,7 +114,7 @@ const ROWS: [string, ...string[]][] = [
     'not-walked-on',
   ],
   ['flood-test', 'holds-water'],
-  ['protection', 'base-covered', 'water-out', 'weeps-protected'],
+  ['protection', 'base-covered', 'water-out', 'weeps-protected', 'second-bed'],
   [
     'tile',
     'contact',

@@ -69,7 +69,9 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
       .sort((a, b) => a.atHours - b.atHours)
       .at(-1);
     const step = (of === 'pan' ? test.panResolutionMm : null) ?? test.resolutionMm;
-    if (before && levelMm - before.levelMm > step * 1.01) return setRise({ byMm: levelMm - before.levelMm, levelMm });
+    // Before the first reading the line itself is what the water stood at.
+    const byMm = levelMm - (before?.levelMm ?? firstMark(test, of));
+    if (byMm > step * 1.01) return setRise({ byMm, levelMm });
     keep(levelMm, false);
   };
   return (

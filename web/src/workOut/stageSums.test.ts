@@ -64,7 +64,8 @@ describe('sums of the floor', () => {
   it('fit a pan into its frame, cut its pipe, find its middle', () => {
     expect(work('stall', { frames: '48 1/4; 48 5/16', pan: '48' })).toContain('floorSum.stall.fail');
     expect(work('stall', { frames: '48 3/16', pan: '48' })).toContain('floorSum.stall.pass');
-    expect(work('pipe', { ridge: '3' })).toContain('3 7/8 in');
+    expect(work('pipe', { ridge: '3' })).toContain('floorSum.pipe.first {"cut":"2 7/8 in"}');
+    expect(work('pipe', { ridge: '3' })).toContain('floorSum.pipe.then {"cut":"3 in"}');
     expect(work('centre', {})).toContain('floorSum.centre.at');
     expect(work('centre', { board: 'x' })).toMatch(/^board: .*x/);
   });

@@ -1,0 +1,114 @@
+// Goes on with the shower whose flood passed and that was released to tile (files run in the order of their names).
+import type { Page } from '@playwright/test';
+import { expect, finishStage, stage, test, usedTablet } from './acting';
+import { endDry, prepareDry } from './waterActing';
+
+const HOUR_MS = 3_600_000;
+
+/** A logger's file of a tight shower with its pan: water and pan lose the same to the air. Hours from the start. */
+function tightLogger(startMs: number, fromHour: number, toHour: number): string {
+  const rows = ['Date time,Water level (mm),Pan level (mm)'];
+  for (let at = fromHour * 6; at <= toHour * 6; at += 1) {
+    const hours = at / 6;
+    const noise = (k: number) => 0.1 * Math.round(1.2 * Math.sin(at * k));
+    const fall = (1.8 / 24) * hours;
+    const time = new Date(startMs + hours * HOUR_MS).toISOString();
+    rows.push(`${time},${(80 - fall + noise(1.7)).toFixed(1)},${(60 - fall + noise(2.9)).toFixed(1)}`);
+  }
+  return `${rows.join('\n')}\n`;
+}
+
+/** Chooses a seam of a kind where it lies on the map. */
+async function chooseSeam(page: Page, kind: string): Promise<void> {
+  const seam = page.locator(`[data-seam^="${kind}"]`).first();
+  let box = (await seam.boundingBox())!;
+  // The map settles into its room first.
+  await expect(async () => {
+    const before = box;
+    box = (await seam.boundingBox())!;
+    expect(box).toEqual(before);
+  }).toPass();
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+}
+
+test('a redo under water after a passed flood: the flood is held with its reason, no tile, and only a new flood releases it', async ({
+  browser,
+}) => {
+  const { context, page } = await usedTablet(browser, 'ines', { hoursBehind: 0 });
+  const stages = page.getByRole('navigation', { name: 'Stages' });
+  const flood = stages.getByRole('button', { name: /Flood test/ });
+  const later = async (hours: number) => {
+    await page.clock.fastForward(hours * HOUR_MS);
+    await page.reload();
+  };
+  await page.getByRole('link', { name: /^2A ensuite/ }).click();
+  await page.waitForURL(/showers/);
+  const url = page
+    .url()
+    .split('?')[0]!
+    .replace(/\/flood$/, '');
+  await page.goto(`${url}?stage=flood-test`);
+  await expect(page.getByText('This stage is released.')).toBeVisible();
+  await expect(flood).toContainText('released');
+  // What takes days is walked through without a signal.
+  await context.setOffline(true);
+
+  // A band at the foot of a wall, under the water line, is cut out and bedded again.
+  await stage(page, 'Membrane');
+  await chooseSeam(page, 'floor-wall');
+  await expect(page.locator('aside h2')).toContainText('Foot of wall');
+  await page.getByRole('button', { name: 'Defect', exact: true }).click();
+  await page.getByLabel('Kind').selectOption({ label: 'Open lap, lifted edge' });
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await page.getByRole('button', { name: 'Keep this defect' }).click();
+  await page.getByRole('button', { name: 'Give it to a crew' }).click();
+  await page.getByRole('button', { name: 'Was redone' }).click();
+  await page.getByLabel('What was done').fill('Band cut out and bedded again');
+  await page.getByRole('button', { name: 'It was redone' }).click();
+  await page.screenshot({ path: '/tmp/redo1.png' });
+
+  // The flood proved the basin as it was: held, and why stands on the stage itself.
+  await stage(page, 'Flood test');
+  await page.screenshot({ path: '/tmp/redo2.png' });
+  await expect(flood).toContainText('held');
+  await expect(page.getByTestId('because')).toContainText('redone');
+  await stage(page, 'Tile');
+  await page.screenshot({ path: '/tmp/redo3.png' });
+  await expect(page.getByRole('button', { name: /^Release: Tile/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /^Hold:/ })).toBeDisabled();
+
+  // What was redone is proved again, the wait runs anew.
+  await finishStage(page, 'Membrane', '2 1/4');
+  await page.screenshot({ path: '/tmp/redo4.png' });
+  await page.getByRole('button', { name: 'Release: Membrane' }).click();
+  for (const name of ['Drain tie-in', 'Cure']) {
+    if (name === 'Cure') await later(25);
+    await finishStage(page, name, '2');
+    await page.getByRole('button', { name: `Release: ${name}` }).click();
+    await expect(page.getByText('This stage is released.')).toBeVisible();
+  }
+
+  // A new flood, from its looks before the water on.
+  await page.goto(`${url}/flood`);
+  await page.screenshot({ path: '/tmp/redo5.png' });
+  await prepareDry(page);
+  await page.getByRole('button', { name: 'Level logger' }).click();
+  await page.getByRole('button', { name: 'The water is in: start now' }).click();
+  const startMs = await page.evaluate(() => Date.now());
+  await later(27);
+  await page.getByRole('button', { name: 'Logger file', exact: true }).click();
+  const buffer = Buffer.from(tightLogger(startMs, 1, 26));
+  await page.locator('input[type=file]').setInputFiles({ name: 'again.csv', mimeType: 'text/csv', buffer });
+  await page.getByRole('button', { name: 'mm', exact: true }).click();
+  await page.screenshot({ path: '/tmp/redo6.png' });
+  await page.getByRole('button', { name: /^Take in \d+ readings/ }).click();
+  await expect(page.getByTestId('flood-verdict')).toContainText('Tight');
+  await endDry(page, 'Tight');
+  await page.goto(`${url}?stage=flood-test`);
+  await page.screenshot({ path: '/tmp/redo7.png' });
+  await page.getByRole('button', { name: 'Release: Flood test' }).click();
+  await expect(page.getByText('This stage is released.')).toBeVisible();
+  await expect(page.getByTestId('because')).toHaveCount(0);
+  await stage(page, 'Tile');
+  await page.screenshot({ path: '/tmp/redo8.png' });
+});
