@@ -69,6 +69,8 @@ describe('drying', () => {
     const label = { labelHours: 12, wetUm: 500, referenceWetUm: 500 };
     expect(value(dryingTime({ ...label, temperatureC: 23, relativeHumidity: 0.5 })).hours).toBeCloseTo(12, 3);
     expect(value(dryingTime({ ...label, temperatureC: 35, relativeHumidity: 0.1 })).hours).toBe(12);
+    expect(value(dryingTime({ ...label, temperatureC: 5, relativeHumidity: 0.3 })).hours).toBeGreaterThan(20);
+    expect(value(dryingTime({ ...label, temperatureC: 4.9, relativeHumidity: 0.3 })).hours).toBeNull();
     expect(value(dryingTime({ ...label, temperatureC: 23, relativeHumidity: 0.75 })).hours).toBeCloseTo(24, 2);
     expect(value(dryingTime({ ...label, wetUm: 1000, temperatureC: 23, relativeHumidity: 0.5 })).hours).toBeCloseTo(
       24,

@@ -8,6 +8,9 @@ export const REFERENCE_HUMIDITY = 0.5;
 /** Below this the air takes up next to nothing, Pa: a closed, wet bathroom [common practice, no source]. */
 export const LEAST_DEFICIT_PA = 50;
 
+/** Under this a liquid coat forms no film, however long it lies, °C [common practice, no source; the label comes first]. */
+export const COLDEST_FILM_C = 5;
+
 const COLDEST_C = -40;
 const WARMEST_C = 60;
 const STEPS_PER_C = 10;
@@ -27,8 +30,9 @@ export function deficitPa(temperatureC: number, relativeHumidity: number): numbe
 
 const REFERENCE_PA = saturationPa(REFERENCE_C) * (1 - REFERENCE_HUMIDITY);
 
-/** What an hour in this air counts towards a label's drying hours; nothing where the air is as good as saturated. */
+/** What an hour in this air counts towards a label's drying hours; nothing in the cold or where the air is as good as saturated. */
 export function dryingRate(temperatureC: number, relativeHumidity: number, filmRatio = 1): number {
+  if (temperatureC < COLDEST_FILM_C) return 0;
   const deficit = deficitPa(temperatureC, relativeHumidity);
   return deficit < LEAST_DEFICIT_PA ? 0 : deficit / REFERENCE_PA / filmRatio;
 }
@@ -44,7 +48,7 @@ export const DryingTimeInput = z.object({
 
 /**
  * Hours until a coat is dry: the label's hours times the deficit they are meant for over the one there is, times the
- * film; never under the label's hours. Null where the air takes up next to nothing: ventilate. [own form; the vapour
+ * film; never under the label's hours. Null where the air takes up next to nothing or under 5 °C: ventilate, heat. [own form; the vapour
  * pressure deficit as the driving force of drying is any handbook's]
  */
 export function dryingTime(

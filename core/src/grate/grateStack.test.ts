@@ -25,6 +25,9 @@ describe('the trowel in hand', () => {
     expect(trowelFor('sheet-and-bands', 6.35, 0).verdict).toBe('fail');
     expect(trowelFor('wall-tile', 6.35, 300).verdict).toBe('pass');
     expect(trowelFor('wall-tile', 6.35, 600).verdict).toBe('fail');
+    expect(trowelFor('wall-tile', 9.525, 24 * 25.4).verdict).toBe('pass');
+    expect(trowelFor('floor-tile', (3 * 25.4) / 16, 50).verdict).toBe('pass');
+    expect(trowelFor('hard-curb', 19.05, 0).verdict).toBe('pass');
     for (const job of TROWEL_JOBS) expect(trowelFor(job, trowelFor(job, 0, 0).leastMm, 0).verdict).toBe('pass');
   });
 });

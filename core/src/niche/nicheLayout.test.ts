@@ -31,6 +31,16 @@ describe('a niche laid out to the tile', () => {
     expect(openingWidthMm / IN).toBeCloseTo(12.25, 9);
     expect(openingHeightMm / IN).toBeCloseTo(12.125, 9);
   });
+  it('keeps the height of a bought niche, and says what tile is left over its head', () => {
+    const bought = laid({ heightMm: 14 * IN, fixedSize: true });
+    expect(bought.sillMm / IN).toBeCloseTo(48, 9);
+    expect(bought.heightMm / IN).toBe(14);
+    expect(bought.openingHeightMm / IN).toBeCloseTo(14.25, 9);
+    // Over the joint at 60 in the next course runs to 71 7/8; the head stands at 62.
+    expect(bought.headTileMm! / IN).toBeCloseTo(9.875, 9);
+    expect(laid().headTileMm).toBeNull();
+    expect(laid({ heightMm: 23.875 * IN, fixedSize: true }).headTileMm).toBeNull();
+  });
   it('proposes the nearest place with even cuts at both sides, whatever was wanted', () => {
     const lengths = fc.record({
       alongMm: fc.double({ min: 50, max: 1500, noNaN: true }),

@@ -18,6 +18,8 @@ export interface NicheLayoutInput {
   heightMm: number;
   widthMm: number;
   alongMm: number;
+  /** A bought niche keeps its height; what is made on site is moved to whole courses. */
+  fixedSize?: boolean | undefined;
   /** Middles of the studs from the wall's left end, and how wide a stud is. */
   studsAtMm: readonly number[];
   studMm: number;
@@ -28,10 +30,12 @@ export interface NicheLayoutInput {
 }
 
 export interface NicheLayout {
-  /** Sill and height moved to the joints nearest to what was wanted; whole courses high. */
+  /** Sill moved to the joint nearest to what was wanted, and the height to whole courses unless it is fixed. */
   sillMm: number;
   heightMm: number;
   courses: number;
+  /** The tile left over a head that falls between two joints, mm; null where the head stands on one. */
+  headTileMm: number | null;
   /** The tile left to its left and to its right in the course, mm; a whole tile where a joint falls there. */
   leftTileMm: number;
   rightTileMm: number;
@@ -85,7 +89,9 @@ export function nicheLayout(input: NicheLayoutInput): Outcome<NicheLayout> {
   const module = input.tileWidthMm + input.jointMm;
   const sillMm = input.levelJointMm + Math.round((input.sillMm - input.levelJointMm) / course) * course;
   const courses = Math.max(1, Math.round((input.heightMm + input.jointMm) / course));
-  const heightMm = courses * course - input.jointMm;
+  const heightMm = input.fixedSize ? input.heightMm : courses * course - input.jointMm;
+  const overHead = mod(-(sillMm + heightMm - input.levelJointMm), course);
+  const headTileMm = overHead - input.jointMm < 0.5 || overHead > course - 0.5 ? null : overHead - input.jointMm;
   const [left, right] = [input.alongMm, input.alongMm + input.widthMm];
   const openingWidthMm = input.widthMm + OPENING_OVER_MM;
   const [from, to] = [left - OPENING_OVER_MM / 2, right + OPENING_OVER_MM / 2];
@@ -94,11 +100,16 @@ export function nicheLayout(input: NicheLayoutInput): Outcome<NicheLayout> {
   const leftTileMm = cutBeside(left - input.uprightJointMm, module, input.tileWidthMm);
   const rightTileMm = cutBeside(input.uprightJointMm - input.jointMm - right, module, input.tileWidthMm);
   const even = evenCuts(input, module);
-  const shelfCourses = Math.min(courses - 1, Math.max(1, Math.round((input.shelfMm ?? 0) / course)));
+  const inside = Math.floor((heightMm + input.jointMm) / course + 1e-9);
+  const shelfCourses = Math.min(
+    heightMm > inside * course ? inside : inside - 1,
+    Math.max(1, Math.round((input.shelfMm ?? 0) / course)),
+  );
   return done({
     sillMm,
     heightMm,
     courses,
+    headTileMm,
     leftTileMm,
     rightTileMm,
     evenShiftMm: even.shiftMm,
@@ -108,6 +119,6 @@ export function nicheLayout(input: NicheLayoutInput): Outcome<NicheLayout> {
     openingHeightMm: heightMm + OPENING_OVER_MM,
     fitsBetweenStuds: input.studsAtMm.every((s) => free(s, input.studMm)),
     pipeInTheWay: !(input.pipesAtMm ?? []).every((p) => free(p, PIPE_MM)),
-    shelfAtMm: input.shelfMm === undefined || courses < 2 ? null : shelfCourses * course - input.jointMm,
+    shelfAtMm: input.shelfMm === undefined || shelfCourses < 1 ? null : shelfCourses * course - input.jointMm,
   });
 }

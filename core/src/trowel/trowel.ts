@@ -4,6 +4,7 @@ export const TROWEL_JOBS = [
   'tray-or-curb',
   'foam-pan',
   'foam-slope',
+  'hard-curb',
   'bench-layers',
   'floor-tile',
   'wall-tile',
@@ -18,13 +19,14 @@ const NOTCH_MM: Record<TrowelJob, readonly [number, number]> = {
   'tray-or-curb': [IN / 4, (3 * IN) / 8],
   'foam-pan': [(3 * IN) / 8, IN / 2],
   'foam-slope': [(3 * IN) / 4, (3 * IN) / 4],
+  'hard-curb': [(3 * IN) / 4, (3 * IN) / 4],
   'bench-layers': [IN / 4, IN / 4],
-  'floor-tile': [IN / 4, IN / 2],
+  'floor-tile': [(3 * IN) / 16, IN / 2],
   'wall-tile': [(3 * IN) / 16, IN / 2],
 };
 /** A tile whose longer side is over this wants a deeper notch, mm: 15 in, large format [ANSI A108.02, value from memory]. */
 const LARGE_TILE_MM = 15 * IN;
-const LARGE_NOTCH_MM = IN / 2;
+const LARGE_NOTCH_MM = (3 * IN) / 8;
 
 export interface Trowel {
   leastMm: number;

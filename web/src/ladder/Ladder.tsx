@@ -1,6 +1,7 @@
 import { blockersOf } from '@careful-seam/core/proof/release';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
+import type { TFunction } from 'i18next';
 import { useEffect, useRef } from 'react';
 import { useTranslation } from 'react-i18next';
 
@@ -38,6 +39,13 @@ function Rung({ word }: { word: string }) {
   );
 }
 
+/** How much a stage lacks; of one that was released and no longer stands, its word too. */
+function leftWords(t: TFunction, state: ShowerState, key: string, count: number): string {
+  const here = state.stages.get(key);
+  const left = t('ladder.left', { count });
+  return here?.because ? `${t(`stageWord.${here.word}`)}, ${left}` : left;
+}
+
 /** The same choice where there is no room for the ladder: one field, the stages from the bottom up. */
 export function StagePicker({ state, chosen, onChoose }: Props) {
   const { t } = useTranslation();
@@ -53,7 +61,7 @@ export function StagePicker({ state, chosen, onChoose }: Props) {
           const left = word === 'held' || word === 'contested' ? blockersOf(state, s.key).length : 0;
           return (
             <option key={s.key} value={s.key}>
-              {s.label} · {left > 0 ? t('ladder.left', { count: left }) : t(`stageWord.${word}`)}
+              {s.label} · {left > 0 ? leftWords(t, state, s.key, left) : t(`stageWord.${word}`)}
             </option>
           );
         })}
@@ -113,7 +121,7 @@ export function Ladder({ state, chosen, onChoose }: Props) {
             <span className="leading-tight">
               <span className={current ? 'font-bold' : 'font-semibold'}>{stage.label}</span>
               <span className={`block text-xs ${left > 0 ? 'text-hold' : 'text-soft'}`}>
-                {left > 0 ? t('ladder.left', { count: left }) : wordFor(stage, word)}
+                {left > 0 ? leftWords(t, state, stage.key, left) : wordFor(stage, word)}
               </span>
             </span>
           </button>

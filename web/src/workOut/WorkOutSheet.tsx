@@ -94,6 +94,7 @@ function NicheSum({
   });
   const [shelf, setShelf] = useState('');
   const [pipes, setPipes] = useState('');
+  const [fixedSize, setFixedSize] = useState(false);
   const read = readLengths(typed, unit);
   const more = [readMany(shelf, unit), readMany(pipes, unit)] as const;
   const bad = 'problem' in read ? read : more.find((m) => 'problem' in m);
@@ -109,6 +110,7 @@ function NicheSum({
       uprightJointMm: mm.uprightJoint,
       sillMm: mm.sill,
       heightMm: mm.height,
+      fixedSize,
       widthMm: mm.width,
       alongMm: mm.along,
       studsAtMm: studsAlong(wallMm, mm.firstStud, mm.studs),
@@ -119,6 +121,15 @@ function NicheSum({
   };
   return (
     <>
+      <Choice
+        label={t('sum.nicheSize')}
+        value={fixedSize ? 'bought' : 'made'}
+        options={(['made', 'bought'] as const).map((key) => ({
+          key,
+          label: t(key === 'made' ? 'sum.nicheMade' : 'sum.nicheBought'),
+        }))}
+        onChoose={(key) => setFixedSize(key === 'bought')}
+      />
       <SumFields names={NICHE_NAMES} label={(n) => t(`sum.niche.${n}`)} typed={typed} onType={setTyped} />
       <SumFields
         names={['shelf', 'pipes'] as const}

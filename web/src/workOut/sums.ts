@@ -47,7 +47,8 @@ export function nicheSum(t: TFunction, unit: Unit, input: NicheLayoutInput): Sum
   return {
     lines: [
       t('sum.nicheSill', { sill: show(n.sillMm), head: show(n.sillMm + n.heightMm) }),
-      t('sum.nicheHeight', { count: n.courses, height: show(n.heightMm) }),
+      ...(input.fixedSize ? [] : [t('sum.nicheHeight', { count: n.courses, height: show(n.heightMm) })]),
+      ...(n.headTileMm === null ? [] : [t('sum.nicheHead', { cut: show(n.headTileMm) })]),
       t('sum.nicheCuts', { left: show(n.leftTileMm), right: show(n.rightTileMm) }),
       ...(n.sliver
         ? [
