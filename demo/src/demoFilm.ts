@@ -21,7 +21,7 @@ function film(w: DemoWriter, record: FilmRecord, valueMm: number, typed: string)
 }
 
 /**
- * A liquid shower that looks red all over: two full coats on walls, floor, curb and niche, one thin one on the lower
+ * A liquid shower that looks coated all over: two full coats on walls, floor, curb and niche, one thin one on the lower
  * walls. Its air was logged through a cold night. All figures are invented.
  */
 export function coatThinly(w: DemoWriter, crew: 'heron' | 'otter' | 'wren', day: string, nowMs: () => number): void {

@@ -14,7 +14,7 @@ export const DEMO_PRODUCTS: readonly ProductLine[] = [
     methods: ['liquid', 'leak-control-flange'],
     figures: {
       wetUm: { least: 20 * MIL_UM, most: 40 * MIL_UM },
-      dryUm: { least: 22 * MIL_UM, most: 44 * MIL_UM },
+      dryUm: { least: 20 * MIL_UM, most: 40 * MIL_UM },
       coats: { least: 2 },
       recoatHours: { least: 3 },
       waterHours: { least: 14 },
