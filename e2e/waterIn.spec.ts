@@ -1,9 +1,10 @@
 // Ends the four demo floods: runs after the tests that look at them while the water stands (files run in the order of their names).
 import { execFileSync } from 'node:child_process';
 import type { Page } from '@playwright/test';
-import { expect, test } from './acting';
+import { expect, finishStage, stage, test, usedTablet } from './acting';
 import { endDry, openFlood, prepareDry, takeFile } from './waterActing';
 
+const HOUR_MS = 3_600_000;
 const key = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
 const verdict = (page: Page) => page.getByTestId('flood-verdict');
 
@@ -38,6 +39,32 @@ async function printed(page: Page): Promise<string> {
     .replaceAll(/\s+/g, ' ');
 }
 
+/** A logger's file of a tight shower with its pan: water and pan lose the same to the air. Hours from the start. */
+function tightLogger(startMs: number, fromHour: number, toHour: number): string {
+  const rows = ['Date time,Water level (mm),Pan level (mm)'];
+  for (let at = fromHour * 6; at <= toHour * 6; at += 1) {
+    const hours = at / 6;
+    const noise = (k: number) => 0.1 * Math.round(1.2 * Math.sin(at * k));
+    const fall = (1.8 / 24) * hours;
+    const time = new Date(startMs + hours * HOUR_MS).toISOString();
+    rows.push(`${time},${(80 - fall + noise(1.7)).toFixed(1)},${(60 - fall + noise(2.9)).toFixed(1)}`);
+  }
+  return `${rows.join('\n')}\n`;
+}
+
+/** Chooses a seam of a kind where it lies on the map. */
+async function chooseSeam(page: Page, kind: string): Promise<void> {
+  const seam = page.locator(`[data-seam^="${kind}"]`).first();
+  let box = (await seam.boundingBox())!;
+  // The map settles into its room first.
+  await expect(async () => {
+    const before = box;
+    box = (await seam.boundingBox())!;
+    expect(box).toEqual(before);
+  }).toPass();
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height / 2);
+}
+
 test('evaporation only, from a logger file with its pan: passes, proves seams, releases to tile', async ({
   tablet: page,
 }) => {
@@ -57,6 +84,91 @@ test('evaporation only, from a logger file with its pan: passes, proves seams, r
   expect(text).toMatch(/Net loss -?0\.0\d in a day; 95 % interval -?0\.0\d in to 0\.0\d in/);
   expect(text).toMatch(/Flood test: released by Ines Corrigan/);
   expect(text).toContain('Proved by water, below');
+});
+
+// Goes on with the shower that the test before it released to tile.
+test('a redo under water after a passed flood: the flood is held with its reason, no tile, and only a new flood releases it', async ({
+  browser,
+}) => {
+  const { context, page } = await usedTablet(browser, 'ines', { hoursBehind: 0 });
+  const stages = page.getByRole('navigation', { name: 'Stages' });
+  const flood = stages.getByRole('button', { name: /Flood test/ });
+  const later = async (hours: number) => {
+    await page.clock.fastForward(hours * HOUR_MS);
+    await page.reload();
+  };
+  await page.getByRole('link', { name: /^2A ensuite/ }).click();
+  await page.waitForURL(/showers/);
+  const url = page
+    .url()
+    .split('?')[0]!
+    .replace(/\/flood$/, '');
+  await page.goto(`${url}?stage=flood-test`);
+  await expect(page.getByText('This stage is released.')).toBeVisible();
+  await expect(flood).toContainText('released');
+  // What takes days is walked through without a signal.
+  await context.setOffline(true);
+
+  // A band at the foot of a wall, under the water line, is cut out and bedded again.
+  await stage(page, 'Membrane');
+  await chooseSeam(page, 'floor-wall');
+  await expect(page.locator('aside h2')).toContainText('Foot of wall');
+  await page.getByRole('button', { name: 'Defect', exact: true }).click();
+  await page.getByLabel('Kind').selectOption({ label: 'Open lap, lifted edge' });
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await page.getByRole('button', { name: 'Keep this defect' }).click();
+  await page.getByRole('button', { name: 'Give it to a crew' }).click();
+  await page.getByRole('button', { name: 'Was redone' }).click();
+  await page.getByLabel('What was done').fill('Band cut out and bedded again');
+  await page.getByRole('button', { name: 'It was redone' }).click();
+
+  // The flood proved the basin as it was: held, and why stands on the stage itself.
+  await stage(page, 'Flood test');
+  await expect(flood).toContainText('held');
+  await expect(page.getByTestId('because')).toContainText('Only a new flood test proves it again');
+  const tile = stages.getByRole('button', { name: /^Tile/ });
+  await expect(tile).toContainText('held below');
+  await tile.click();
+  await expect(page.getByRole('button', { name: /^Release: Tile/ })).toHaveCount(0);
+  await expect(page.getByRole('button', { name: /^Hold:/ })).toBeDisabled();
+
+  // What was redone is looked at and proved again, the wait runs anew.
+  await stage(page, 'Membrane');
+  await page.locator('aside li button', { hasText: 'Foot of wall' }).first().click();
+  await page.getByRole('button', { name: 'Look again' }).click();
+  await page.getByRole('button', { name: 'Looked at again: it is right' }).click();
+  await expect(page.getByText('Open lap, lifted edge · Stop')).toHaveCount(0);
+  await finishStage(page, 'Membrane', '2 1/4');
+  await page.getByRole('button', { name: 'Release: Membrane' }).click();
+  for (const name of ['Drain tie-in', 'Cure']) {
+    if (name === 'Cure') await later(25);
+    await finishStage(page, name, '2');
+    await page.getByRole('button', { name: `Release: ${name}` }).click();
+    await expect(page.getByText('This stage is released.')).toBeVisible();
+  }
+
+  // A new flood, from its looks before the water on.
+  await page.goto(`${url}/flood`);
+  await prepareDry(page);
+  await page.getByRole('button', { name: 'Level logger' }).click();
+  await page.getByRole('button', { name: 'The water is in: start now' }).click();
+  const startMs = await page.evaluate(() => Date.now());
+  await later(27);
+  await page.getByRole('button', { name: 'Logger file', exact: true }).click();
+  const buffer = Buffer.from(tightLogger(startMs, 1, 26));
+  await page.locator('input[type=file]').setInputFiles({ name: 'again.csv', mimeType: 'text/csv', buffer });
+  await page.getByRole('button', { name: 'mm', exact: true }).click();
+  await page.getByRole('button', { name: /^Take in \d+ readings/ }).click();
+  await expect(page.getByTestId('flood-verdict')).toContainText('Tight');
+  await endDry(page, 'Tight');
+  await page.goto(`${url}?stage=flood-test`);
+  await page.getByRole('button', { name: 'Release: Flood test' }).click();
+  await expect(page.getByText('This stage is released.')).toBeVisible();
+  await expect(page.getByTestId('because')).toHaveCount(0);
+  await finishStage(page, 'Protection, release to tile', '2');
+  await page.getByRole('button', { name: 'Release: Protection, release to tile' }).click();
+  await expect(tile).toContainText('may begin');
+  await context.close();
 });
 
 test('evaporation only, two marks: undecided holds until a manager accepts it', async ({

@@ -66,7 +66,9 @@ describe('films in words', () => {
   it('say that nothing was read, that it holds, and how many zones more', () => {
     expect(filmSentence(t, judge([]), limits, 'in')).toMatch(/^Nothing read of the film yet: .* And 1 zone more\.$/);
     const coats = [...full, coat('lower-walls', 1, 1.1), coat('lower-walls', 2, 1.1, '2026-03-01T16:00:00Z')];
-    expect(filmSentence(t, judge(coats), limits, 'in')).toMatch(/^Not decided: walls: 24 mil dry on the mean by the bucket: .* And 1 zone/);
+    expect(filmSentence(t, judge(coats), limits, 'in')).toMatch(
+      /^Not decided: walls: 24 mil dry on the mean by the bucket: .* And 1 zone/,
+    );
     const gauged = (zone: 'walls' | 'lower-walls'): FilmRecord => ({
       of: 'wet',
       zone,

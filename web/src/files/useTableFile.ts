@@ -1,6 +1,6 @@
 import type { LoggerTable } from '@careful-seam/contract/files/loggerCsv';
 import type { Outcome } from '@careful-seam/core/outcome/outcome';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 
 interface Work<M, S> {
   /** Reads the file's text as a table, and a table as its columns are meant; both away from the interface. */
@@ -28,11 +28,16 @@ export function useTableFile<M, S>({ readTable, read, guess }: Work<M, S>): Tabl
   const [series, setSeries] = useState<S | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const [busy, setBusy] = useState(false);
+  /** The reader as it was last drawn: a new function alone reads nothing anew. */
+  const reader = useRef(read);
+  useEffect(() => {
+    reader.current = read;
+  });
   useEffect(() => {
     if (!table || !mapping) return;
     let current = true;
     setBusy(true);
-    void read(table, mapping).then((outcome) => {
+    void reader.current(table, mapping).then((outcome) => {
       if (!current) return;
       setBusy(false);
       setSeries(outcome.ok ? outcome.value : null);

@@ -29,6 +29,7 @@ export function useEchart(
       gone = true;
       remove?.();
     };
+    // biome-ignore lint/correctness/useExhaustiveDependencies: the caller lists what its chart is drawn from
   }, on);
   return box;
 }

@@ -94,6 +94,12 @@ function Stack({ pieces, ends, angle, words }: { pieces: CornerPieces; ends: Ban
   );
 }
 
+/** A typed length in mm; 0 while it can't be read. */
+function lengthOf(typed: Record<string, string>, key: string, unit: 'in' | 'mm'): number {
+  const read = parseLength(typed[key] ?? '', unit);
+  return read.ok ? read.value.mm : 0;
+}
+
 /** What lies on each other at a corner of the floor, laid in both ways, against the mortar under the floor tile. */
 export function LayerSheet({ state, element, onClose }: Props) {
   const { t } = useTranslation();
@@ -105,15 +111,11 @@ export function LayerSheet({ state, element, onClose }: Props) {
   });
   const wrong = [...LENGTHS, 'notch'].find((k) => !parseLength(typed[k] ?? '', unit).ok);
   const wrongFilm = FILMS.find((k) => readFilm(typed[k] ?? '', unit) === null);
-  const length = (key: string): number => {
-    const read = parseLength(typed[key] ?? '', unit);
-    return read.ok ? read.value.mm : 0;
-  };
   const pieces: CornerPieces = useMemo(
     () => ({
       ...USUAL_PIECES,
-      cornerLegMm: length('cornerLegMm'),
-      bandLegMm: length('bandLegMm'),
+      cornerLegMm: lengthOf(typed, 'cornerLegMm', unit),
+      bandLegMm: lengthOf(typed, 'bandLegMm', unit),
       ...Object.fromEntries(FILMS.map((k) => [k, readFilm(typed[k] ?? '', unit) ?? 0])),
     }),
     [typed, unit],
@@ -126,7 +128,7 @@ export function LayerSheet({ state, element, onClose }: Props) {
     return found.ok ? found.value.highestUm : 0;
   };
   // A notched bed lies about half as deep as its notch once the tile is pressed in [common practice, no source].
-  const bedUm = (length('notch') / 2) * 1000;
+  const bedUm = (lengthOf(typed, 'notch', unit) / 2) * 1000;
   const field = pieces.sheetUm + pieces.mortarUm;
   const hump = fine ? highest('run-through') - field : 0;
   return (

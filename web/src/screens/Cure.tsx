@@ -41,7 +41,10 @@ function useForecast(last: Forecast | null, nowMs: number) {
   const plusMinusC = Number.isFinite(plus) && plus >= 0 ? (unit === 'in' ? plus / 1.8 : plus) : 0;
   const said = typed.air.trim() !== '' || typed.humidity.trim() !== '';
   const wrong = airC === null ? 'air' : humidity === null ? 'humidity' : null;
-  const forecast = airC !== null && humidity !== null ? { airC, relativeHumidity: humidity, fromMs: nowMs } : null;
+  const forecast = useMemo(
+    () => (airC !== null && humidity !== null ? { airC, relativeHumidity: humidity, fromMs: nowMs } : null),
+    [airC, humidity, nowMs],
+  );
   return { typed, setTyped, forecast, said, plusMinusC, wrong: said ? wrong : null };
 }
 
@@ -142,10 +145,7 @@ function CureOf({ shower }: { shower: LocalShower }) {
   const n = log.atMs.length;
   const last = n > 0 ? { airC: log.airC[n - 1]!, relativeHumidity: log.relativeHumidity[n - 1]! } : null;
   const { typed, setTyped, forecast, said, plusMinusC, wrong } = useForecast(last, state.clockMs);
-  const waits = useMemo(
-    () => showerWaits(state, said ? forecast : null),
-    [state, said, forecast?.airC, forecast?.relativeHumidity],
-  );
+  const waits = useMemo(() => showerWaits(state, said ? forecast : null), [state, said, forecast]);
   const faults = useMemo(() => sensorFaults(log), [log]);
   const [filing, setFiling] = useState(false);
   const [heard, setHeard] = useState<Forecast | null>(null);

@@ -141,17 +141,20 @@ export function Rounds() {
   const { box, wide } = useBandWidth();
   const nowMs = Date.now();
   const [mineOnly, setMineOnly] = useState(false);
-  const all = [...showers.values()].filter((s) => s.state.created);
+  const all = useMemo(() => [...showers.values()].filter((s) => s.state.created), [showers]);
   const assigned = all.some((s) => s.stored.row?.inspectorId);
-  const list = mineOnly
-    ? all.filter((s) => !s.stored.row?.inspectorId || s.stored.row.inspectorId === person?.id)
-    : all;
+  const mine = mineOnly ? (person?.id ?? null) : undefined;
+  const list = useMemo(
+    () =>
+      mine === undefined ? all : all.filter((s) => !s.stored.row?.inspectorId || s.stored.row.inspectorId === mine),
+    [all, mine],
+  );
   const approvals = person?.role === 'manager' ? deviationsOf(showers.values()).waiting.length : 0;
   const zone = list[0]?.state.created?.body.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
   const parts = dayParts(nowMs, zone, wide > 500);
   const rows: Row[] = useMemo(
     () => list.map((shower) => ({ shower, zone, day: dayOf(shower.state, zone) })),
-    [showers, zone, mineOnly],
+    [list, zone],
   );
   const jobs = new Map<string, Row[]>();
   for (const row of rows) {

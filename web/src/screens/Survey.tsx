@@ -69,12 +69,12 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
   const asIf = useMemo(() => shots.map((s) => ({ ...s, zMm: s.zMm + (tried[s.entry] ?? 0) })), [shots, tried]);
   const trying = shots.filter((s) => (tried[s.entry] ?? 0) !== 0).length;
   const fall = useMemo(
-    () => (isFall && shots.length >= 3 ? judgeFloorFall(model, check, asIf) : null),
-    [model, check, asIf],
+    () => (isFall && asIf.length >= 3 ? judgeFloorFall(model, check, asIf) : null),
+    [model, check, asIf, isFall],
   );
   const flat = useMemo(
-    () => (!isFall && shots.length >= 3 ? judgeFloorFlat(model, check, asIf) : null),
-    [model, check, asIf],
+    () => (!isFall && asIf.length >= 3 ? judgeFloorFlat(model, check, asIf) : null),
+    [model, check, asIf, isFall],
   );
   const judged = fall?.ok ? fall.value : null;
   const certainty = useCertainty(model, check, asIf, judged !== null && shots.length >= check.shotsAtLeast);
@@ -117,15 +117,14 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
     else setHeard(rodMm);
   });
   const rod = target?.kind === 'place' ? target.place : floor.drain;
-  const rodKey = `${target?.kind} ${rod.xMm} ${rod.yMm}`;
+  const rodKey = `${target?.kind} ${rod.xMm} ${rod.yMm} ${auto}`;
   const told = useRef('');
+  // Told once for each place, whatever else is drawn anew.
   useEffect(() => {
-    if (laser.state !== 'on' || target === null) return;
-    const key = `${rodKey} ${auto}`;
-    if (told.current === key) return;
-    told.current = key;
+    if (laser.state !== 'on' || target === null || told.current === rodKey) return;
+    told.current = rodKey;
     laser.setRod(rod);
-  }, [laser.state, rodKey, auto]);
+  });
 
   const readCsv = async (file: File) => {
     const read = readShotsCsv(await file.text());

@@ -54,12 +54,10 @@ export function FloorPlan(props: Props) {
       )
       .join('');
   const contours = useMemo(() => {
-    if (!judged) return '';
-    return contourHeights(judged.z, CONTOUR_MM)
-      .flatMap((h) => contourAt(judged.surface, judged.z, h))
-      .map((piece) => path(piece))
-      .join('');
-  }, [judged, scale]);
+    if (!judged) return [];
+    return contourHeights(judged.z, CONTOUR_MM).flatMap((h) => contourAt(judged.surface, judged.z, h));
+  }, [judged]);
+  const contourPath = contours.map((piece) => path(piece)).join('');
   const tap = (event: PointerEvent) => {
     const matrix = svg.current?.getScreenCTM();
     if (!matrix) return;
@@ -82,7 +80,7 @@ export function FloorPlan(props: Props) {
       data-testid="floor-plan"
     >
       <path d={`${path(floor.footprint)}Z`} className="fill-leaf stroke-ink [stroke-width:2]" />
-      <path d={contours} className="fill-none stroke-hair [stroke-width:1.2]" />
+      <path d={contourPath} className="fill-none stroke-hair [stroke-width:1.2]" />
       {judged?.ponds.map((pond) => (
         <path
           key={`${pond.at.xMm} ${pond.at.yMm}`}

@@ -49,7 +49,7 @@ export function useCertainty(
       if (going) setFound((f) => ({ ...f, done }));
       return going;
     });
-    const plain = shots.map(({ xMm, yMm, zMm }) => ({ xMm, yMm, zMm }));
+    const plain = (JSON.parse(key) as [number, number, number][]).map(([xMm, yMm, zMm]) => ({ xMm, yMm, zMm }));
     void surveyWork()
       .certainty(model.geometry, check, plain, SEED, RUNS, progress)
       .then((value) => setFound({ value, done: value?.runs ?? 0, busy: false }));

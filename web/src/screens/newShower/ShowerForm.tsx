@@ -1,7 +1,7 @@
 import { elementName } from '@careful-seam/contract/texts/names';
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
 import { keptAfter } from '@careful-seam/core/proof/keptAfter';
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { Link, useNavigate } from 'react-router';
@@ -40,11 +40,14 @@ export function ShowerForm({ start }: { start: Start }) {
   const unit = before?.typed.unit ?? preferred;
   const [ids] = useState(() => new Map<string, string>(Object.entries(before?.ids ?? {})));
   /** Each part keeps the id that it was first drawn with. */
-  const idOf = (part: string): string => {
-    const known = ids.get(part) ?? newId();
-    ids.set(part, known);
-    return known;
-  };
+  const idOf = useCallback(
+    (part: string): string => {
+      const known = ids.get(part) ?? newId();
+      ids.set(part, known);
+      return known;
+    },
+    [ids],
+  );
   const [tab, setTab] = useState<Tab>('room');
   const [problem, setProblem] = useState<string | null>(null);
   const book = useNewestBook() ?? null;

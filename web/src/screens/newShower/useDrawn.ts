@@ -1,5 +1,5 @@
 import { showLength } from '@careful-seam/core/units/length';
-import { useDeferredValue, useMemo } from 'react';
+import { useCallback, useDeferredValue, useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { type Drawn, drawShower } from './drawing';
 import type { NewForm } from './fields';
@@ -15,16 +15,19 @@ export function useDrawn(
   unit: 'in' | 'mm',
 ): { drawn: Drawn; settle: () => Drawn } {
   const { t } = useTranslation();
-  const draw = (values: NewForm): Drawn =>
-    drawShower(values, idOf, unit, {
-      names: Object.fromEntries(LENGTHS.map((n) => [n, t(`new.${n}`)])) as Record<LengthName, string>,
-      small: (least) => t('new.small', { least: showLength(least, unit) }),
-      large: (most) => t('new.large', { most: showLength(most, unit) }),
-      angle: t('new.badAngle'),
-      notClosed: t('new.notClosed'),
-    });
+  const draw = useCallback(
+    (values: NewForm): Drawn =>
+      drawShower(values, idOf, unit, {
+        names: Object.fromEntries(LENGTHS.map((n) => [n, t(`new.${n}`)])) as Record<LengthName, string>,
+        small: (least) => t('new.small', { least: showLength(least, unit) }),
+        large: (most) => t('new.large', { most: showLength(most, unit) }),
+        angle: t('new.badAngle'),
+        notClosed: t('new.notClosed'),
+      }),
+    [idOf, unit, t],
+  );
   const key = JSON.stringify(typed);
   const settled = useDeferredValue(key);
-  const drawn = useMemo(() => draw(JSON.parse(settled)), [settled, unit, t]);
+  const drawn = useMemo(() => draw(JSON.parse(settled)), [settled, draw]);
   return { drawn, settle: () => (settled === key ? drawn : draw(typed)) };
 }
