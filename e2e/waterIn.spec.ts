@@ -86,6 +86,18 @@ test('evaporation only, from a logger file with its pan: passes, proves seams, r
   expect(text).toContain('Proved by water, below');
 });
 
+/** Releases a stage that went back; one that stands again by itself is left. */
+async function releaseAgain(page: Page, name: string): Promise<void> {
+  await stage(page, name);
+  const released = page.getByText('This stage is released.');
+  const held = page.getByRole('button', { name: new RegExp(`^(Release: ${name}|Hold: )`) });
+  await expect(released.or(held)).toBeVisible();
+  if (await released.isVisible()) return;
+  await finishStage(page, name, '2');
+  await page.getByRole('button', { name: `Release: ${name}` }).click();
+  await expect(released).toBeVisible();
+}
+
 // Goes on with the shower that the test before it released to tile.
 test('a redo under water after a passed flood: the flood is held with its reason, no tile, and only a new flood releases it', async ({
   browser,
@@ -142,9 +154,7 @@ test('a redo under water after a passed flood: the flood is held with its reason
   await page.getByRole('button', { name: 'Release: Membrane' }).click();
   for (const name of ['Drain tie-in', 'Cure']) {
     if (name === 'Cure') await later(25);
-    await finishStage(page, name, '2');
-    await page.getByRole('button', { name: `Release: ${name}` }).click();
-    await expect(page.getByText('This stage is released.')).toBeVisible();
+    await releaseAgain(page, name);
   }
 
   // A new flood, from its looks before the water on.
@@ -165,8 +175,7 @@ test('a redo under water after a passed flood: the flood is held with its reason
   await page.getByRole('button', { name: 'Release: Flood test' }).click();
   await expect(page.getByText('This stage is released.')).toBeVisible();
   await expect(page.getByTestId('because')).toHaveCount(0);
-  await finishStage(page, 'Protection, release to tile', '2');
-  await page.getByRole('button', { name: 'Release: Protection, release to tile' }).click();
+  await releaseAgain(page, 'Protection, release to tile');
   await expect(tile).toContainText('may begin');
   await context.close();
 });
