@@ -159,6 +159,7 @@ test('a redo under water after a passed flood: the flood is held with its reason
 
   // A new flood, from its looks before the water on.
   await page.goto(`${url}/flood`);
+  await key(page, 'A new test').click();
   await prepareDry(page);
   await page.getByRole('button', { name: 'Level logger' }).click();
   await page.getByRole('button', { name: 'The water is in: start now' }).click();
