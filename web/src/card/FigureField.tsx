@@ -47,16 +47,18 @@ export function FigureField({ showerId, state, requirement }: Props) {
   const keep = () => {
     const places = elements.map((e) => placeOf(state, e));
     const body = { stage: stage.key, checks: [check.id], places };
+    // What was typed leaves the field once it is on the tablet; where it could not be written the store says why.
+    const kept = () => setText((now) => (now === text ? '' : now));
+    const stays = () => {};
     if (check.kind === 'number') {
       const read = readFigure(text, check, unit);
       if ('problem' in read) return setProblem(read.problem || t('figure.needed', { check: check.label }));
       const answer = isOutside(check, read.value) ? ('defect' as const) : ('ok' as const);
-      void writeAll(showerId, [{ kind: 'look', body: { ...body, answer, number: read.value } }]);
+      writeAll(showerId, [{ kind: 'look', body: { ...body, answer, number: read.value } }]).then(kept, stays);
     } else {
       if (text.trim() === '') return setProblem(t('figure.neededProof', { check: check.label }));
-      void writeAll(showerId, [{ kind: 'look', body: { ...body, answer: 'ok', shownBy: text.trim() } }]);
+      writeAll(showerId, [{ kind: 'look', body: { ...body, answer: 'ok', shownBy: text.trim() } }]).then(kept, stays);
     }
-    setText('');
     setProblem(null);
   };
   const hint =

@@ -100,7 +100,8 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
       return setProblem(t('pad.beyond', { length: showLength(requirement.lengthMm, unit) }));
     setProblem(null);
     const place_ = placeOf(state, requirement.element, requirement.side ? { side: requirement.side } : {});
-    void write(showerId, 'reading', {
+    // The figure leaves the pad once it is on the tablet: what vanishes is kept, what could not be written still stands.
+    write(showerId, 'reading', {
       stage: requirement.stage.key,
       check: check.id,
       place: place_,
@@ -108,10 +109,15 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
       valueMm: read.value.mm,
       typed: text.slice(0, 40),
       instrument: check.instrument,
-    });
-    setText('');
-    setAtMm(null);
-    setAtText(null);
+    }).then(
+      () => {
+        setText((now) => (now === text ? '' : now));
+        setAtMm((now) => (now === atMm ? null : now));
+        setAtText((now) => (now === atText ? null : now));
+      },
+      // The store says why.
+      () => {},
+    );
   };
   const step = (by: number) => {
     setAtText(null);
