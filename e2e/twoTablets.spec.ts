@@ -54,3 +54,19 @@ test('what is typed survives closing the browser tab while the server is away', 
   await open(again, 'Foot of wall B');
   await expect(again.getByText('1 reading so far', { exact: false })).toBeVisible();
 });
+
+test('what is typed while a figure is being written is the next figure, and two taps write it once', async ({
+  tablet: page,
+}) => {
+  await makeShower(page, `Quick ${Date.now()}`);
+  await stage(page, 'Membrane');
+  await open(page, 'Foot of wall B');
+  const pad = page.getByLabel('Value', { exact: true });
+  await pad.fill('2 1/4');
+  await pad.press('Enter');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('2 3/8');
+  await expect(pad).toHaveValue('2 3/8');
+  await expect(page.getByText('1 reading so far', { exact: false })).toBeVisible();
+  await expect(pad).toHaveValue('2 3/8');
+});

@@ -32,9 +32,12 @@ export function ownBlockersOf(state: ShowerState, stageKey: string): Blocker[] {
   const pending: Blocker[] = [...state.deviations.values()]
     .filter((d) => d.asked.stage === stageKey && d.decision === null && !d.ended)
     .map((deviation) => ({ kind: 'deviation-pending', stage: stageKey, deviation }));
-  const stale = allEvidence(state).filter((e) => e.lookAgain && !e.voided && e.stage === stageKey).length;
-  const again: Blocker[] =
-    stale > 0 && checks.length > 0 ? [{ kind: 'look-again', stage: stageKey, count: stale }] : [];
+  // Of a stage that lacks nothing nobody asks what is to be looked at again.
+  const stale =
+    checks.length === 0
+      ? 0
+      : allEvidence(state).filter((e) => e.lookAgain && !e.voided && e.stage === stageKey).length;
+  const again: Blocker[] = stale > 0 ? [{ kind: 'look-again', stage: stageKey, count: stale }] : [];
   const rank = (b: Blocker) => (b.kind === 'check' && b.verdict === 'fail' ? 0 : 1);
   return [...defects, ...checks.sort((a, b) => rank(a) - rank(b)), ...pending, ...again];
 }

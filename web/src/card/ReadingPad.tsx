@@ -59,6 +59,14 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
   const [atText, setAtText] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   const input = useRef<HTMLInputElement>(null);
+  /** The figure that is being written, until it is on the tablet or another one is typed. */
+  const [writing, setWriting] = useState<string | null>(null);
+  const typings = useRef(0);
+  const type = (next: string) => {
+    typings.current += 1;
+    setWriting(null);
+    setText(next);
+  };
   // Once the pattern is met, the place that is known the least is proposed.
   const weakest =
     now.nextAtMm === null && requirement.hasLength
@@ -79,6 +87,8 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
         event.target instanceof HTMLTextAreaElement ||
         event.target instanceof HTMLSelectElement;
       if (!inField && /^\d$/.test(event.key) && !event.metaKey && !event.ctrlKey) {
+        typings.current += 1;
+        setWriting(null);
         setText('');
         input.current?.focus();
       }
@@ -88,6 +98,7 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
   }, []);
 
   const keep = () => {
+    if (writing !== null) return;
     const read = parseLength(text, unit, t('pad.value'));
     if (!read.ok) return setProblem(read.problem.message);
     let at = place;
@@ -101,6 +112,8 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
     setProblem(null);
     const place_ = placeOf(state, requirement.element, requirement.side ? { side: requirement.side } : {});
     // The figure leaves the pad once it is on the tablet: what vanishes is kept, what could not be written still stands.
+    const typing = typings.current;
+    setWriting(text);
     write(showerId, 'reading', {
       stage: requirement.stage.key,
       check: check.id,
@@ -111,12 +124,12 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
       instrument: check.instrument,
     }).then(
       () => {
-        setText((now) => (now === text ? '' : now));
+        if (typings.current === typing) type('');
         setAtMm((now) => (now === atMm ? null : now));
         setAtText((now) => (now === atText ? null : now));
       },
       // The store says why.
-      () => {},
+      () => setWriting(null),
     );
   };
   const step = (by: number) => {
@@ -153,7 +166,10 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
               ref={input}
               className="min-h-12 w-full min-w-0 border-edge border-b-2 bg-transparent font-bold text-4xl text-ink"
               value={text}
-              onChange={(e) => setText(e.target.value)}
+              // What is typed behind a figure that is being written begins the next one.
+              onChange={({ target: { value } }) =>
+                type(writing !== null && value.startsWith(writing) ? value.slice(writing.length) : value)
+              }
               onKeyDown={(e) => e.key === 'Enter' && keep()}
               aria-label={t('pad.value')}
               aria-invalid={text !== '' && readPad(text, unit) === null}
@@ -186,8 +202,8 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
       <FractionPad
         unit={unit}
         aboutMm={check.limit.atLeastMm ?? check.limit.atMostMm ?? 0}
-        text={text}
-        onText={setText}
+        text={writing === null ? text : ''}
+        onText={type}
         last={brief ? [] : last}
       >
         <button type="button" className="key key-main px-1 text-lg" onClick={keep} disabled={text.trim() === ''}>
