@@ -34,9 +34,7 @@ export function ownBlockersOf(state: ShowerState, stageKey: string): Blocker[] {
     .map((deviation) => ({ kind: 'deviation-pending', stage: stageKey, deviation }));
   // Of a stage that lacks nothing nobody asks what is to be looked at again.
   const stale =
-    checks.length === 0
-      ? 0
-      : allEvidence(state).filter((e) => e.lookAgain && !e.voided && e.stage === stageKey).length;
+    checks.length === 0 ? 0 : allEvidence(state).filter((e) => e.lookAgain && !e.voided && e.stage === stageKey).length;
   const again: Blocker[] = stale > 0 ? [{ kind: 'look-again', stage: stageKey, count: stale }] : [];
   const rank = (b: Blocker) => (b.kind === 'check' && b.verdict === 'fail' ? 0 : 1);
   return [...defects, ...checks.sort((a, b) => rank(a) - rank(b)), ...pending, ...again];
