@@ -1,4 +1,4 @@
-import { extremeFalls, type FallSurvey, guesses, judgeFalls, type Paths } from '../fall/fallSurvey';
+import { extremeFalls, type FallSurvey, guesses, judgeFalls, type Paths, shortPathMm } from '../fall/fallSurvey';
 import type { PlanPoint } from '../geometry/point';
 import { done, type Outcome } from '../outcome/outcome';
 import { type DrawnPond, outletsOf, pondsOn } from '../ponding/ponding';
@@ -11,6 +11,8 @@ export interface SurveyLimits {
   minFall: number;
   maxFall: number;
   pondMm: number;
+  /** How much the level may be out, mm a metre; a usual level's where it is not said. */
+  tiltMmPerM?: number | undefined;
 }
 
 /** What a survey says of a floor, on the shots as they are. */
@@ -81,13 +83,14 @@ export function surveyCertainty(
   { seed, runs, onProgress }: { seed: number; runs: number; onProgress?: (done: number) => boolean },
 ): Certainty {
   const { surface, paths } = judged;
-  const next = guesses(surface, drainZMm, limits.uncertaintyMm, seed);
+  const next = guesses(surface, drainZMm, limits, seed);
+  const shortMm = shortPathMm(limits);
   const spill = makeSpill(networkOf(surface.neighbours));
   const outlets = Int32Array.from(judged.outlets);
   let [below, pond, either, count] = [0, 0, 0, 0];
   for (; count < runs; count += 1) {
     const guess = next();
-    const low = extremeFalls(paths, guess.z, guess.drainZMm).leastFall < limits.minFall;
+    const low = extremeFalls(paths, guess.z, guess.drainZMm, shortMm).leastFall < limits.minFall;
     const deep = deepestOf(guess.z, spill(guess.z, outlets)) > limits.pondMm;
     if (low) below += 1;
     if (deep) pond += 1;
@@ -110,7 +113,10 @@ const ROUGHNESS = 0.004;
  * Where one more shot would help most: the path to the drain, or the way out of a pond, whose figure lies nearest to its
  * limit in terms of what is not known there, counted by how much of that a shot would settle. Null when nothing is open.
  */
-export function whereNext(judged: SurveyJudged, limits: SurveyLimits): { at: PlanPoint; why: 'fall' | 'pond' } | null {
+export function whereNext(
+  judged: SurveyJudged,
+  limits: SurveyLimits,
+): { at: PlanPoint; why: 'fall' | 'pond' | 'unseen' } | null {
   const { surface, paths, z, ponds } = judged;
   const away = (p: PlanPoint) => Math.min(...surface.shots.map((s) => Math.hypot(s.xMm - p.xMm, s.yMm - p.yMm)));
   const sd = limits.uncertaintyMm / 2;
@@ -123,7 +129,10 @@ export function whereNext(judged: SurveyJudged, limits: SurveyLimits): { at: Pla
     if (value > (best?.score ?? 0.02)) best = { at, why, score: value };
   };
   const drainZ = surface.rim.count > 0 ? z[surface.rim.from]! : 0;
+  const shortMm = shortPathMm(limits);
   for (let k = 0; k < paths.pathMm.length; k += 1) {
+    if (paths.pathMm[k]! < shortMm) continue;
+    if (paths.unseen[k]! === 1) return { at: paths.start[k]!, why: 'unseen' };
     const rise = z[paths.from[k]!]! * (1 - paths.share[k]!) + z[paths.to[k]!]! * paths.share[k]! - drainZ;
     const at = paths.start[k]!;
     offer(at, 'fall', score(rise - limits.minFall * paths.pathMm[k]!, away(at)));

@@ -1,9 +1,9 @@
 import Delaunator from 'delaunator';
 import type { PlanPoint } from '../geometry/point';
-import { insidePolygon } from '../geometry/polygon';
+import { distanceToOutlineMm, insidePolygon } from '../geometry/polygon';
 import { done, type Outcome } from '../outcome/outcome';
 import { type Shot, type SurveyedFloor, usableShots } from './shots';
-import { planeWeights, type Weights } from './weights';
+import { heightWeights, NEAR_MM, type Weights } from './weights';
 
 /** Corners that the drain's rim is drawn with. */
 const RIM_CORNERS = 16;
@@ -11,6 +11,8 @@ const RIM_CORNERS = 16;
 const CHANNEL_EVERY_MM = 60;
 /** Shots within this of a wall say how high its foot stands beside them, mm. */
 const BESIDE_WALL_MM = 150;
+/** Floor as wide as this between a drain and its wall is told of only by shots that stand there, mm. */
+const BEHIND_DRAIN_MM = 203.2;
 /** A vertex of the edge and a shot on it are one within this, mm. */
 const ON_EDGE_MM = 1;
 const FLAT_MM2 = 1e-3;
@@ -35,7 +37,7 @@ export interface Surface {
   x: Float64Array;
   y: Float64Array;
   rim: { from: number; count: number };
-  /** From the first of these vertices on, heights are sums of shots. */
+  /** From the first of these vertices on, heights are sums of shots and rim. */
   derived: { from: number; weights: Weights[] };
   triangles: [number, number, number][];
   /** Vertices joined by a side of a triangle, for each vertex. */
@@ -63,14 +65,14 @@ function alongEdge(p: PlanPoint, a: PlanPoint, b: PlanPoint): { alongMm: number;
   return { alongMm, besideMm, lengthMm };
 }
 
-/** Places along every edge where a vertex stands: its corners, shots on it, and the feet of shots beside it. */
-function edgeStops(footprint: readonly PlanPoint[], shots: readonly Shot[]): number[][] {
+/** Places along every edge where a vertex stands: its corners, shots on it, and the feet of shots and of a drain beside it. */
+function edgeStops(footprint: readonly PlanPoint[], known: readonly PlanPoint[]): number[][] {
   return footprint.map((a, i) => {
     const b = footprint[(i + 1) % footprint.length]!;
     const { lengthMm } = alongEdge(a, a, b);
     const stops = [0, lengthMm];
-    for (const s of shots) {
-      const at = alongEdge(s, a, b);
+    for (const p of known) {
+      const at = alongEdge(p, a, b);
       if (at.besideMm > BESIDE_WALL_MM || at.alongMm < 0 || at.alongMm > lengthMm) continue;
       if (stops.every((stop) => Math.abs(stop - at.alongMm) > 2 * ON_EDGE_MM)) stops.push(at.alongMm);
     }
@@ -146,6 +148,32 @@ function missingStretch(
   return null;
 }
 
+/** Whether the straight way between two places goes through the drain, more than along its rim. */
+function crosses(a: PlanPoint, b: PlanPoint, rim: readonly PlanPoint[]): boolean {
+  const side = (p: PlanPoint, q: PlanPoint, r: PlanPoint) =>
+    (q.xMm - p.xMm) * (r.yMm - p.yMm) - (q.yMm - p.yMm) * (r.xMm - p.xMm);
+  // A rim is convex: a line that touches it only in a corner or along a side leaves all its corners on one side.
+  let [left, right] = [false, false];
+  let [before, behind] = [Infinity, -Infinity];
+  const length2 = (b.xMm - a.xMm) ** 2 + (b.yMm - a.yMm) ** 2;
+  if (length2 === 0) return false;
+  const slack = 1e-6 * Math.sqrt(length2);
+  for (let i = 0; i < rim.length; i += 1) {
+    const [p, q] = [rim[i]!, rim[(i + 1) % rim.length]!];
+    const [sp, sq] = [side(a, b, p), side(a, b, q)];
+    if (sp > slack) left = true;
+    if (sp < -slack) right = true;
+    if (sp === sq || sp > slack === sq > slack) continue;
+    const t = sp / (sp - sq);
+    const [x, y] = [p.xMm + (q.xMm - p.xMm) * t, p.yMm + (q.yMm - p.yMm) * t];
+    const along = ((x - a.xMm) * (b.xMm - a.xMm) + (y - a.yMm) * (b.yMm - a.yMm)) / length2;
+    before = Math.min(before, along);
+    behind = Math.max(behind, along);
+  }
+  // Of the line's part within the rim, some must lie between the two places.
+  return left && right && Math.min(behind, 1) - Math.max(before, 0) > 1e-6;
+}
+
 /** The drain's rim as corners: a channel's outline with places between, a ring, or nothing where there is no drain yet. */
 function rimOf({ drain, drainRimMm, rim }: SurveyedFloor): PlanPoint[] {
   if (rim)
@@ -160,6 +188,62 @@ function rimOf({ drain, drainRimMm, rim }: SurveyedFloor): PlanPoint[] {
   });
 }
 
+/** How far a place lies from the drain's rim, mm; below zero within a round one. */
+export function toRimMm({ drain, drainRimMm, rim }: SurveyedFloor, p: PlanPoint): number {
+  return rim ? distanceToOutlineMm(p, rim) : Math.hypot(p.xMm - drain.xMm, p.yMm - drain.yMm) - drainRimMm;
+}
+
+/** A floor with what stands on it, for the heights of its outline. */
+export interface Shots {
+  floor: SurveyedFloor;
+  shots: readonly Shot[];
+  rim: readonly PlanPoint[];
+}
+
+/**
+ * The shots that tell of a place of the outline: each stands beside it, or no farther from it than the drain; the drain
+ * does not lie between; and it is not much nearer to the drain than the place. What lies beyond a drain or round its corner
+ * says nothing of the floor behind it.
+ */
+function tellers({ floor, shots, rim }: Shots, at: PlanPoint): { shot: number; awayMm: number; fromRimMm: number }[] {
+  const rimMm = toRimMm(floor, at);
+  const reach = Math.max(BESIDE_WALL_MM, rimMm);
+  return shots.flatMap((s, shot) => {
+    const awayMm = Math.hypot(s.xMm - at.xMm, s.yMm - at.yMm);
+    if (awayMm > reach) return [];
+    const fromRimMm = toRimMm(floor, s);
+    return fromRimMm < rimMm / 2 || crosses(at, s, rim) ? [] : [{ shot, awayMm, fromRimMm }];
+  });
+}
+
+/**
+ * Whether any shot tells of a place of the outline. Farther from the drain than 8 in the outline is what the shots along
+ * it make it [common practice, no source]; and all of it is while there is no drain.
+ */
+export const isTold = (known: Shots, at: PlanPoint): boolean =>
+  known.rim.length === 0 || toRimMm(known.floor, at) > BEHIND_DRAIN_MM || tellers(known, at).length > 0;
+
+/**
+ * The height of a place of the outline. Beside a drain, where no shot is nearer than its rim, the floor is taken to fall
+ * to the rim as evenly as at the shots that tell of the place, and to be level with it where none does; everywhere else it
+ * is that of the plane through the shots round the place.
+ */
+function heightFrom(known: Shots, at: PlanPoint): Weights {
+  const { floor, shots, rim } = known;
+  const rimMm = toRimMm(floor, at);
+  const beside = tellers(known, at);
+  const nearestMm = Math.min(...beside.map((t) => t.awayMm));
+  if (rim.length === 0 || rimMm > BEHIND_DRAIN_MM || nearestMm <= rimMm)
+    return heightWeights(
+      at,
+      [...shots.entries()].filter(([, s]) => !crosses(at, s, rim)),
+    );
+  const near = beside.map((t) => ({ ...t, weight: 1 / (t.awayMm ** 2 + NEAR_MM ** 2) }));
+  const total = near.reduce((sum, t) => sum + t.weight, 0);
+  const own = near.map((t): [number, number] => [t.shot, ((t.weight / total) * rimMm) / t.fromRimMm]);
+  return [...own, [shots.length, 1 - own.reduce((sum, [, w]) => sum + w, 0)]];
+}
+
 /**
  * The surface through shots (Delaunay triangles), with the drain's rim as a ring of its own height and the outline as
  * its border. Where no shot stands at the outline, its height is that of the plane through the shots beside it.
@@ -169,7 +253,7 @@ export function makeSurface(floor: SurveyedFloor, given: readonly Shot[]): Outco
   if (!usable.ok) return usable;
   const shots = usable.value;
   const rim = rimOf(floor);
-  const stops = edgeStops(floor.footprint, shots);
+  const stops = edgeStops(floor.footprint, [...shots, ...rim]);
   const made = (): Vertices & { outline: EdgeVertex[] } => {
     const points: PlanPoint[] = [...shots, ...rim].map(({ xMm, yMm }) => ({ xMm, yMm }));
     const derivedFrom = points.length;
@@ -194,7 +278,7 @@ export function makeSurface(floor: SurveyedFloor, given: readonly Shot[]): Outco
     x: Float64Array.from(points, (p) => p.xMm),
     y: Float64Array.from(points, (p) => p.yMm),
     rim: { from: rimFrom, count: rim.length },
-    derived: { from: derivedFrom, weights: points.slice(derivedFrom).map((p) => planeWeights(p, shots)) },
+    derived: { from: derivedFrom, weights: points.slice(derivedFrom).map((p) => heightFrom({ floor, shots, rim }, p)) },
     triangles,
     neighbours,
     outline,
@@ -214,7 +298,7 @@ export function heightsOf(
   for (let i = 0; i < rim.count; i += 1) z[rim.from + i] = drainZMm;
   for (let k = 0; k < derived.weights.length; k += 1) {
     let sum = 0;
-    for (const [shot, weight] of derived.weights[k]!) sum += shotZ[shot]! * weight;
+    for (const [vertex, weight] of derived.weights[k]!) sum += z[vertex]! * weight;
     z[derived.from + k] = sum;
   }
   return z;

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { type FallSurveyInput, fallSurvey } from '../fall/fallSurvey';
+import { type FallSurveyInput, fallSurvey, guesses } from '../fall/fallSurvey';
 import type { PlanPoint } from '../geometry/point';
 import { signedAreaMm2 } from '../geometry/polygon';
 import { SHAPES } from '../tests/anyShower';
@@ -97,7 +97,7 @@ describe('the surface through shots', () => {
         fc.double({ min: -50, max: 1600, noNaN: true }),
         fc.double({ min: -50, max: 950, noNaN: true }),
         (x, y) => {
-          const weights = planeWeights({ xMm: x, yMm: y }, shots);
+          const weights = planeWeights({ xMm: x, yMm: y }, [...shots.entries()])!;
           expect(weights.reduce((s, [, w]) => s + w, 0)).toBeCloseTo(1, 9);
         },
       ),
@@ -227,5 +227,124 @@ describe('where the rod goes', () => {
     expect(nextPlace(plan, [])).toEqual(plan[0]);
     expect(nextPlace(plan, [plan[0]!])).toEqual(plan[1]);
     expect(nextPlace(plan, plan)).toBeNull();
+  });
+});
+
+describe('a drain beside a wall', () => {
+  /** A channel 30 in long and 2 in wide, so far from the wall at the back. */
+  const channel = (offMm: number): PlanPoint[] => {
+    const [x, y] = [15 * IN, offMm];
+    return [
+      { xMm: x, yMm: y },
+      { xMm: x + 30 * IN, yMm: y },
+      { xMm: x + 30 * IN, yMm: y + 2 * IN },
+      { xMm: x, yMm: y + 2 * IN },
+    ];
+  };
+  const withChannel = (offMm: number) => ({
+    footprint: floor(),
+    drain: { xMm: 30 * IN, yMm: offMm + IN },
+    drainRimMm: 0,
+    rim: channel(offMm),
+  });
+  /** Falls 3 % to the channel along the shortest way from anywhere. */
+  const toChannel = (offMm: number, slope = 0.03) => {
+    const [x0, x1, y0, y1] = [15 * IN, 45 * IN, offMm, offMm + 2 * IN];
+    return (x: number, y: number) => slope * Math.hypot(Math.max(x0 - x, 0, x - x1), Math.max(y0 - y, 0, y - y1));
+  };
+  const judgedBy = (offMm: number, shots: Shot[]) => {
+    const found = judgeSurvey(withChannel(offMm), 0, shots, LIMITS);
+    if (!found.ok) throw new Error(found.problem.message);
+    return found.value;
+  };
+  const OFFS = [3, 6, 10, 15, 20, 30, 40, 50, 60];
+
+  it.each(OFFS)('%i mm behind a channel passes with a perfect fall, with shots at the wall', (off) => {
+    expect(judgedBy(off, grid(toChannel(off), 13, 9)).verdict).toBe('pass');
+  });
+  it.each(OFFS)('%i mm behind a channel passes with a perfect fall, where the rod finds no room behind it', (off) => {
+    const shots = grid(toChannel(off), 13, 9).filter((s) => s.yMm > 20 || s.xMm < 14 * IN || s.xMm > 46 * IN);
+    expect(judgedBy(off, shots).verdict).toBe('pass');
+  });
+  it.each(OFFS)('%i mm behind a round drain passes with a perfect fall', (off) => {
+    const drain = { xMm: 30 * IN, yMm: off + RIM };
+    const limits = { ...LIMITS, maxFall: 0.6 / 12 };
+    const found = judgeSurvey(
+      { footprint: floor(), drain, drainRimMm: RIM },
+      0,
+      grid(cone(0.03, drain), 13, 9),
+      limits,
+    );
+    expect(found.ok && found.value.verdict).toBe('pass');
+  });
+  it('does not pass where the floor in front of the channel is flat, or too steep', () => {
+    for (const off of OFFS) {
+      expect(judgedBy(off, grid(toChannel(off, 0.015), 13, 9)).verdict).toBe('fail');
+      expect(judgedBy(off, grid(toChannel(off, 0.06), 13, 9)).verdict).toBe('fail');
+    }
+  });
+  it('fails where the strip behind it runs off to the wall', () => {
+    const off = 60;
+    const shots = grid(toChannel(off), 13, 9).map((s) => (s.yMm === 0 ? { ...s, zMm: -0.03 * off } : s));
+    const found = judgedBy(off, shots);
+    expect(found.verdict).toBe('fail');
+    expect(found.falls.leastFall).toBeLessThan(0);
+    expect(found.falls.at.yMm).toBe(0);
+  });
+  it('is undecided where a wide strip behind it has no shot, and the next shot is asked for there', () => {
+    const off = 7 * IN;
+    const shots = grid(toChannel(off), 13, 9).filter((s) => s.yMm > off + 2 * IN || s.xMm < 12 * IN || s.xMm > 48 * IN);
+    const found = judgedBy(off, shots);
+    expect(found.verdict).toBe('undecided');
+    expect(whereNext(found, LIMITS)).toMatchObject({ why: 'unseen', at: { yMm: 0 } });
+    const behind = grid(toChannel(off), 13, 9);
+    expect(judgedBy(off, behind).verdict).toBe('pass');
+    expect(whereNext(judgedBy(off, behind), LIMITS)?.why).not.toBe('unseen');
+  });
+  it('lets no short path hide a long one that is proved to be outside', () => {
+    const shots = grid(toChannel(60), 13, 9).map((s) => {
+      if (s.yMm === 0 && s.xMm > 15 * IN && s.xMm < 45 * IN) return { ...s, zMm: 60 * 0.0165 };
+      return s.yMm > 35 * IN ? { ...s, zMm: (36 * IN - 60 - 2 * IN) * 0.0195 } : s;
+    });
+    expect(judgedBy(60, shots).verdict).toBe('fail');
+  });
+  it('decides nothing where every path is too short', () => {
+    const drain = { xMm: 150, yMm: 150 };
+    const footprint = floor(300, 300);
+    const shots = [0, 150, 300].flatMap((xMm) => [0, 150, 300].map((yMm) => ({ xMm, yMm, zMm: 0 })));
+    const limits = { ...LIMITS, minFall: 0, maxFall: 1 / 12 };
+    const near = judgeSurvey({ footprint, drain, drainRimMm: 140 }, 0, shots, { ...limits, uncertaintyMm: 6 });
+    expect(near.ok && near.value.verdict).toBe('undecided');
+  });
+});
+
+describe('a level that is out', () => {
+  it('makes a floor near its limit less sure than its shots do, and a steep one no less', () => {
+    const near = grid(cone(0.0216));
+    const at = (tiltMmPerM: number) => surveyed({ tiltMmPerM, runs: 2000, uncertaintyMm: 0.1 }, near).probabilityBelow!;
+    expect(at(0)).toBeLessThan(0.01);
+    expect(at(1.5)).toBeGreaterThan(0.2);
+    expect(surveyed({ tiltMmPerM: 1.5, runs: 500 }, grid(cone(0.035))).probabilityBelow).toBe(0);
+  });
+  it('tilts the whole floor about its drain, by as much as it is said', () => {
+    const found = judged(grid(cone(0.03)));
+    const next = guesses(found.surface, 0, { uncertaintyMm: 0, tiltMmPerM: 0.35 }, 5);
+    const tilts = Array.from({ length: 4000 }, () => {
+      const { z, drainZMm } = next();
+      expect(drainZMm).toBe(0);
+      const off = found.surface.shots.map((s, i) => z[i]! - s.zMm);
+      // Opposite corners go opposite ways, as on a plane through the drain.
+      expect(off[0]! + off.at(-1)!).toBeCloseTo(0, 9);
+      return (off[8]! - off[0]!) / (60 * IN);
+    });
+    const sd = Math.sqrt(tilts.reduce((sum, t) => sum + t * t, 0) / tilts.length);
+    expect(sd * 1.96).toBeGreaterThan(0.00033);
+    expect(sd * 1.96).toBeLessThan(0.00037);
+  });
+  it('is a usual one where nobody says', () => {
+    const near = grid(cone(0.0213));
+    const said = (more: object) => surveyed({ uncertaintyMm: 0.1, runs: 3000, ...more }, near).probabilityBelow!;
+    expect(said({})).toBe(said({ tiltMmPerM: 0.35 }));
+    expect(said({})).toBeGreaterThan(said({ tiltMmPerM: 0 }));
   });
 });

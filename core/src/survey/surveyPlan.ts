@@ -1,6 +1,7 @@
 import type { PlanPoint } from '../geometry/point';
 import { distanceToOutlineMm, insidePolygon } from '../geometry/polygon';
 import type { SurveyedFloor } from './shots';
+import { toRimMm } from './surface';
 
 /** How far the rod's foot stands off a wall, mm. */
 const OFF_WALL_MM = 20;
@@ -12,7 +13,7 @@ const DONE_MM = 60;
  * fro so that nobody walks twice. All lie on the floor, off its walls by the rod's foot, and off the drain.
  */
 export function surveyPlan(floor: SurveyedFloor, spacingMm: number): PlanPoint[] {
-  const { footprint, drain, drainRimMm } = floor;
+  const { footprint } = floor;
   const [xs, ys] = [footprint.map((p) => p.xMm), footprint.map((p) => p.yMm)];
   const line = (from: number, to: number): number[] => {
     const steps = Math.max(1, Math.round((to - from) / spacingMm));
@@ -23,7 +24,8 @@ export function surveyPlan(floor: SurveyedFloor, spacingMm: number): PlanPoint[]
   const onFloor = (p: PlanPoint) =>
     insidePolygon(p, footprint) &&
     distanceToOutlineMm(p, footprint) >= OFF_WALL_MM - 1 &&
-    Math.hypot(p.xMm - drain.xMm, p.yMm - drain.yMm) > drainRimMm + OFF_WALL_MM;
+    toRimMm(floor, p) > OFF_WALL_MM &&
+    !(floor.rim && insidePolygon(p, floor.rim));
   const places = line(near, far).flatMap((yMm, row) => {
     const places = line(left, right).map((xMm) => ({ xMm, yMm }));
     return row % 2 === 0 ? places : places.reverse();

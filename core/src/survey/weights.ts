@@ -1,11 +1,11 @@
 import type { PlanPoint } from '../geometry/point';
 
-/** A height as a sum of shots' heights: index of a shot → its weight. */
-export type Weights = readonly (readonly [shot: number, weight: number])[];
+/** A height as a sum of heights of shots and of the rim: index of the vertex → its weight. */
+export type Weights = readonly (readonly [vertex: number, weight: number])[];
 
 const FEWEST = 4;
 /** Shots this near weigh alike, mm: what is under the rod's foot has no finer place. */
-const NEAR_MM = 20;
+export const NEAR_MM = 20;
 
 /** Solves a symmetric 3 x 3 system for its first unit vector; null when it is (nearly) singular. */
 function firstRow([a, b, c, d, e, f]: readonly [number, number, number, number, number, number]): number[] | null {
@@ -16,13 +16,18 @@ function firstRow([a, b, c, d, e, f]: readonly [number, number, number, number, 
   return [A / det, B / det, C / det];
 }
 
+/** Points with a height, by the number of their vertex. */
+export type Known = readonly (readonly [vertex: number, at: PlanPoint])[];
+
 /**
- * The height of a place that no shot stands at, from the plane that fits the shots round it best: nearer ones weigh
- * more, and as many are taken as it needs that they don't stand on a line. Exact on any plane.
+ * The height of a place that no shot stands at, from the plane that fits the points round it best: nearer ones weigh
+ * more, and as many are taken as it needs that they don't stand on a line. Exact on any plane; null where all of them
+ * stand on one.
  */
-export function planeWeights(at: PlanPoint, shots: readonly PlanPoint[]): Weights {
-  const near = shots
-    .map((s, i) => ({ i, dx: s.xMm - at.xMm, dy: s.yMm - at.yMm }))
+export function planeWeights(at: PlanPoint, known: Known): Weights | null {
+  if (known.length === 0) return null;
+  const near = known
+    .map(([i, s]) => ({ i, dx: s.xMm - at.xMm, dy: s.yMm - at.yMm }))
     .map((s) => ({ ...s, away: Math.hypot(s.dx, s.dy) }))
     .sort((p, q) => p.away - q.away);
   const scale = near[Math.min(near.length, FEWEST) - 1]!.away + NEAR_MM;
@@ -53,5 +58,13 @@ export function planeWeights(at: PlanPoint, shots: readonly PlanPoint[]): Weight
     const flat = xx * yy - xy * xy < 0.01 * (xx + yy) * (xx + yy);
     if (row && !flat) return used.map((s) => [s.i, (s.w / total) * (row[0]! + row[1]! * s.x + row[2]! * s.y)] as const);
   }
-  return [[near[0]!.i, 1]];
+  return null;
+}
+
+/** The same, of the nearest point where all of them stand on one line; nothing where there is none. */
+export function heightWeights(at: PlanPoint, known: Known): Weights {
+  const away = ([, p]: Known[number]) => Math.hypot(p.xMm - at.xMm, p.yMm - at.yMm);
+  const plane = planeWeights(at, known);
+  if (plane || known.length === 0) return plane ?? [];
+  return [[known.reduce((best, s) => (away(s) < away(best) ? s : best))[0], 1]];
 }

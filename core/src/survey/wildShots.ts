@@ -1,5 +1,5 @@
 import type { Shot } from './shots';
-import { planeWeights } from './weights';
+import { heightWeights } from './weights';
 
 /** A shot this far off its neighbours is asked about, mm at least and in multiples of what is usual here [common practice, no source]. */
 const LEAST_MM = 8;
@@ -18,7 +18,7 @@ export function wildShots(shots: readonly Shot[]): WildShot[] {
   if (shots.length < 6) return [];
   const off = shots.map((s, i) => {
     const others = shots.filter((_, k) => k !== i);
-    const plane = planeWeights(s, others).reduce((sum, [k, w]) => sum + w * others[k]!.zMm, 0);
+    const plane = heightWeights(s, [...others.entries()]).reduce((sum, [k, w]) => sum + w * others[k]!.zMm, 0);
     return { shot: i, offMm: s.zMm - plane };
   });
   const usual = median(off.map((o) => Math.abs(o.offMm)));

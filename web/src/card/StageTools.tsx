@@ -1,7 +1,8 @@
+import { lapRequirements } from '@careful-seam/core/sampling/randomDraws';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import { lapRequirements, RandomSheet } from '../sampling/RandomSheet';
+import { RandomSheet } from '../sampling/RandomSheet';
 import type { LocalShower } from '../state/store';
 import { MixTimer } from './MixTimer';
 

@@ -47,7 +47,13 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
       { kind: 'flood-reading', body },
     ]);
     if (of === 'pan' || !withPan) return void written.then(onClose);
-    // On to the pan at once: what is typed next must not be lost to this reading's writing.
+    // On to the pan at once: what is typed next must not be lost to this reading's writing. Where that fails, back to it.
+    const back = () => {
+      setOf('water');
+      setText(text);
+      setAbove(above);
+    };
+    written.catch(back);
     setOf('pan');
     setText('');
     setAbove(false);

@@ -12,7 +12,7 @@ interface Props {
   judged: SurveyJudged;
   check: SurveyCheck;
   certainty: CertaintyRun;
-  doubt: { at: PlanPoint; why: 'fall' | 'pond' } | null;
+  doubt: { at: PlanPoint; why: 'fall' | 'pond' | 'unseen' } | null;
   shares: Record<FlowEnd, number> | null;
   /** Some shots are raised to try it: it is not the record. */
   trying: number;
@@ -88,6 +88,7 @@ export function SurveyResult({ judged, check, certainty, doubt, shares, trying }
               below: percent(certainty.value.probabilityBelow),
               pond: percent(certainty.value.probabilityPond),
               uncertainty: showLength(check.uncertaintyMm, unit, 32),
+              tilt: t(`survey.tilt.${unit}`),
             })}
           </p>
         )

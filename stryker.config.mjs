@@ -1,0 +1,26 @@
+const room = process.env.MUTANTS_ROOM ?? 'proof';
+
+/** For tools/mutants.mjs: one room at a time, with the tests of the rooms that judge it. */
+export default {
+  testRunner: 'vitest',
+  tsconfigFile: 'tsconfig.none.json',
+  vitest: { configFile: 'vitest.mutants.config.ts', related: true },
+  plugins: ['@stryker-mutator/vitest-runner'],
+  mutate: [
+    `core/src/${room}/**/*.ts`,
+    '!core/src/**/*.test.ts',
+    '!core/src/flood/siteScenarios.ts',
+    '!core/src/flood/simulateFlood.ts',
+  ],
+  mutator: { excludedMutations: ['StringLiteral'] },
+  coverageAnalysis: 'perTest',
+  concurrency: 1,
+  timeoutMS: 20_000,
+  timeoutFactor: 3,
+  reporters: ['clear-text', 'json', 'progress-append-only'],
+  jsonReporter: { fileName: `test-results/mutants-${room}.json` },
+  clearTextReporter: { allowColor: false, logTests: false, reportTests: false },
+  tempDirName: `.tmp/mutants-${room}`,
+  ignorePatterns: ['web', 'server', 'e2e', 'docs', 'demo', 'data', 'instruments', 'test-results', '.git'],
+  allowConsoleColors: false,
+};
