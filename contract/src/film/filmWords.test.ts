@@ -69,14 +69,9 @@ describe('films in words', () => {
     expect(filmSentence(t, judge(coats), limits, 'in')).toMatch(
       /^Not decided: walls: 24 mil dry on the mean by the bucket: .* And 1 zone/,
     );
-    const gauged = (zone: 'walls' | 'lower-walls'): FilmRecord => ({
-      of: 'wet',
-      zone,
-      coat: 1,
-      wettedUm: 550,
-      nextUm: 600,
-    });
-    const done = judge([...coats, gauged('walls'), gauged('lower-walls')]);
+    const gauged = (zone: 'walls' | 'lower-walls'): FilmRecord[] =>
+      [1, 2].map((n) => ({ of: 'wet', zone, coat: n, wettedUm: 550, nextUm: 600 }));
+    const done = judge([...coats, ...gauged('walls'), ...gauged('lower-walls')]);
     expect(filmSentence(t, done, limits, 'in')).toBe('The film holds in every zone.');
     expect(zoneSentence(t, done.zones[0]!, limits, 'in')).toBe('24 mil dry on the mean; at least 22 mil is asked.');
   });

@@ -1,5 +1,6 @@
 import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
 import { filmLimits, judgeShowerFilm } from '@careful-seam/core/proof/filmOfShower';
+import { showerHeadMm } from '@careful-seam/core/proof/raisedLimits';
 import type { Because, Blocker, Judgement } from '@careful-seam/core/proof/state';
 import type { Check, NumberCheck, NumberUnit, RuleBook, SurveyCheck } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
@@ -95,6 +96,13 @@ export function dayWords(ms: number, zone?: string): string {
 function undecidedSentence(t: Words, j: Judgement, unit: ShownUnit): string {
   const { check, hasLength } = j.requirement;
   const count = t('sentence.readings', { count: j.readings.length });
+  if (!hasLength && check.kind === 'measured' && check.steps && j.readings.length >= check.pattern.readingsAtLeast)
+    return t('sentence.figureFirst', {
+      check: check.label,
+      value: showLength(j.lowestMm ?? 0, unit),
+      strict: showLength(Math.min(...check.steps.limits.map((s) => s.atMostMm)), unit),
+      by: j.requirement.stage.checks.find((c) => c.id === check.steps!.by)?.label ?? check.steps.by,
+    });
   if (!hasLength && check.kind === 'measured')
     return t('sentence.undecidedCount', { check: check.label, count, need: check.pattern.readingsAtLeast });
   if (j.nextAtMm === null) return t('sentence.undecidedLook', { check: check.label });
@@ -104,11 +112,16 @@ function undecidedSentence(t: Words, j: Judgement, unit: ShownUnit): string {
 /** How far a height stands over the highest shower head, in words; empty where there is none to compare with. */
 function marginWords(t: Words, model: ShowerModel, check: Check, valueMm: number, unit: ShownUnit): string {
   if (check.kind !== 'measured' || check.comparedWith !== 'shower-head') return '';
-  const heads = model.geometry.penetrations?.filter((p) => p.kind === 'shower-arm').map((p) => p.heightMm) ?? [];
-  if (heads.length === 0) return '';
-  const marginMm = valueMm - Math.max(...heads);
+  const headMm = showerHeadMm(model);
+  if (headMm === null) return '';
+  const marginMm = valueMm - headMm;
   const margin = showLength(Math.abs(marginMm), unit);
   return ` ${t(marginMm >= 0 ? 'sentence.overHead' : 'sentence.underHead', { margin })}`;
+}
+
+/** Why a limit stands higher on this drawing than in the rule book, in brackets after it; empty where it doesn't. */
+export function raisedWords(t: Words, { raised }: Pick<Judgement['requirement'], 'raised'>): string {
+  return raised ? ` (${t(`sentence.raised.${raised}`)})` : '';
 }
 
 /** A verdict as a sentence with its number and its reason. `upright` seams are measured from their lower end. */
@@ -136,7 +149,7 @@ export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit
   if (check.kind === 'film') return filmSentence(t, judgeShowerFilm(model, check, j.readings), filmLimits(check), unit);
   if (check.kind === 'flood') return t(`sentence.flood.${j.verdict}`);
   if (check.kind === 'wait') return waitSentence(t, j);
-  const limit = limitWords(t, check, unit);
+  const limit = limitWords(t, check, unit) + raisedWords(t, j.requirement);
   const seam = model.seams.find((s) => s.id === element);
   const end = t(seam && seam.highMm - seam.lowMm > seam.lengthMm * 0.7 ? 'sentence.lower' : 'sentence.left');
   switch (j.verdict) {

@@ -114,7 +114,9 @@ describe('verdicts are sentences with a number and a reason', () => {
       });
       return verdictSentence(t, state().geometry!.model, judge(state(), wall), 'in');
     };
-    expect(sentence(headMm + 25.4 * 6)).toContain('That is 6 in over the shower head.');
-    expect(sentence(headMm - 25.4 * 2)).toContain('That is 2 in under the shower head.');
+    // The head is drawn from the wall's foot, the membrane is measured from the drain.
+    const overDrainMm = headMm + geometry.perimeterRiseMm!;
+    expect(sentence(overDrainMm + 25.4 * 6)).toContain('That is 6 in over the shower head.');
+    expect(sentence(overDrainMm - 25.4 * 2)).toContain('That is 2 in under the shower head.');
   });
 });

@@ -77,15 +77,18 @@ export function primerMix({
   return done({ mixL, productL, waterL: mixL - productL });
 }
 
-/** A film in µm that was meant in mils, or the other way round: 22 µm is no membrane, 22 mm neither. */
+/** No coat of a membrane is thinner or thicker than this, wet or dry, µm [common practice, no source]: a unit was taken for another. */
+export const FILM_UM = { least: 50, most: 5000 } as const;
+
+/** A film in µm that was meant in mils, or the other way round: 22 µm is no membrane, 22 mm neither. Nothing at all is a finding. */
 export function filmPlausible(um: number, field: string): Outcome<number> {
-  if (um > 0 && um < 50)
+  if (um > 0 && um < FILM_UM.least)
     return refuse(
       'range-invalid',
       field,
-      `A film of ${Math.round(um)} µm is thinner than any membrane. A mil is 25.4 µm: was it meant in mils?`,
+      `A film of ${Math.round(um * 10) / 10} µm is thinner than any membrane. A mil is 25.4 µm: was it meant in mils?`,
     );
-  if (um > 5000)
+  if (um > FILM_UM.most)
     return refuse(
       'range-invalid',
       field,

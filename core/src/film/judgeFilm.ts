@@ -1,5 +1,5 @@
 import { FT2_PER_M2 } from '../units/measures';
-import { dryOfWet } from './filmArithmetic';
+import { dryOfWet, filmPlausible } from './filmArithmetic';
 import type { CoatRecord, FilmRecord } from './filmRecords';
 import { type FilmSpots, filmSpots, SPOTS_PER_100_FT2 } from './filmSpots';
 import type { FilmZone } from './filmZones';
@@ -29,6 +29,7 @@ export const FILM_REASONS = [
   'spots-thin',
   'spots-thick',
   'few-spots',
+  'implausible',
   'too-soon',
   'no-limit',
 ] as const;
@@ -103,6 +104,8 @@ interface Films {
   meanWetUm: number | null;
   meanDryUm: number | null;
   volumeL: number;
+  /** Of each bucket, the mean wet film that it makes here. */
+  coatsUm: number[];
 }
 
 function filmsOf(
@@ -112,18 +115,20 @@ function filmsOf(
   limits: FilmLimits,
 ): Films {
   const areaM2 = areas.get(zone)!;
-  if (coats.length === 0) return { meanWetUm: null, meanDryUm: null, volumeL: 0 };
+  if (coats.length === 0) return { meanWetUm: null, meanDryUm: null, volumeL: 0, coatsUm: [] };
   const kept = 1 - limits.lossShare;
   let [wet, dry, volumeL] = [0, 0, 0];
+  const coatsUm: number[] = [];
   for (const c of coats) {
     const product = shareOf(c, zone, areas);
     const thin = c.waterL / c.volumeL;
     const wetUm = ((product * (1 + thin) * kept) / areaM2) * 1000;
     wet += wetUm;
+    coatsUm.push(wetUm);
     dry += limits.solids === null ? 0 : dryOfWet(wetUm, limits.solids, thin);
     volumeL += product;
   }
-  return { meanWetUm: wet, meanDryUm: limits.solids === null ? null : dry, volumeL };
+  return { meanWetUm: wet, meanDryUm: limits.solids === null ? null : dry, volumeL, coatsUm };
 }
 
 function gaugeReasons(records: readonly FilmRecord[], zone: FilmZone, limits: FilmLimits): FilmReason[] {
@@ -143,6 +148,21 @@ function thinnestWetOf(records: readonly FilmRecord[], zone: FilmZone): ZoneFilm
   return { wettedUm, nextUm, coat };
 }
 
+/** Whether a figure of a zone is one that no coat has: a unit was taken for another. */
+function isImplausible(records: readonly FilmRecord[], zone: FilmZone, coatsUm: readonly number[]): boolean {
+  const read = records.flatMap((r) => {
+    if (r.of === 'coat' || r.zone !== zone) return [];
+    return r.of === 'wet' ? [r.wettedUm] : r.spotUm;
+  });
+  return [...read, ...coatsUm].some((um) => !filmPlausible(um, zone).ok);
+}
+
+/** Whether a gauge or a cut spot told of every coat: a wet reading in each, or a dry spot of all of them together. */
+function wasGauged(records: readonly FilmRecord[], zone: FilmZone, coats: readonly number[]): boolean {
+  const wet = new Set(records.flatMap((r) => (r.of === 'wet' && r.zone === zone ? [r.coat] : [])));
+  return records.some((r) => r.of === 'dry' && r.zone === zone) || coats.every((coat) => wet.has(coat));
+}
+
 function spotReasons(spots: FilmSpots | null): FilmReason[] {
   if (!spots) return [];
   return [...(spots.tooThin ? ['spots-thin' as const] : []), ...(spots.tooThick ? ['spots-thick' as const] : [])];
@@ -158,7 +178,7 @@ function judgeZone(
   const isCorner = zone === 'corners';
   const coats = records.flatMap((r) => (r.of === 'coat' && r.zones.includes(zone) ? [r] : []));
   const numbers = [...new Set(coats.map((c) => c.coat))].sort((a, b) => a - b);
-  const films = filmsOf(coats, zone, areas, limits);
+  const { coatsUm, ...films } = filmsOf(coats, zone, areas, limits);
   const dry = records.flatMap((r) => (r.of === 'dry' && r.zone === zone ? [r.spotUm] : []));
   const { dryLeastUm, dryMostUm } = limits;
   const judgedSpots =
@@ -175,12 +195,12 @@ function judgeZone(
   reasons.push(...spotReasons(spots));
   if (dry.length > 0 && dry.length < spotsWanted && (meanDryUm === null || dryLeastUm === null))
     reasons.push('few-spots');
+  if (isImplausible(records, zone, coatsUm)) reasons.push('implausible');
   if (tooSoon(coats, limits.recoatHours)) reasons.push('too-soon');
   if (coats.length > 0 && (dryLeastUm === null || (limits.solids === null && dry.length === 0)))
     reasons.push('no-limit');
-  // A bucket says what went on, not where: by itself it proves no film.
-  if (coats.length > 0 && dry.length === 0 && thinnestWetOf(records, zone) === null && reasons.length === 0)
-    reasons.push('bucket-only');
+  // A bucket says what went on, not where: by itself it proves no coat.
+  if (coats.length > 0 && reasons.length === 0 && !wasGauged(records, zone, numbers)) reasons.push('bucket-only');
   const short = meanDryUm !== null && dryLeastUm !== null ? Math.max(0, dryLeastUm - meanDryUm) : 0;
   const nothing = coats.length === 0 && dry.length === 0 && reasons.every((r) => r === 'coats-missing');
   const last = coats.length > 0 ? Math.max(...coats.map(atMs)) : null;

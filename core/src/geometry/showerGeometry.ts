@@ -32,6 +32,8 @@ const Wall = z.object({
   thicknessMm: positive.optional(),
   /** Old tile stays above it (renovation): its upper end is a transition, not the end of the membrane. */
   keptAbove: z.boolean().optional(),
+  /** An outside wall of the house: what stands in it must stay warm behind. */
+  outsideWall: z.boolean().optional(),
   ...wallLines,
 });
 const HalfWall = z.object({

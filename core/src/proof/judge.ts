@@ -1,6 +1,7 @@
 import type { LookAnswer } from '../entries/entry';
-import { findDisagreement, positionEffect } from '../rules/positions';
-import { floodCheckOf, type NumberCheck, type PositionCheck } from '../rules/ruleBook';
+import { drawnVariants } from '../rules/combineMethods';
+import { type BuiltAs, findDisagreement, positionEffect } from '../rules/positions';
+import { floodCheckOf, type MeasuredCheck, type NumberCheck, type PositionCheck } from '../rules/ruleBook';
 import { standingDeviation } from './deviations';
 import { filmFound } from './filmOfShower';
 import { surveyFound } from './floorSurvey';
@@ -70,15 +71,45 @@ function numberFound(check: NumberCheck, looks: readonly Evidence[]): Measured {
   return plain(beyond({ least: atLeast, most: atMost }, look.number) > SLACK_MM ? 'fail' : 'pass', worst);
 }
 
+/** How a shower is built: as it was drawn and as was said when its rules were pinned. */
+export function builtAs({ rules, geometry }: Pick<ShowerState, 'rules' | 'geometry'>): BuiltAs {
+  const { method, variants = [] } = rules!.pinned;
+  return { method, variants: [...(geometry ? drawnVariants(geometry.model.geometry) : []), ...variants] };
+}
+
 /** Until somebody says otherwise the firm's own position is taken; one that deviates fails, and may be accepted. */
 function positionFound(state: ShowerState, check: PositionCheck, looks: readonly Evidence[]): Measured {
-  const { book, pinned } = state.rules!;
+  const { book } = state.rules!;
   const question = findDisagreement(book, check.disagreement);
   const found = lastLook(looks)?.position ?? null;
   if (!question || found === null) return plain('pass');
-  const effect = positionEffect(book, question, pinned.method, found);
+  const effect = positionEffect(book, question, builtAs(state), found);
   // Another position than the accepted one is another finding: each letter is a direction of its own.
   return plain(effect === 'deviation' || effect === 'defect' ? 'fail' : 'pass', { [found]: 1 });
+}
+
+/** The figure that a check's limit goes by, as it was last told of this element; null while it was not. */
+function figureBy(state: ShowerState, { stage, check, element }: Requirement): number | null {
+  if (check.kind !== 'measured' || !check.steps) return null;
+  const { by } = check.steps;
+  const told = (state.evidence.get(element) ?? []).filter(
+    (e) => live(e) && e.stage === stage.key && e.check === by && e.kind === 'look' && e.number !== null,
+  );
+  return told.at(-1)?.number ?? null;
+}
+
+/** A check with the limit of a figure: that of the highest step which the figure reaches, the strictest below all of them. */
+function stepAt(check: MeasuredCheck, figure: number): MeasuredCheck {
+  const steps = [...check.steps!.limits].sort((a, b) => a.from - b.from);
+  const step = steps.filter((s) => s.from <= figure).at(-1) ?? steps[0]!;
+  return { ...check, limit: { ...check.limit, atMostMm: step.atMostMm } };
+}
+
+/** The requirement with its limit by the figure that was told, where it goes by one. */
+function byFigure(state: ShowerState, requirement: Requirement): Requirement {
+  const figure = figureBy(state, requirement);
+  if (figure === null) return requirement;
+  return { ...requirement, check: stepAt(requirement.check as MeasuredCheck, figure) };
 }
 
 function judgeByKind(
@@ -91,8 +122,13 @@ function judgeByKind(
   const { check, stage } = requirement;
   const found = (measured: Measured) => ({ measured, readyAtMs: null });
   switch (check.kind) {
-    case 'measured':
-      return found(judgeReadings(state, requirement, check, readings, looked));
+    case 'measured': {
+      const measured = judgeReadings(state, requirement, check, readings, looked);
+      // While the figure that the limit goes by is not known, only what keeps the strictest limit passes.
+      const open = measured.verdict === 'pass' && check.steps && figureBy(state, requirement) === null;
+      const strict = open && judgeReadings(state, requirement, stepAt(check, -Infinity), readings, looked);
+      return found(strict && strict.verdict !== 'pass' ? { ...measured, verdict: 'undecided' } : measured);
+    }
     case 'looked': {
       const verdict = lookedVerdict(looked);
       const settled = verdict === 'pass' && check.needsApproval ? 'undecided' : verdict;
@@ -133,7 +169,8 @@ function withNotApplicable(verdict: Measured['verdict'], looked: Looked): Measur
 }
 
 /** The verdict on one requirement from the evidence that stands, with the stretches behind it. */
-export function judge(state: ShowerState, requirement: Requirement): Judgement {
+export function judge(state: ShowerState, asked: Requirement): Judgement {
+  const requirement = byFigure(state, asked);
   const mine = (state.evidence.get(requirement.element) ?? []).filter(
     (e) =>
       live(e) &&

@@ -1,6 +1,7 @@
 import type { FaceKind } from '../geometry/face';
 import type { ShowerModel } from '../geometry/showerModel';
 import type { Check, Method, Part } from '../rules/ruleBook';
+import { onThisDrawing } from './raisedLimits';
 import type { Requirement } from './state';
 
 /** The element of checks that concern the shower as one. */
@@ -16,6 +17,12 @@ export function partOfFace(kind: FaceKind): Part | null {
   if (kind === 'floor' || kind === 'ceiling' || kind === 'outside-floor') return kind;
   if (kind.startsWith('wall')) return 'walls';
   return kind.startsWith('curb') ? 'curb' : kind.startsWith('niche') ? 'niche' : 'bench';
+}
+
+/** Whether a side of the footprint is an outside wall of the house. */
+function isOutsideWall({ geometry }: ShowerModel, edge: number): boolean {
+  const side = geometry.edges[edge];
+  return side?.kind === 'wall' && side.outsideWall === true;
 }
 
 function targets(model: ShowerModel, check: Check, methods: Readonly<Record<Part, string>> | null): Target[] {
@@ -52,6 +59,7 @@ function targets(model: ShowerModel, check: Check, methods: Readonly<Record<Part
     case 'face':
       return model.faces
         .filter((f) => on.kinds.includes(f.kind) && counts(f.id))
+        .filter((f) => !on.inWall || (f.edge !== null && isOutsideWall(model, f.edge)))
         .filter((f) => !on.sides || on.sides.includes(f.id.split(':')[2] ?? ''))
         .map((f) => whole(f.id));
   }
@@ -72,6 +80,12 @@ export function requirementsOf(
 ): Requirement[] {
   const stages = [...method.stages].sort((a, b) => a.order - b.order);
   return stages.flatMap((stage) =>
-    stage.checks.flatMap((check) => targets(model, check, methods).map((target) => ({ stage, check, ...target }))),
+    stage.checks.flatMap((check) =>
+      targets(model, check, methods).map((target) => ({
+        stage,
+        ...onThisDrawing(model, method, check, target.element),
+        ...target,
+      })),
+    ),
   );
 }

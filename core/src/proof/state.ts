@@ -1,7 +1,7 @@
 import type { Body, CheckVerdict, Entry, EntryOf, LookAnswer, PhotoUse, Place } from '../entries/entry';
 import type { ShowerModel } from '../geometry/showerModel';
 import type { Pinned } from '../rules/combineMethods';
-import type { Check, Method, RuleBook, Severity, Stage } from '../rules/ruleBook';
+import type { Check, Method, Raise, RuleBook, Severity, Stage } from '../rules/ruleBook';
 import type { Seam } from '../seams/seam';
 import type { FloodTest } from './floodTest';
 import type { Stretch } from './intervals';
@@ -177,7 +177,10 @@ export interface StageState {
 /** One thing that must be shown before a stage may be released. */
 export interface Requirement {
   stage: Stage;
+  /** With its limit as this drawing asks it. */
   check: Check;
+  /** What on this drawing raised the limit over the book's own figure, or null. */
+  raised: Raise | null;
   element: string;
   side: string | null;
   /** mm; 1 for elements without length. */

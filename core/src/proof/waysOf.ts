@@ -1,6 +1,6 @@
 import { findDisagreement, positionEffect, standingPosition } from '../rules/positions';
 import type { Effect } from '../rules/ruleBook';
-import { judge } from './judge';
+import { builtAs, judge } from './judge';
 import type { ShowerState } from './state';
 
 /** How one question that the trade disagrees on stands on a shower. */
@@ -19,13 +19,14 @@ export interface Way {
 export function waysOf(state: ShowerState): Way[] {
   const { rules } = state;
   if (!rules) return [];
+  const built = builtAs(state);
   return state.requirements.flatMap((r) => {
     const question = r.check.kind === 'position' ? findDisagreement(rules.book, r.check.disagreement) : null;
     if (!question) return [];
     const said = judge(state, r).position;
-    const position = said ?? standingPosition(rules.book, question, rules.pinned.method);
+    const position = said ?? standingPosition(rules.book, question, built);
     const text = question.positions.find((p) => p.key === position)?.text ?? position;
-    const effect = positionEffect(rules.book, question, rules.pinned.method, position);
+    const effect = positionEffect(rules.book, question, built, position);
     return [
       {
         id: question.id,

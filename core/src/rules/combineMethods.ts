@@ -105,13 +105,15 @@ export function combineMethods(book: RuleBook, pinned: Pinned, variants: readonl
   const main = used[0]!.method;
   const order = new Map(used.flatMap((u) => u.method.stages.map((s) => [s.key, s.order] as const)));
   const begins = pinned.beginsAt === undefined ? -1 : (order.get(pinned.beginsAt) ?? -1);
+  const standsAlready = main.stages.some((s) => s.existing && s.key === pinned.beginsAt);
   const holds = new Set<Variant>([...variants, ...(pinned.variants ?? [])]);
   const stages = [...order]
     .sort((a, b) => a[1] - b[1])
     .map(([key, at]) => {
       const stage = combineStage(key, used, byPart.floor);
       if (at < begins) return { ...stage, checks: [], notInspected: true };
-      const checks = stage.checks.filter((c) => !c.when || holds.has(c.when));
+      const old = stage.existing === true && standsAlready;
+      const checks = stage.checks.filter((c) => !c.when || holds.has(c.when) || (old && c.when === 'renovation'));
       if (key === 'membrane' && used.length > 1 && book.transition) checks.push(book.transition);
       return { ...stage, checks };
     });

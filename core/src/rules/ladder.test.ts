@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { ShowerGeometry } from '../geometry/showerGeometry';
 import { showerModel } from '../geometry/showerModel';
 import { requirementsOf } from '../proof/requirements';
 import { SHAPES, shapedShower } from '../tests/anyShower';
@@ -6,7 +7,7 @@ import { sampleShower } from '../tests/sampleShower';
 import { combineMethods, drawnVariants, methodsOfParts, type Pinned } from './combineMethods';
 import { defaultRuleBook } from './defaultRuleBook';
 import { findDisagreement, positionEffect, standingPosition } from './positions';
-import { findCheck, findStage } from './ruleBook';
+import { findCheck, findStage, type Variant } from './ruleBook';
 
 const BOOK = defaultRuleBook();
 const METHODS = BOOK.methods.map((m) => m.key);
@@ -173,17 +174,120 @@ describe('what the trade disagrees on', () => {
   });
   it('takes the position of the method, then the firm’s choice; another one means what the row says', () => {
     const floor = findDisagreement(BOOK, 'A1')!;
-    expect(standingPosition(BOOK, floor, 'sealant-board')).toBe('b');
-    expect(standingPosition(BOOK, floor, 'bonded-sheet')).toBe('a');
-    expect(positionEffect(BOOK, floor, 'bonded-sheet', 'd')).toBe('deviation');
-    expect(positionEffect(BOOK, floor, 'sealant-board', 'a')).toBe('deviation');
+    expect(standingPosition(BOOK, floor, { method: 'sealant-board' })).toBe('b');
+    expect(standingPosition(BOOK, floor, { method: 'bonded-sheet' })).toBe('a');
+    expect(positionEffect(BOOK, floor, { method: 'bonded-sheet' }, 'd')).toBe('deviation');
+    expect(positionEffect(BOOK, floor, { method: 'sealant-board' }, 'a')).toBe('deviation');
     const fabric = findDisagreement(BOOK, 'A33')!;
-    expect(positionEffect(BOOK, fabric, 'liquid', 'c')).toBe('deviation');
+    expect(positionEffect(BOOK, fabric, { method: 'liquid' }, 'c')).toBe('deviation');
     const build = findDisagreement(BOOK, 'A28')!;
-    expect(positionEffect(BOOK, build, 'bonded-sheet', 'b')).toBe('warning');
-    expect(standingPosition({ ...BOOK, choices: { A30: 'b' } }, findDisagreement(BOOK, 'A30')!, 'sealant-board')).toBe(
-      'b',
-    );
+    expect(positionEffect(BOOK, build, { method: 'bonded-sheet' }, 'b')).toBe('warning');
+    expect(
+      standingPosition({ ...BOOK, choices: { A30: 'b' } }, findDisagreement(BOOK, 'A30')!, { method: 'sealant-board' }),
+    ).toBe('b');
+  });
+});
+
+describe('the position that stands is the one the trade holds right for the method', () => {
+  const METHODS = ['bonded-sheet', 'sealant-board', 'liquid', 'liner-mortar', 'ready-pan', 'leak-control-flange'];
+  const standing = (id: string, variants: Variant[] = []) =>
+    METHODS.map((method) => standingPosition(BOOK, findDisagreement(BOOK, id)!, { method, variants })).join('');
+  const effect = (id: string, method: string, key: string, variants: Variant[] = []) =>
+    positionEffect(BOOK, findDisagreement(BOOK, id)!, { method, variants }, key);
+
+  it.each([
+    // In the order of METHODS.
+    ['A4', 'eeaaed'],
+    ['A20', 'adaaaa'],
+    ['A21', 'fdabea'],
+    ['A22', 'babaab'],
+    ['A23', 'badddd'],
+    ['A38', 'cccccc'],
+    ['A55', 'babbbb'],
+    ['A65', 'bacccc'],
+    ['A37', 'bbbbbb'],
+  ])('%s', (id, letters) => {
+    expect(standing(id)).toBe(letters);
+  });
+  it('and another one is what the row says', () => {
+    // The same drain set flush in a bevelled opening, a board that a paper must allow, an early flood.
+    expect(effect('A4', 'liner-mortar', 'b')).toBe('deviation');
+    expect(effect('A4', 'leak-control-flange', 'a')).toBe('deviation');
+    expect(effect('A20', 'liquid', 'b')).toBe('deviation');
+    expect(effect('A20', 'bonded-sheet', 'c')).toBe('deviation');
+    expect(effect('A20', 'bonded-sheet', 'd')).toBe('accept');
+    expect(effect('A21', 'liner-mortar', 'a')).toBe('deviation');
+    expect(effect('A55', 'liquid', 'a')).toBe('deviation');
+    expect(effect('A55', 'sealant-board', 'b')).toBe('accept');
+    expect(effect('A65', 'liquid', 'a')).toBe('deviation');
+    // The order of pan and walls is written down only.
+    expect(effect('A22', 'liquid', 'a')).toBe('note');
+    expect(effect('A22', 'sealant-board', 'c')).toBe('note');
+  });
+  it('and follows the way it is built: a curbless floor is tight all over, a steam room up to its ceiling', () => {
+    expect(standing('A38', ['curbless'])).toBe('aaaaaa');
+    expect(effect('A38', 'liquid', 'd', ['curbless'])).toBe('deviation');
+    expect(effect('A38', 'liquid', 'd')).toBe('accept');
+    expect(effect('A38', 'liquid', 'b', ['curbless'])).toBe('deviation');
+    expect(standing('A37', ['steam'])).toBe('dddddd');
+    expect(effect('A37', 'liquid', 'b', ['steam'])).toBe('deviation');
+    expect(effect('A37', 'liquid', 'a')).toBe('deviation');
+  });
+});
+
+describe('what is asked only where it is', () => {
+  const requirements = (method: string, edges: (g: ShowerGeometry) => ShowerGeometry, pinned: Partial<Pinned> = {}) => {
+    const geometry = edges(sampleShower({ niche: true }));
+    const model = showerModel(geometry);
+    if (!model.ok) throw new Error(model.problem.message);
+    return requirementsOf(model.value, combineMethods(BOOK, { method, ...pinned }, drawnVariants(geometry))!);
+  };
+  const asking = (found: ReturnType<typeof requirements>, id: string) =>
+    found.filter((r) => r.check.id === id).map((r) => r.element);
+  const outside = (edge: number) => (g: ShowerGeometry) => ({
+    ...g,
+    edges: g.edges.map((e, k) => (k === edge && e.kind === 'wall' ? { ...e, outsideWall: true } : e)),
+  });
+
+  it.each(BOOK.methods.map((m) => m.key))('%s: insulation behind a niche only in an outside wall', (method) => {
+    expect(
+      asking(
+        requirements(method, (g) => g),
+        'niche-outside-wall',
+      ),
+    ).toEqual([]);
+    expect(asking(requirements(method, outside(3)), 'niche-outside-wall')).toEqual([]);
+    expect(asking(requirements(method, outside(2)), 'niche-outside-wall')).toEqual(['niche:n:sill']);
+  });
+  it.each(BOOK.methods.map((m) => m.key))('%s: the fall of a niche’s sill again in its tile', (method) => {
+    const found = requirements(method, (g) => g).filter((r) => r.check.id === 'sill-finished');
+    expect(found.map((r) => [r.stage.key, r.element])).toEqual([['tile', 'niche:n:sill']]);
+  });
+  it('strip-out and call-back where the inspection begins at them, or old tile is drawn; never of a new build', () => {
+    const ids = (key: string, pinned: Partial<Pinned>, edges = (g: ShowerGeometry) => g) =>
+      requirements('bonded-sheet', edges, pinned)
+        .filter((r) => r.stage.key === key && r.check.kind !== 'position')
+        .map((r) => r.check.id);
+    const kept = (g: ShowerGeometry) => ({
+      ...g,
+      edges: g.edges.map((e) => (e.kind === 'wall' ? { ...e, keptAbove: true } : e)),
+    });
+    for (const beginsAt of [undefined, 'framing', 'membrane']) {
+      expect(ids('strip-out', { beginsAt })).toEqual([]);
+      expect(ids('call-back', { beginsAt })).toEqual([]);
+    }
+    expect(ids('strip-out', { beginsAt: 'strip-out' })).toContain('hazard-tested');
+    expect(ids('call-back', { beginsAt: 'strip-out' })).toEqual(['complaint', 'cause-found']);
+    expect(ids('call-back', { beginsAt: 'call-back' })).toEqual(['complaint', 'cause-found']);
+    expect(ids('strip-out', { beginsAt: 'call-back' })).toEqual([]);
+    expect(ids('strip-out', {}, kept)).toContain('hazard-tested');
+    // Beginning there says nothing of old tile: what joins it is asked only where it is drawn.
+    const joins = (edges: (g: ShowerGeometry) => ShowerGeometry) =>
+      requirements('bonded-sheet', edges, { beginsAt: 'strip-out' }).filter(
+        (r) => r.check.when === 'renovation' && r.stage.key === 'boards',
+      );
+    expect(joins((g) => g)).toEqual([]);
+    expect(joins(kept).length).toBeGreaterThan(0);
   });
 });
 

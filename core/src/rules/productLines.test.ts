@@ -5,6 +5,7 @@ import { checkBook } from './checkBook';
 import { combineMethods, linesOf } from './combineMethods';
 import { changesFor, compareBooks } from './compareBooks';
 import { defaultRuleBook } from './defaultRuleBook';
+import { filmFault } from './filmFault';
 import { mixedParts, TOGETHER } from './mixedParts';
 import { ProductLine } from './productLine';
 import type { Check, RuleBook } from './ruleBook';
@@ -160,5 +161,30 @@ describe('parts of several makers', () => {
         for (const p of pairs) expect(TOGETHER.indexOf(p.together)).toBeLessThanOrEqual(TOGETHER.indexOf(worst));
       }),
     );
+  });
+});
+
+describe('a label’s film figures', () => {
+  const fault = (figures: ProductLine['figures']) => filmFault({ figures })?.figure ?? null;
+  it('a thousand times off are asked about, and so is a share typed for a percentage', () => {
+    expect(
+      fault({ dryUm: { least: 560, most: 1100 }, wetUm: { least: 500 }, solidsPercent: { least: 55 } }),
+    ).toBeNull();
+    expect(fault({ dryUm: { least: 0.56 } })).toBe('dryUm');
+    expect(fault({ dryUm: { least: 22, most: 560 } })).toBe('dryUm');
+    expect(fault({ dryUm: { least: 560, most: 22_000 } })).toBe('dryUm');
+    expect(fault({ wetUm: { most: 560_000 } })).toBe('wetUm');
+    expect(fault({ wetUm: { least: 0 } })).toBe('wetUm');
+    expect(fault({ solidsPercent: { least: 0.55 } })).toBe('solidsPercent');
+    expect(fault({ solidsPercent: { least: 1.5 } })).toBeNull();
+    expect(filmFault({ figures: { dryUm: { least: 22 } } })!.message).toContain('was it meant in mils?');
+  });
+  it('more solids than all of it, or more dry than its coats leave, can’t be', () => {
+    expect(fault({ solidsPercent: { most: 101 } })).toBe('solidsPercent');
+    expect(fault({ solidsPercent: { most: 100 } })).toBeNull();
+    const film = { wetUm: { most: 500 }, coats: { least: 2 }, solidsPercent: { most: 50 } };
+    expect(fault({ ...film, dryUm: { least: 501 } })).toBeNull();
+    expect(fault({ ...film, dryUm: { least: 502 } })).toBe('dryUm');
+    expect(fault({ dryUm: { least: 900 }, wetUm: { most: 500 } })).toBeNull();
   });
 });

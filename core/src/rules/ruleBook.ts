@@ -36,6 +36,8 @@ const On = z.discriminatedUnion('element', [
     kinds: z.array(z.enum(FACE_KINDS)).min(1),
     /** Only these sides of a part, as its faces' ids name them: a niche's `sill`, not its back. */
     sides: z.array(z.string().min(1)).min(1).optional(),
+    /** Only what stands in an outside wall of the house. */
+    inWall: z.literal('outside').optional(),
   }),
   z.object({ element: z.literal('shower') }),
 ]);
@@ -71,12 +73,25 @@ const base = {
   /** The figure of a label that stands for this limit where the shower's product line states it. */
   fromLabel: FromLabel.optional(),
 };
+/** Heights that a drawing may ask for beyond a check's own limit. */
+export const RAISES = ['flood-line', 'shower-head', 'six-feet'] as const;
+export type Raise = (typeof RAISES)[number];
+
 const MeasuredCheck = z.object({
   ...base,
   kind: z.literal('measured'),
   limit: Limit,
   pattern: Pattern,
   instrument: z.string().min(1),
+  /** Its greatest value by another figure of the same element, such as a span by its layers: from each figure on. */
+  steps: z
+    .object({
+      by: z.string().min(1),
+      limits: z.array(z.object({ from: z.number(), atMostMm: z.number().positive() })).min(1),
+    })
+    .optional(),
+  /** What its least height, above the drain, must reach on every drawing, whatever the figure of the limit is. */
+  raisedTo: z.array(z.enum(RAISES)).min(1).optional(),
   /** A height that is shown beside the reading with its margin. */
   comparedWith: z.literal('shower-head').optional(),
 });
@@ -223,6 +238,8 @@ export const Stage = z.object({
   /** A caution shown while this stage is inspected. */
   caution: z.string().optional(),
   checks: z.array(Check),
+  /** Of a shower that stands already: asked where the inspection begins at such a stage, or where old tile is drawn. */
+  existing: z.boolean().optional(),
   /** Built before this firm's inspection began: nothing is asked, nothing was proved. */
   notInspected: z.boolean().optional(),
 });
@@ -240,6 +257,8 @@ const Disagreement = z.object({
   stage: z.string().min(1),
   /** Methods that it concerns; all without it. */
   methods: z.array(z.string()).optional(),
+  /** What it means that a position was found that is right for another method or way of building. */
+  elsewhere: z.enum(EFFECTS).default('deviation'),
   /** Why the default is the default, and what the product does. */
   note: z.string().min(1),
   positions: z
@@ -249,6 +268,9 @@ const Disagreement = z.object({
         text: z.string().min(1),
         /** Methods that this position is right for; all without it. */
         methods: z.array(z.string()).optional(),
+        /** It is right only where the shower is built so, or only where it is not. */
+        when: z.enum(VARIANTS).optional(),
+        unless: z.enum(VARIANTS).optional(),
         effect: z.enum(EFFECTS),
       }),
     )

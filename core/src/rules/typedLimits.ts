@@ -14,12 +14,15 @@ export function typedMm(text: string): number {
   return read.value.mm === 0 ? 0 : sign * read.value.mm;
 }
 
-/** A check with every length of its limit in millimetres; plain numbers (degrees, percent) stay as they are. */
-export function withLimitsInMm<C extends { limit?: unknown }>(check: C): C {
-  if (check.limit === undefined || check.limit === null) return check;
-  const limit = Object.entries(check.limit as TypedLimit).map(([key, v]) => [
-    key,
-    typeof v === 'string' ? typedMm(v) : v,
-  ]);
-  return { ...check, limit: Object.fromEntries(limit) };
+const inMm = (limit: TypedLimit) =>
+  Object.fromEntries(Object.entries(limit).map(([key, v]) => [key, typeof v === 'string' ? typedMm(v) : v]));
+
+/** A check with every length of its limits in millimetres; plain numbers (degrees, percent) stay as they are. */
+export function withLimitsInMm<C extends { limit?: unknown; steps?: unknown }>(check: C): C {
+  const { limit, steps } = check as { limit?: TypedLimit | null; steps?: { limits: TypedLimit[] } };
+  return {
+    ...check,
+    ...(limit ? { limit: inMm(limit) } : {}),
+    ...(steps ? { steps: { ...steps, limits: steps.limits.map(inMm) } } : {}),
+  };
 }

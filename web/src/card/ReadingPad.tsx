@@ -1,5 +1,5 @@
 import { faceName } from '@careful-seam/contract/texts/names';
-import { limitWords } from '@careful-seam/contract/texts/sentences';
+import { limitWords, raisedWords } from '@careful-seam/contract/texts/sentences';
 import { judge } from '@careful-seam/core/proof/judge';
 import { weakestPlace } from '@careful-seam/core/proof/laps';
 import type { Judgement, Requirement, ShowerState } from '@careful-seam/core/proof/state';
@@ -160,6 +160,7 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
         <label className="flex-1">
           <span className="text-soft text-sm">
             {check.label}, {limitWords(t, check, unit)}
+            {raisedWords(t, requirement)}
           </span>
           <span className="flex items-baseline gap-1">
             <input

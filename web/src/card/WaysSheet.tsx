@@ -1,3 +1,4 @@
+import { builtAs } from '@careful-seam/core/proof/judge';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import { waysOf } from '@careful-seam/core/proof/waysOf';
 import { findDisagreement, positionEffect, standingPosition } from '@careful-seam/core/rules/positions';
@@ -17,7 +18,8 @@ interface Props {
 export function WaysSheet({ showerId, state, stage, mayInspect, onClose }: Props) {
   const { t } = useTranslation();
   const writeAll = useStore((s) => s.writeAll);
-  const { book, pinned } = state.rules!;
+  const { book } = state.rules!;
+  const built = builtAs(state);
   const ways = waysOf(state).filter((way) => way.stage === stage);
   const say = (check: string, position: string, effect: string) =>
     void writeAll(showerId, [
@@ -37,7 +39,7 @@ export function WaysSheet({ showerId, state, stage, mayInspect, onClose }: Props
       <p className="text-soft text-sm">{t('ways.what')}</p>
       {ways.map((way) => {
         const question = findDisagreement(book, way.id)!;
-        const own = standingPosition(book, question, pinned.method);
+        const own = standingPosition(book, question, built);
         return (
           <fieldset key={question.id} className="border-hair border-t pt-2">
             <legend className="font-semibold">
@@ -46,7 +48,7 @@ export function WaysSheet({ showerId, state, stage, mayInspect, onClose }: Props
             <p className="text-soft text-sm">{question.note}</p>
             <div className="flex flex-col gap-1">
               {question.positions.map((p) => {
-                const effect = positionEffect(book, question, pinned.method, p.key);
+                const effect = positionEffect(book, question, built, p.key);
                 return (
                   <button
                     type="button"

@@ -33,6 +33,8 @@ export function CoatForm({ zones, limits, first, zone, onKeep }: Props) {
   const [typed, setTyped] = useState({ used: '', before: '', after: '', water: '' });
   const [doneAtMs, setDoneAt] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  /** The volume that was asked about: kept when it is said again. */
+  const [asked, setAsked] = useState<number | null>(null);
   const areaM2 = here.reduce((sum, z) => sum + z.areaM2, 0);
   const [used, before, after] = [typed.used, typed.before, typed.after].map((v) => readVolume(v, unit));
   const volumeL = bucket === 'used' ? (used ?? null) : before != null && after != null ? before - after : null;
@@ -58,6 +60,10 @@ export function CoatForm({ zones, limits, first, zone, onKeep }: Props) {
     if (waterL === null) return setProblem(t('film.coat.waterUnreadable'));
     if (waterL > volumeL) return setProblem(t('film.coat.tooThin'));
     if (atMs > Date.now() + 60_000) return setProblem(t('flood.inFuture'));
+    if (odd && !odd.ok && asked !== volumeL) {
+      setAsked(volumeL);
+      return setProblem(t('film.askedAgain'));
+    }
     onKeep({
       of: 'coat',
       zones: here.map((z) => z.zone),

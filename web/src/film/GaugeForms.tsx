@@ -1,4 +1,5 @@
 import { filmWords } from '@careful-seam/contract/film/filmWords';
+import { filmPlausible } from '@careful-seam/core/film/filmArithmetic';
 import type { FilmRecord } from '@careful-seam/core/film/filmRecords';
 import { DRY_GAUGES } from '@careful-seam/core/film/filmSpots';
 import type { FilmLimits, ZoneFilm } from '@careful-seam/core/film/judgeFilm';
@@ -79,6 +80,8 @@ export function DryForm({ zone, onKeep }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const [typed, setTyped] = useState<[string, string, string]>(['', '', '']);
+  /** What was asked about: kept when it is said again. */
+  const [asked, setAsked] = useState('');
   const [by, setBy] = useState<(typeof DRY_GAUGES)[number]>('cut-sample');
   const [problem, setProblem] = useState<string | null>(null);
   const keep = () => {
@@ -86,6 +89,11 @@ export function DryForm({ zone, onKeep }: Props) {
     const bad = um.indexOf(null);
     if (bad >= 0) return setProblem(t('film.dry.unreadable', { number: bad + 1 }));
     const spot = um as [number, number, number];
+    const odd = spot.map((v) => filmPlausible(v, 'spotUm')).find((read) => !read.ok);
+    if (odd && !odd.ok && asked !== typed.join()) {
+      setAsked(typed.join());
+      return setProblem(`${odd.problem.message} ${t('film.askedAgain')}`);
+    }
     const mean = (spot[0] + spot[1] + spot[2]) / 3;
     if (zone.meanWetUm !== null && mean > zone.meanWetUm * 1.5)
       return setProblem(

@@ -45,8 +45,9 @@ export function Questions({ draft, method, stage, onChange }: Props) {
             >
               <option value="">
                 {t('rules.asMethod', {
-                  position: d.positions.find((p) => p.key === standingPosition({ ...draft, choices: {} }, d, method))
-                    ?.text,
+                  position: d.positions.find(
+                    (p) => p.key === standingPosition({ ...draft, choices: {} }, d, { method }),
+                  )?.text,
                 })}
               </option>
               {d.positions

@@ -2,6 +2,7 @@ import { benchSpan } from '@careful-seam/core/bench/benchSpan';
 import { type CurbCutInput, curbCut } from '@careful-seam/core/curb/curbCut';
 import type { Bench, Niche, ShowerGeometry } from '@careful-seam/core/geometry/showerGeometry';
 import { type NicheLayoutInput, nicheLayout } from '@careful-seam/core/niche/nicheLayout';
+import { builtAs } from '@careful-seam/core/proof/judge';
 import type { ShowerState } from '@careful-seam/core/proof/state';
 import { findDisagreement, standingPosition } from '@careful-seam/core/rules/positions';
 import { showLength } from '@careful-seam/core/units/length';
@@ -18,9 +19,9 @@ export function sumAt(element: string): { kind: 'curb' | 'niche' | 'bench'; id: 
 
 /** Which of the two ways of cutting a curb the firm has: 1/8 in at each end, or in all. */
 export function curbGap(state: ShowerState): CurbCutInput['gap'] {
-  const { book, pinned } = state.rules!;
+  const { book } = state.rules!;
   const question = findDisagreement(book, 'A39');
-  return question && standingPosition(book, question, pinned.method) !== 'a' ? 'in-all' : 'each-end';
+  return question && standingPosition(book, question, builtAs(state)) !== 'a' ? 'in-all' : 'each-end';
 }
 
 /** The cut of a curb in sentences. */

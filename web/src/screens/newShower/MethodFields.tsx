@@ -3,6 +3,7 @@ import { useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import type { Drawn } from './drawing';
 import { Labelled, type NewForm } from './fields';
+import { firstStage } from './formStart';
 
 /** Which parts a drawing has, so that only they are asked for. */
 function partsOf(drawn: Drawn): Part[] {
@@ -23,6 +24,7 @@ export function MethodFields({ drawn, book }: { drawn: Drawn; book: RuleBook }) 
   const { register, setValue, watch } = useFormContext<NewForm>();
   const { method: main, parts, variants, beginsAt } = watch();
   const method = book.methods.find((m) => m.key === main) ?? book.methods[0]!;
+  const begins = method.stages.find((s) => s.key === beginsAt);
   const mixed = Object.values(parts).some((m) => m !== '' && m !== main);
   return (
     <>
@@ -78,7 +80,7 @@ export function MethodFields({ drawn, book }: { drawn: Drawn; book: RuleBook }) 
       <Labelled text={t('new.beginsAt')}>
         <select className="field text-base" {...register('beginsAt')}>
           {method.stages
-            .filter((s) => s.order < 14)
+            .filter((s) => s.order < 14 || s.existing)
             .map((s) => (
               <option key={s.key} value={s.key}>
                 {s.label}
@@ -86,7 +88,10 @@ export function MethodFields({ drawn, book }: { drawn: Drawn; book: RuleBook }) 
             ))}
         </select>
       </Labelled>
-      {method.stages[0]?.key !== beginsAt && <p className="text-soft text-sm">{t('new.beginsLater')}</p>}
+      {begins?.existing && <p className="text-soft text-sm">{t('new.beginsOld')}</p>}
+      {beginsAt !== firstStage(book) && !begins?.existing && (
+        <p className="text-soft text-sm">{t('new.beginsLater')}</p>
+      )}
     </>
   );
 }

@@ -14,7 +14,7 @@ import { DrawnMap } from './DrawnMap';
 import type { Drawn } from './drawing';
 import { FallNote } from './FallNote';
 import type { NewForm } from './fields';
-import { keptForm, nameOf, namesOf, pinnedBy, type Start, typeOf } from './formStart';
+import { firstStage, keptForm, nameOf, namesOf, pinnedBy, type Start, typeOf } from './formStart';
 import { MethodFields } from './MethodFields';
 import { PartFields } from './PartFields';
 import { RoomFields } from './RoomFields';
@@ -60,7 +60,7 @@ export function ShowerForm({ start }: { start: Start }) {
       method: book?.methods[0]?.key ?? '',
       parts: {},
       variants: [],
-      beginsAt: book?.methods[0]?.stages[0]?.key ?? '',
+      beginsAt: firstStage(book),
       ...before?.typed,
       ...(start.kind === 'new' ? {} : namesOf(start)),
     },

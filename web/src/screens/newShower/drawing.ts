@@ -136,7 +136,9 @@ function edges(
     };
     if (side.kind === 'half-wall')
       return { kind: 'half-wall', id: id(side.name), heightMm, thicknessMm: s.halfThick, ...lines };
-    return { kind: 'wall', id: id(side.name), heightMm, ...(typed.kept ? { keptAbove: true } : {}), ...lines };
+    const kept = typed.kept ? { keptAbove: true } : {};
+    const cold = (typed.outsideWalls ?? []).includes(side.name) ? { outsideWall: true } : {};
+    return { kind: 'wall', id: id(side.name), heightMm, ...kept, ...cold, ...lines };
   });
   return { edges: built, boards };
 }

@@ -35,6 +35,10 @@ function linesFrom(start: Start): { lines?: string[] } {
   return lines ? { lines: [...lines] } : {};
 }
 
+/** Where the inspection of a shower begins that is built anew: the first stage that is not of an old one. */
+export const firstStage = (book: RuleBook | null): string =>
+  book?.methods[0]?.stages.find((s) => !s.existing)?.key ?? '';
+
 /** The rules as the form has them: the method, parts that differ, ways of building, where the inspection begins. */
 export function pinnedBy(typed: NewForm, start: Start, book: RuleBook | null): Pinned {
   const differing = Object.entries(typed.parts).filter(([, m]) => m !== '' && m !== typed.method);
@@ -42,7 +46,7 @@ export function pinnedBy(typed: NewForm, start: Start, book: RuleBook | null): P
     method: typed.method,
     ...(differing.length > 0 ? { parts: Object.fromEntries(differing) } : {}),
     ...(typed.variants.length > 0 ? { variants: typed.variants } : {}),
-    ...(typed.beginsAt === book?.methods[0]?.stages[0]?.key ? {} : { beginsAt: typed.beginsAt }),
+    ...(typed.beginsAt === firstStage(book) ? {} : { beginsAt: typed.beginsAt }),
     ...linesFrom(start),
   };
 }

@@ -76,6 +76,8 @@ export interface Typed extends Record<LengthName, string> {
   /** Two corners and the diagonal between them, as a check. */
   diagonal: string;
   kept: boolean;
+  /** Sides that are outside walls of the house. */
+  outsideWalls: string[];
   drainKind: 'point' | 'line';
   turned: boolean;
   boards: 'line' | 'laid';
@@ -179,6 +181,7 @@ export function startTyped(unit: 'in' | 'mm', id: (part: string) => string): Typ
     spread: false,
     diagonal: '',
     kept: false,
+    outsideWalls: [],
     drainKind: 'point',
     turned: false,
     boards: 'line',
