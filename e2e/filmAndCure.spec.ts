@@ -249,7 +249,9 @@ test('layers of a corner show 3 against 4, right and wrong are drawn, materials 
   const first = await sheet.locator('.text-xl').last().textContent();
   await sheet.getByLabel('Value here').fill('2 1/8');
   await sheet.getByRole('button', { name: 'Keep', exact: true }).click();
-  await expect(sheet.getByTestId('random-says')).toContainText('1 of 59 drawn places read, none short: 5 % sure that at most 5 % of the places of this check');
+  await expect(sheet.getByTestId('random-says')).toContainText(
+    '1 of 59 drawn places read, none short: 5 % sure that at most 5 % of the places of this check',
+  );
   expect(first).not.toBeNull();
   await sheet.getByLabel('Value here').fill('1 1/2');
   await sheet.getByRole('button', { name: 'Keep', exact: true }).click();

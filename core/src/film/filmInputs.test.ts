@@ -1,5 +1,5 @@
-import { describe, expect, it } from 'vitest';
-import type { z } from 'zod';
+import { describe } from 'vitest';
+import { type Bounds, holdBounds } from '../tests/bounds';
 import { FilmFromVolumeInput, FilmNeededInput, PrimerMixInput } from './filmArithmetic';
 import { FilmRecord } from './filmRecords';
 import { FilmSpotsInput } from './filmSpots';
@@ -13,8 +13,7 @@ const coat = { of: 'coat', zones: ['walls'], coat: 1, volumeL: 3, waterL: 0, don
 const wet = { of: 'wet', zone: 'walls', coat: 1, wettedUm: 500, nextUm: 600 };
 const dry = { of: 'dry', zone: 'walls', spotUm: [500, 510, 520], by: 'cut-sample' };
 
-/** [what, schema, a sound value, the field that is changed, figures it takes, figures it refuses]. */
-const BOUNDS: [string, z.ZodType, object, string, unknown[], unknown[]][] = [
+const BOUNDS: Bounds[] = [
   ['film from a volume', FilmFromVolumeInput, fromVolume, 'solids', [0.01, 1], [0, -0.1, 1.01, 55, Number.NaN]],
   ['film from a volume', FilmFromVolumeInput, fromVolume, 'lossShare', [0, 0.9, undefined], [-0.01, 0.91]],
   ['film from a volume', FilmFromVolumeInput, fromVolume, 'thinning', [0, 10, undefined], [-0.01, 10.1]],
@@ -61,11 +60,5 @@ const BOUNDS: [string, z.ZodType, object, string, unknown[], unknown[]][] = [
 ];
 
 describe('what is told of a film is a figure that can be', () => {
-  it.each(BOUNDS)('%s', (_, schema, sound, field, takes, refuses) => {
-    expect(schema.safeParse(sound).success).toBe(true);
-    for (const value of takes)
-      expect([value, schema.safeParse({ ...sound, [field]: value }).success]).toEqual([value, true]);
-    for (const value of refuses)
-      expect([value, schema.safeParse({ ...sound, [field]: value }).success]).toEqual([value, false]);
-  });
+  holdBounds(BOUNDS);
 });
