@@ -6,7 +6,7 @@ export default {
   tsconfigFile: 'tsconfig.none.json',
   vitest: { configFile: 'vitest.mutants.config.ts', related: true },
   plugins: ['@stryker-mutator/vitest-runner'],
-  mutate: [
+  mutate: process.env.MUTANTS_PLACES?.split(' ') ?? [
     `core/src/${room}/**/*.ts`,
     '!core/src/**/*.test.ts',
     '!core/src/flood/siteScenarios.ts',
@@ -14,13 +14,13 @@ export default {
   ],
   mutator: { excludedMutations: ['StringLiteral'] },
   coverageAnalysis: 'perTest',
-  concurrency: 1,
+  concurrency: Number(process.env.MUTANTS_AT_ONCE ?? 1),
   timeoutMS: 20_000,
   timeoutFactor: 3,
   reporters: ['clear-text', 'json', 'progress-append-only'],
   jsonReporter: { fileName: `test-results/mutants-${room}.json` },
   clearTextReporter: { allowColor: false, logTests: false, reportTests: false },
   tempDirName: `.tmp/mutants-${room}`,
-  ignorePatterns: ['web', 'server', 'e2e', 'docs', 'demo', 'data', 'instruments', 'test-results', '.git'],
+  ignorePatterns: ['web', 'server', 'e2e', 'docs', 'demo', 'data', 'instruments', 'test-results', '.git', '.tmp'],
   allowConsoleColors: false,
 };

@@ -6,7 +6,11 @@ const rooms = process.env.MUTANTS_TESTS ?? 'proof,flood,cure,film,ledger,entries
 export default defineConfig({
   test: {
     include: rooms.split(',').map((room) => `core/src/${room}/**/*.test.ts`),
-    exclude: ['**/node_modules/**', 'core/src/flood/siteScenarios.test.ts'],
+    exclude: [
+      '**/node_modules/**',
+      'core/src/flood/siteScenarios.test.ts',
+      ...(process.env.MUTANTS_SECOND_JUDGE === 'no' ? ['core/src/proof/secondJudge.test.ts'] : []),
+    ],
     testTimeout: 60_000,
     env: { SECOND_JUDGE_RUNS: '60', SECOND_JUDGE_QUICK: '1' },
     maxWorkers: 1,
