@@ -14,6 +14,7 @@ export default {
   ],
   mutator: { excludedMutations: ['StringLiteral'] },
   coverageAnalysis: 'perTest',
+  ignoreStatic: process.env.MUTANTS_PLACES !== undefined,
   concurrency: Number(process.env.MUTANTS_AT_ONCE ?? 1),
   timeoutMS: 20_000,
   timeoutFactor: 3,

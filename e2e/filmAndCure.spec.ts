@@ -117,12 +117,19 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   await expect(page.getByRole('alert')).toContainText('above the gauge');
   await page.getByRole('button', { name: '22', exact: true }).click();
   await expect(page.getByTestId('film-log')).toContainText('22 mil to 24 mil wet');
-  // A bucket says how much, not where: every zone is gauged too.
-  for (const zone of ['floor', 'curb', 'lower-walls']) {
+  // A bucket says how much, not where: every zone is gauged too, in each of its coats.
+  const words = page.getByTestId('zone-words');
+  for (const zone of ['walls', 'floor', 'curb']) {
     await page.getByTestId(`zone-${zone}`).click();
+    if (zone !== 'walls') await page.getByRole('button', { name: '24', exact: true }).click();
+    await expect(words).toContainText('Read the wet gauge in each coat');
+    const ofCoat = page.getByRole('group', { name: 'Read in coat' });
+    await ofCoat.getByRole('button', { name: '1', exact: true }).click();
     await page.getByRole('button', { name: '24', exact: true }).click();
-    await expect(page.getByTestId('zone-words')).not.toContainText('Read the wet gauge');
+    await expect(words).not.toContainText('Read the wet gauge');
   }
+  await page.getByTestId('zone-lower-walls').click();
+  await page.getByRole('button', { name: '24', exact: true }).click();
   await page.getByTestId('zone-walls').click();
   await sound(page);
   await page.getByRole('link', { name: 'Shower', exact: true }).click();
@@ -134,6 +141,9 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   await page.getByLabel('Product used, gal').fill(gallons(low, 15));
   await expect(page.getByTestId('coat-makes')).toContainText('15 mil dry');
   await coat(page, ['lower walls'], 2, gallons(low, 15), 20);
+  await expect(verdict).toContainText('Read the wet gauge in each coat');
+  await page.getByRole('tab', { name: 'Wet gauge' }).click();
+  await page.getByRole('button', { name: '24', exact: true }).click();
   await expect(verdict).toHaveText('The film holds in every zone.');
   await page.goto(`${url}?stage=membrane`);
   await page.getByRole('button', { name: 'Release: Membrane' }).click();

@@ -1,7 +1,9 @@
 // Changes the rooms that the proof is made of, one place at a time, and says how many of the changes their tests notice.
-// npm run mutants [room ...]; without a room, all five one after the other. The lists lie in test-results/mutants-<room>.json.
+// npm run mutants [--lines n] [room ...]; without a room, all five one after the other. The lists lie in
+// test-results/mutants-<room>.json. With --lines, that many lines of each room are drawn at random (MUTANTS_SEED) and only what
+// lies within one of them is changed, module-level constants apart: a large room takes a night, a sample half an hour.
 import { spawnSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 
 /** Each room with the rooms whose tests judge it. */
 const ROOMS = {
@@ -12,7 +14,38 @@ const ROOMS = {
   proof: ['proof'],
 };
 
-const wanted = process.argv.slice(2);
+const SEED = Number(process.env.MUTANTS_SEED ?? 20_261_128);
+const LEFT_OUT = /\.test\.ts$|siteScenarios\.ts$|simulateFlood\.ts$/;
+
+/** Numbers between 0 and 1, the same for a seed. */
+function numbers(seed) {
+  let state = seed >>> 0;
+  return () => {
+    state = (Math.imul(state, 1_664_525) + 1_013_904_223) >>> 0;
+    return state / 4_294_967_296;
+  };
+}
+
+/** So many lines of a room that hold code, drawn at random, as the places to change. */
+function drawLines(room, count) {
+  const lines = readdirSync(`core/src/${room}`, { recursive: true })
+    .map((name) => `core/src/${room}/${name}`)
+    .filter((file) => file.endsWith('.ts') && !LEFT_OUT.test(file))
+    .sort()
+    .flatMap((file) =>
+      readFileSync(file, 'utf8')
+        .split('\n')
+        .flatMap((text, i) => (/^\s*(\/?\*|\/\/|import |[})\];,]*$)/.test(text) ? [] : [`${file}:${i + 1}-${i + 1}`])),
+    );
+  const next = numbers(SEED);
+  const drawn = [];
+  while (drawn.length < count && lines.length > 0) drawn.push(...lines.splice(Math.floor(next() * lines.length), 1));
+  return drawn;
+}
+
+const args = process.argv.slice(2);
+const sample = args[0] === '--lines' ? Number(args.splice(0, 2)[1]) : null;
+const wanted = args;
 const unknown = wanted.filter((room) => !(room in ROOMS));
 if (unknown.length > 0) {
   console.error(`No room of that name: ${unknown.join(', ')}. There are ${Object.keys(ROOMS).join(', ')}.`);
@@ -22,7 +55,12 @@ if (unknown.length > 0) {
 for (const room of wanted.length > 0 ? wanted : Object.keys(ROOMS)) {
   const { status } = spawnSync('npx', ['stryker', 'run', 'stryker.config.mjs'], {
     stdio: 'inherit',
-    env: { ...process.env, MUTANTS_ROOM: room, MUTANTS_TESTS: ROOMS[room].join(',') },
+    env: {
+      ...process.env,
+      MUTANTS_ROOM: room,
+      MUTANTS_TESTS: ROOMS[room].join(','),
+      ...(sample ? { MUTANTS_PLACES: drawLines(room, sample).join(' ') } : {}),
+    },
   });
   if (status !== 0) process.exit(status ?? 1);
   const { files } = JSON.parse(readFileSync(`test-results/mutants-${room}.json`, 'utf8'));
@@ -31,5 +69,6 @@ for (const room of wanted.length > 0 ? wanted : Object.keys(ROOMS)) {
     for (const { status: found } of mutants) if (found in count) count[found] += 1;
   const killed = count.Killed + count.Timeout;
   const all = killed + count.Survived + count.NoCoverage;
-  console.log(`${room}: ${killed} of ${all} changes noticed (${((100 * killed) / all).toFixed(1)} %)`);
+  const of = sample ? `, of ${sample} lines drawn with seed ${SEED}` : '';
+  console.log(`${room}: ${killed} of ${all} changes noticed (${((100 * killed) / all).toFixed(1)} %${of})`);
 }

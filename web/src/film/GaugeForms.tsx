@@ -27,7 +27,8 @@ export function WetForm({ zone, limits, onKeep }: Props) {
   const { unit } = usePreferences();
   const teeth = unit === 'in' ? GAUGE_MILS.map((m) => m * UM_PER_MIL) : GAUGE_UM;
   const [problem, setProblem] = useState<string | null>(null);
-  const coat = coatOf(zone);
+  const [chosen, setChosen] = useState<number | null>(null);
+  const coat = chosen !== null && zone.coats.includes(chosen) ? chosen : coatOf(zone);
   const keep = (wetted: number) => {
     const read = wetInterval(teeth, wetted);
     if (!read.ok) return setProblem(read.problem.message);
@@ -38,6 +39,14 @@ export function WetForm({ zone, limits, onKeep }: Props) {
   return (
     <div className="flex flex-col gap-2">
       <p className="text-soft text-sm">{t('film.wet.what', { coat, zone: t(`zone.${zone.zone}`) })}</p>
+      {zone.coats.length > 1 && (
+        <Choice
+          label={t('film.wet.coat')}
+          value={coat}
+          options={zone.coats.map((key) => ({ key, label: String(key) }))}
+          onChoose={setChosen}
+        />
+      )}
       <fieldset className="grid grid-cols-5 gap-1.5">
         <legend className="sr-only">{t('film.wet.teeth')}</legend>
         <button type="button" className="key px-1 text-sm" onClick={() => keep(-1)}>
