@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { ShowersFile } from '@careful-seam/contract/files/showersFile';
 import { canonicalText } from '@careful-seam/core/entries/chain';
 import { sampleBook } from '@careful-seam/core/tests/sampleBook';
@@ -64,6 +65,12 @@ describe('a shower from another firm', () => {
     expect((await record(ours!)).stages.find((s: { key: string }) => s.key === 'base')).toMatchObject({
       imported: false,
     });
+    const printed = async (server: TestServer) => {
+      const pdf = await (await server.as('maren')).get(`${path}/record.pdf`).buffer(true).expect(200);
+      return execFileSync('pdftotext', ['-layout', '-', '-'], { input: pdf.body }).toString();
+    };
+    expect(await printed(theirs!)).toContain('imported, not proved');
+    expect(await printed(ours!)).not.toContain('imported, not proved');
     const ines = await theirs!.as('ines');
     const pulled = (await ines.get(`${path}/entries?after=0`).expect(200)).body.entries as { imported: boolean }[];
     expect(pulled.map((e) => e.imported)).toEqual([true, true, true, true]);

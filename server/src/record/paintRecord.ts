@@ -1,3 +1,4 @@
+import { orphansByReason } from '@careful-seam/contract/record/notCounted';
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
 import { elementName, faceName, placesName } from '@careful-seam/contract/texts/names';
 import {
@@ -261,14 +262,18 @@ function paintExceptions(paper: Paper): void {
 }
 
 function paintEnd({ doc, t, record, when }: Paper): void {
+  if (record.notCounted.length > 0) heading(doc, t('record.notCounted'));
+  for (const [why, count] of orphansByReason(record.notCounted)) line(doc, `${count} × ${t(`orphan.${why}`)}`, HOLD);
   heading(doc, t('record.deference'));
   for (const sentence of record.deference) line(doc, sentence);
   if (record.cautions.length > 0) heading(doc, t('record.caution'));
   for (const sentence of record.cautions) line(doc, sentence, SOFT);
   doc.moveDown(0.8).font('strong');
   if (record.signatures.length === 0) line(doc, t('record.unsigned'), HOLD);
-  for (const s of record.signatures)
+  for (const s of record.signatures) {
     line(doc, t('record.signed', { name: s.name, at: when(s.at), hash: s.ledgerHash.slice(0, 16) }));
+    if (s.imported) line(doc, `    ${t('record.imported')}`, HOLD);
+  }
   doc.font('text');
 }
 

@@ -76,7 +76,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
           <h2 className="font-bold text-lg leading-tight">{spec.label}</h2>
           <p className="text-soft text-sm" id="map-choice">
             {released && here?.release
-              ? t('stage.releasedBy', { name: here.release.by })
+              ? `${t('stage.releasedBy', { name: here.release.by })}${here.release.imported ? ` · ${t('record.imported')}` : ''}`
               : spec.holdPoint
                 ? t('stage.holdPoint')
                 : t('stage.noHoldPoint')}

@@ -1,4 +1,5 @@
 import { PushAnswer } from '@careful-seam/contract/api/messages';
+import { orphansByReason } from '@careful-seam/contract/record/notCounted';
 import { placesName } from '@careful-seam/contract/texts/names';
 import { defectKindLabel } from '@careful-seam/contract/texts/sentences';
 import { mayWrite } from '@careful-seam/core/entries/roles';
@@ -214,6 +215,7 @@ export function RecordScreen() {
                 return (
                   <li key={s.key} className={word === 'released' ? '' : 'text-hold'}>
                     <span className="font-semibold">{s.label}</span>: {text}
+                    {release?.imported && <span className="block text-hold">{t('record.imported')}</span>}
                   </li>
                 );
               })}
@@ -249,6 +251,18 @@ export function RecordScreen() {
               ))}
             </ul>
           </section>
+          {state.orphans.length > 0 && (
+            <section>
+              <h2 className="font-bold">{t('record.notCounted')}</h2>
+              <ul>
+                {orphansByReason(state.orphans).map(([why, count]) => (
+                  <li key={why} className="text-hold">
+                    {count} × {t(`orphan.${why}`)}
+                  </li>
+                ))}
+              </ul>
+            </section>
+          )}
           <section className="text-soft text-sm">
             <h2 className="font-bold text-base text-ink">{t('record.deference')}</h2>
             {book.deference.map((line) => (
@@ -258,6 +272,7 @@ export function RecordScreen() {
           {state.signed.map((s) => (
             <p key={s.id} className="font-semibold">
               {t('record.signed', { name: s.body.name, at: when(s.observedAt), hash: s.body.ledgerHash.slice(0, 16) })}
+              {state.arrivals.get(s.id)?.imported && <span className="block text-hold">{t('record.imported')}</span>}
             </p>
           ))}
           {mayWrite(person.role, 'record-signed') && <SignForm shower={shower} />}
