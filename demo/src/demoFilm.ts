@@ -52,14 +52,16 @@ export function coatThinly(w: DemoWriter, crew: 'heron' | 'otter' | 'wren', day:
   coat(['lower-walls'], 1, 0.8, 0.3);
   coat(['walls', 'niche'], 2, 3.8, 4);
   coat(['floor', 'curb'], 2, 1, 4.3);
-  for (const [zone, mil] of [
-    ['walls', 22],
-    ['floor', 20],
-    ['lower-walls', 20],
+  for (const [zone, coatNumber, mil] of [
+    ['walls', 1, 22],
+    ['walls', 2, 24],
+    ['floor', 1, 24],
+    ['floor', 2, 24],
+    ['lower-walls', 1, 20],
   ] as const)
     film(
       w,
-      { of: 'wet', zone, coat: 1, wettedUm: mil * MIL_UM, nextUm: (mil + 2) * MIL_UM },
+      { of: 'wet', zone, coat: coatNumber, wettedUm: mil * MIL_UM, nextUm: (mil + 2) * MIL_UM },
       (mil * MIL_UM) / 1000,
       `${mil} mil`,
     );

@@ -121,7 +121,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
           {t('card.back')}
         </button>
       </header>
-      <div className="flex min-h-0 flex-1 flex-col gap-2 overflow-y-auto">
+      <div className={`flex min-h-0 flex-1 flex-col overflow-y-auto ${defects.length > 0 ? 'gap-0.5' : 'gap-2'}`}>
         {seam && judgements.length > 0 && (
           <SeamStrip
             line={seamLine(

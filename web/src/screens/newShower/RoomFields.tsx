@@ -42,36 +42,6 @@ function SideKinds({ drawn }: { drawn: Drawn }) {
   );
 }
 
-/** Which walls are outside walls of the house: what stands in them must stay warm behind. */
-function OutsideWalls({ drawn }: { drawn: Drawn }) {
-  const { t } = useTranslation();
-  const { setValue, watch } = useFormContext<NewForm>();
-  const sideName = useSideName();
-  const chosen = watch('outsideWalls') ?? [];
-  const walls = drawn.sides.filter((side) => side.kind === 'wall');
-  if (walls.length === 0) return null;
-  return (
-    <fieldset className="border-hair border-t pt-1">
-      <legend className="text-soft text-sm">{t('new.outsideWalls')}</legend>
-      <div className="grid grid-cols-3 gap-x-2 max-sm:grid-cols-2">
-        {walls.map(({ name }) => (
-          <label key={name} className="flex min-h-12 items-center gap-2">
-            <input
-              type="checkbox"
-              className="size-6"
-              checked={chosen.includes(name)}
-              onChange={(e) =>
-                setValue('outsideWalls', e.target.checked ? [...chosen, name] : chosen.filter((n) => n !== name))
-              }
-            />
-            {sideName(name)}
-          </label>
-        ))}
-      </div>
-    </fieldset>
-  );
-}
-
 function DrainFields({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
@@ -150,7 +120,6 @@ export function RoomFields({ drawn }: { drawn: Drawn }) {
         <LengthGroup label={t('new.group.floor')} names={ROOM.filter((n) => needed.has(n))} drawn={drawn} />
       )}
       <SideKinds drawn={drawn} />
-      <OutsideWalls drawn={drawn} />
       <LengthGroup label={t('new.group.walls')} names={STANDING.filter((n) => needed.has(n))} drawn={drawn} />
       <DrainFields drawn={drawn} />
     </>
