@@ -125,7 +125,8 @@ describe('faults of a sensor to the reading', () => {
     // Where the usual step is large, a large one is usual.
     const rough = Array.from({ length: 60 }, (_, i): [number, number] => [i, 15 + (i % 2) * 1.5 + (i > 30 ? 6 : 0)]);
     expect(kinds(of(rough))).toEqual([]);
-    const humid = (h: number) => of(Array.from({ length: 60 }, (_, i) => [i, wave(i), 0.5 + (i % 2) / 200 + (i > 30 ? h : 0)]));
+    const humid = (h: number) =>
+      of(Array.from({ length: 60 }, (_, i) => [i, wave(i), 0.5 + (i % 2) / 200 + (i > 30 ? h : 0)]));
     expect(kinds(humid(0.07))).toEqual([]);
     expect(kinds(humid(0.09))).toEqual(['jump humidity']);
   });

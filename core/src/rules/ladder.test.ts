@@ -7,7 +7,7 @@ import { sampleShower } from '../tests/sampleShower';
 import { combineMethods, drawnVariants, methodsOfParts, type Pinned } from './combineMethods';
 import { defaultRuleBook } from './defaultRuleBook';
 import { findDisagreement, positionEffect, standingPosition } from './positions';
-import { findCheck, findStage, type Variant } from './ruleBook';
+import { findCheck, findStage, type NumberCheck, type Variant } from './ruleBook';
 
 const BOOK = defaultRuleBook();
 const METHODS = BOOK.methods.map((m) => m.key);
@@ -232,6 +232,64 @@ describe('the position that stands is the one the trade holds right for the meth
     expect(standing('A37', ['steam'])).toBe('dddddd');
     expect(effect('A37', 'liquid', 'b', ['steam'])).toBe('deviation');
     expect(effect('A37', 'liquid', 'a')).toBe('deviation');
+  });
+});
+
+describe('figures, places and cautions that people on site found wrong', () => {
+  const check = (method: string, stage: string, id: string) =>
+    findCheck(findStage(BOOK.methods.find((m) => m.key === method)!, stage)!, id);
+  const asking = (id: string) => BOOK.methods.filter((m) => m.stages.some((s) => findCheck(s, id))).map((m) => m.key);
+
+  it('the second bed of a liner goes in after the flood, as its protection', () => {
+    expect(check('liner-mortar', 'protection', 'second-bed')).not.toBeNull();
+    const stages = BOOK.methods.flatMap((m) => m.stages.filter((s) => findCheck(s, 'second-bed')).map((s) => s.key));
+    expect(stages).toEqual(['protection']);
+    const order = (key: string) =>
+      BOOK.methods.find((m) => m.key === 'liner-mortar')!.stages.find((s) => s.key === key)!.order;
+    expect(order('protection')).toBeGreaterThan(order('flood-test'));
+  });
+  it('the notch under a pan: 3/8 in for sealant-jointed board, 1/4 in for bonded sheet', () => {
+    expect(check('sealant-board', 'base', 'notch')).toMatchObject({ limit: { atLeastMm: 9.525 } });
+    expect(check('bonded-sheet', 'base', 'notch')).toMatchObject({ limit: { atLeastMm: 6.35 } });
+  });
+  it('a steam ceiling slopes 2 in per ft, and says that it is from memory', () => {
+    for (const method of METHODS) {
+      const slope = check(method, 'membrane', 'ceiling-slope');
+      expect(slope).toMatchObject({ when: 'steam', unit: 'deg' });
+      // 9.46°, kept a little under so that a reading of 9.4 holds.
+      expect((slope as NumberCheck).limit!.atLeast!).toBeCloseTo((Math.atan2(2, 12) * 180) / Math.PI, 0);
+      expect(slope!.source).toContain('value from memory');
+    }
+  });
+  it('liner and moulded pan: inside wall corners, board joints, curb to floor, and a wait for the liner’s seams', () => {
+    expect(asking('joints-closed')).toEqual(expect.arrayContaining(['liner-mortar', 'ready-pan']));
+    for (const method of ['liner-mortar', 'ready-pan'])
+      expect(check(method, 'membrane', 'joints-closed')).toMatchObject({
+        severity: 'stop',
+        on: { kinds: expect.arrayContaining(['wall-wall-inside', 'board-joint']) },
+      });
+    expect(check('ready-pan', 'membrane', 'curb-foot-closed')).toMatchObject({ on: { kinds: ['curb-floor'] } });
+    expect(check('liner-mortar', 'cure', 'liner-cure')).toMatchObject({ kind: 'wait', hours: 24 });
+  });
+  it('the flood’s sources say what is a code, what is from memory and what is practice', () => {
+    for (const method of METHODS) {
+      const { source } = check(method, 'flood-test', 'holds-water')!;
+      for (const words of ['IPC 312.9', '15 minutes', 'UPC 408', 'from memory', '24 h: common practice, no source'])
+        expect(source).toContain(words);
+    }
+  });
+  it.each([
+    ['strip-out', /mould.*sewage.*edges|lead or asbestos.*mould.*sewage/i],
+    ['framing', /power off.*engineer/i],
+    ['subfloor', /power off.*engineer/i],
+    ['drain-rough-in', /primer, glue and degreaser.*fumes/i],
+    ['niche', /silica.*power off/i],
+    ['drain-tie-in', /primers and degreaser: fumes/i],
+    ['flood-test', /GFCI/],
+    ['tile', /respirable silica/i],
+    ['hand-over', /glass.*two people/i],
+  ])('the caution of %s stands where the hazard is', (stage, words) => {
+    for (const m of BOOK.methods) expect(findStage(m, stage)!.caution).toMatch(words);
   });
 });
 
