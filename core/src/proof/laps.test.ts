@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { subtract, totalMm, union } from './intervals';
-import { lapLeg, lapVerdict, spokenStretches, weakestPlace } from './laps';
+import { type LapVerdictInput, lapLeg, lapVerdict, spokenStretches, spotsRead, weakestPlace } from './laps';
 
 const IN = 25.4;
 const pattern = { readingsAtLeast: 3, endWithinMm: 150, gapAtMostMm: 600, lookOnWhole: true };
@@ -138,5 +138,90 @@ describe('where a lap is known the least', () => {
         expect(perhapsMm).toBeLessThanOrEqual(Math.max(...readings.map((r) => r.lapMm)));
       }),
     );
+  });
+});
+
+describe('the pattern of readings, to the place', () => {
+  const input = (ats: number[], more: Partial<LapVerdictInput> = {}): LapVerdictInput => ({
+    lengthMm: 1000,
+    limitMm: 50,
+    readings: ats.map((atMm) => ({ atMm, lapMm: 55 })),
+    speaksForMm: 100,
+    ...more,
+  });
+  const next = (ats: number[], more: Partial<LapVerdictInput> = {}) => {
+    const found = lapVerdict(input(ats, more));
+    if (!found.ok) throw new Error(found.problem.message);
+    return found.value;
+  };
+  const pattern = { readingsAtLeast: 3, endWithinMm: 150, gapAtMostMm: 400 };
+
+  it('asks for the near end, then the far one, then the widest gap, cut into parts that fit', () => {
+    expect(next([], pattern).nextAtMm).toBe(150);
+    expect(next([151], pattern).nextAtMm).toBe(150);
+    expect(next([150], pattern).nextAtMm).toBe(850);
+    expect(next([150, 849], pattern).nextAtMm).toBe(850);
+    expect(next([150, 850], pattern).nextAtMm).toBe(500);
+    expect(next([150, 551, 850], pattern).nextAtMm).toBeCloseTo(350.5, 9);
+    expect(next([150, 550, 850], pattern)).toMatchObject({ verdict: 'pass', nextAtMm: null });
+    // A gap of 900 wants three parts, the first of which is asked for.
+    expect(next([50, 950], { ...pattern, gapAtMostMm: 400 }).nextAtMm).toBeCloseTo(350, 9);
+    // On a seam that is shorter than twice the end's reach, its middle.
+    expect(next([], { ...pattern, lengthMm: 200 }).nextAtMm).toBe(100);
+    expect(next([], { readingsAtLeast: 1 }).nextAtMm).toBe(100);
+  });
+  it('asks for as many spots as fit, in the middle of the widest room, or at an end that has more', () => {
+    const count = (readingsAtLeast: number, ats: number[], lengthMm = 1000) =>
+      next(ats, { readingsAtLeast, lengthMm }).nextAtMm;
+    expect(count(2, [500])).toBe(0);
+    expect(count(2, [400])).toBe(1000);
+    expect(count(3, [100, 900])).toBe(500);
+    expect(count(3, [450, 550])).toBe(0);
+    expect(count(3, [250, 350])).toBe(1000);
+    expect(count(2, [100, 149])).toBe(1000);
+    expect(count(2, [100, 150])).toBeNull();
+    // A seam of less than 150 mm has one spot, of 150 two, of 300 three.
+    expect(count(3, [70], 149)).toBeNull();
+    expect(count(3, [70], 150)).not.toBeNull();
+    expect(count(3, [0, 150], 299)).toBeNull();
+    expect(count(3, [0, 300], 300)).toBe(150);
+    expect(spotsRead([100, 0, 49, 50, 99])).toBe(3);
+    expect(spotsRead([])).toBe(0);
+  });
+  it('without a pattern, goes on from what nothing speaks for', () => {
+    expect(next([]).nextAtMm).toBe(100);
+    expect(next([100]).nextAtMm).toBe(300);
+    expect(next([100, 300, 500, 700]).nextAtMm).toBe(900);
+    expect(next([100, 300, 500, 750]).nextAtMm).toBe(625);
+    expect(next([100, 300, 500, 700, 900])).toMatchObject({ verdict: 'pass', spokenForMm: 1000 });
+    expect(next([100, 300])).toMatchObject({ verdict: 'undecided', spokenForMm: 400 });
+    expect(next([0, 1000]).spokenForMm).toBe(200);
+  });
+  it('refuses what lies beside the seam, to the last bit, and never passes on nothing', () => {
+    const at = (atMm: number) => lapVerdict(input([500, atMm]));
+    expect(at(-0.001)).toMatchObject({ ok: false, problem: { field: 'readings.1.atMm' } });
+    expect(at(1000.001)).toMatchObject({ ok: false });
+    expect(at(0).ok && at(1000).ok && at(1000 + 1e-7).ok).toBe(true);
+    expect(next([], { lengthMm: 0, readingsAtLeast: 0 }).verdict).toBe('undecided');
+    const low = lapVerdict({ ...input([]), readings: [{ atMm: 500, lapMm: 49.999 }] });
+    expect(low).toMatchObject({ ok: true, value: { verdict: 'fail', lowestMm: 49.999 } });
+    expect(next([], pattern).lowestMm).toBeNull();
+  });
+  it('knows least where a band may have wandered farthest from its readings', () => {
+    const weakest = (...readings: [number, number][]) =>
+      weakestPlace(
+        readings.map(([atMm, lapMm]) => ({ atMm, lapMm })),
+        1000,
+      );
+    expect(weakest()).toBeNull();
+    // 15 mm a metre: at the far end 600 mm away 9 mm less, in the middle of 400 mm 3 less of the mean.
+    expect(weakest([0, 60], [400, 60])).toEqual({ atMm: 1000, perhapsMm: 51 });
+    expect(weakest([100, 60], [1000, 40])!.atMm).toBe(1000);
+    const middle = weakest([0, 60], [1000, 58])!;
+    expect(middle.atMm).toBe(500);
+    expect(middle.perhapsMm).toBeCloseTo(59 - 7.5, 9);
+    expect(weakest([1000, 58], [0, 60])).toEqual(middle);
+    expect(weakest([300, 55])).toEqual({ atMm: 1000, perhapsMm: 55 - 10.5 });
+    expect(weakest([700, 55])).toEqual({ atMm: 0, perhapsMm: 55 - 10.5 });
   });
 });
