@@ -1,4 +1,6 @@
 import type { Entry, EntryOf, Place } from '../entries/entry';
+import { subtract } from './intervals';
+import { stretchOn } from './place';
 import { WHOLE_SHOWER } from './requirements';
 import { begin, stageOf } from './stageState';
 import type { Defect, ShowerState } from './state';
@@ -76,25 +78,54 @@ function assign(state: ShowerState, defect: Defect, e: EntryOf<'defect-assigned'
   if (again) defect.redoneAt = null;
 }
 
-const meets = (a: Place, b: Place): boolean =>
-  a.element === b.element && (a.fromMm ?? 0) <= (b.toMm ?? Infinity) && (b.fromMm ?? 0) <= (a.toMm ?? Infinity);
+/** As near as this to an end of a defect's place is its end, mm. */
+const AT_END_MM = 1;
 
-/** True when each place of a defect was built again, or looked at and found good, after it was found. */
-function seenSince(state: ShowerState, defect: Defect): boolean {
-  const later = state.redos.filter((r) => (state.seqOf.get(r.id) ?? 0) > defect.seq);
-  const asked = (check: string) => defect.check === null || defect.check === check;
-  return defect.places.every(
-    (place) =>
-      later.some((r) => r.body.places.some((p) => p.element === WHOLE_SHOWER || meets(p, place))) ||
-      (state.evidence.get(place.element) ?? []).some(
-        (x) =>
-          x.answer === 'ok' &&
-          x.seq > defect.seq &&
-          x.stage === defect.stage &&
-          asked(x.check) &&
-          meets(x.place, place),
-      ),
+/** True when the places given reach over the whole of another one: on a seam every millimetre of it. */
+function reachOver(state: ShowerState, given: readonly Place[], place: Place): boolean {
+  const here = given.filter((p) => p.element === place.element);
+  const seam = state.seamById.get(place.element);
+  const asked = seam && stretchOn(seam, place);
+  if (!seam || !asked) return here.length > 0;
+  const reached = here.flatMap((p) => stretchOn(seam, p) ?? []);
+  return (
+    subtract(
+      [asked],
+      reached.map((r) => ({ fromMm: r.fromMm - AT_END_MM, toMm: r.toMm + AT_END_MM })),
+    ).length === 0
   );
+}
+
+/** Half of what a tape shows as one place, mm. */
+const ONE_PLACE_MM = 0.5;
+
+/** Where a defect must be built again or looked at anew: its places; of one that a reading opened, where it was read. */
+function heartsOf(state: ShowerState, defect: Defect): readonly Place[] {
+  return defect.places.map((place) => {
+    const read = (state.evidence.get(place.element) ?? []).find((x) => x.entry === defect.id && x.kind === 'reading');
+    if (!read || !state.seamById.has(place.element)) return place;
+    const [fromMm, toMm] = [Math.max(0, read.atMm - ONE_PLACE_MM), read.atMm + ONE_PLACE_MM];
+    return { ...place, fromMm, toMm };
+  });
+}
+
+/** True when all of each place of a defect was built again, or looked at and found good, after it was found. */
+function seenSince(state: ShowerState, defect: Defect): boolean {
+  const redone = state.redos.filter((r) => (state.seqOf.get(r.id) ?? 0) > defect.seq).flatMap((r) => r.body.places);
+  if (redone.some((p) => p.element === WHOLE_SHOWER)) return true;
+  const asked = (check: string) => defect.check === null || defect.check === check;
+  return heartsOf(state, defect).every((place) => {
+    const looked = (state.evidence.get(place.element) ?? []).filter(
+      (x) =>
+        x.answer === 'ok' &&
+        x.seq > defect.seq &&
+        x.stage === defect.stage &&
+        asked(x.check) &&
+        !x.lookAgain &&
+        !x.voided,
+    );
+    return reachOver(state, [...redone, ...looked.map((x) => x.place)], place);
+  });
 }
 
 /** Whether a defect may be closed: one that stops by a manager only, until its place was built again or looked at anew. */

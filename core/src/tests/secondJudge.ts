@@ -677,21 +677,28 @@ class World {
       case 'defect-closed': {
         const bug = this.bugs.get(e.body.defect);
         if (!bug) return;
-        const hits = (a: Place, b: Place) =>
-          a.element === b.element && (a.fromMm ?? 0) <= (b.toMm ?? Infinity) && (b.fromMm ?? 0) <= (a.toMm ?? Infinity);
-        const fresh = bug.places.every(
-          (place) =>
-            this.redos.some((r) => r.seq > bug.seq && r.places.some((p) => p.element === 'shower' || hits(p, place))) ||
-            this.proofs.some(
-              (p) =>
-                p.kind === 'look' &&
-                p.answer === 'ok' &&
-                p.seq > bug.seq &&
-                p.stage === bug.stage &&
-                hits(p.place, place) &&
-                (bug.check === null || p.check === bug.check),
-            ),
-        );
+        // Every millimetre of its places was built again, or looked at and found good, since.
+        const since = [
+          ...this.redos.filter((r) => r.seq > bug.seq).flatMap((r) => r.places),
+          ...this.proofs
+            .filter((p) => p.kind === 'look' && p.answer === 'ok' && !p.gone && this.fits(p))
+            .filter((p) => p.seq > bug.seq && p.stage === bug.stage && (bug.check === null || p.check === bug.check))
+            .map((p) => p.place),
+        ];
+        const fresh = bug.places.every((place) => {
+          if (
+            since.some((p) => p.element === 'shower' && this.redos.some((r) => r.seq > bug.seq && r.places.includes(p)))
+          )
+            return true;
+          const here = since.filter((p) => p.element === place.element);
+          const seam = this.seam(place.element);
+          const asked = seam && this.stretch(place);
+          if (!seam || !asked) return here.length > 0;
+          const spans = here.flatMap((p) => [this.stretch(p)].filter((x) => x !== null));
+          for (let mm = Math.ceil(asked[0]); mm < asked[1]; mm += 1)
+            if (!spans.some(([from, to]) => mm >= from - 1 && mm <= to + 1)) return false;
+          return true;
+        });
         if (bug.severity !== 'stop' || manager || fresh) bug.open = false;
         return;
       }
@@ -896,12 +903,12 @@ class World {
     if (seam && e.body.atMm > Math.max(seam.lengthMm, e.body.place.lengthMm ?? 0) + 1) return;
     const { atLeastMm = -Infinity, atMostMm = Infinity } = rule.limit;
     if (e.body.valueMm >= atLeastMm - 1e-6 && e.body.valueMm <= atMostMm + 1e-6) return;
-    const reach = rule.pattern.speaksForMm;
     const place = seam
       ? {
           ...e.body.place,
-          fromMm: Math.max(0, e.body.atMm - reach),
-          toMm: Math.min(seam.lengthMm, e.body.atMm + reach),
+          // What must be built again or looked at is where it was read.
+          fromMm: Math.max(0, e.body.atMm - 0.5),
+          toMm: Math.min(seam.lengthMm, e.body.atMm + 0.5),
         }
       : e.body.place;
     this.bugs.set(e.id, {

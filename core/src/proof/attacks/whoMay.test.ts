@@ -193,6 +193,43 @@ describe("a manager's decisions", () => {
     expect(after.evidence.get('floor')!.length).toBe(state.evidence.get('floor')!.length);
   });
 
+  it('a look or a redo at a corner of its place closes no defect that stops: all of it must be seen anew', () => {
+    const t = begun();
+    const seam = 'floor-wall|floor|wall:back';
+    const at = (fromMm: number, toMm: number) => placeOf(fold(t.entries), seam, { fromMm, toMm });
+    const find = (fromMm: number, toMm: number) =>
+      t.write('defect-found', {
+        stage: 'membrane',
+        place: at(fromMm, toMm),
+        kind: 'open-lap',
+        severity: 'stop',
+        words: 'open',
+        photos: [],
+      });
+    const look = (fromMm: number, toMm: number, checks = ['bond']) =>
+      t.write('look', { stage: 'membrane', checks, places: [at(fromMm, toMm)], answer: 'ok' });
+    const closed = (defect: string) => {
+      t.write('defect-closed', { defect });
+      return fold(t.entries).defects.get(defect)!.closedAt !== null;
+    };
+    const wide = find(100, 900);
+    look(100, 101);
+    expect(closed(wide)).toBe(false);
+    look(100, 500);
+    look(600, 900);
+    expect(closed(wide)).toBe(false);
+    t.write('redo', { stage: 'membrane', places: [at(490, 610)], reason: 'banded again' });
+    // The looks beside it still speak; the redo reaches over what they left.
+    expect(closed(wide)).toBe(true);
+    const low = lapReading(t, seam, 'wall:back', 300, 40);
+    t.write('redo', { stage: 'membrane', places: [at(0, 250)], reason: 'beside it' });
+    expect(closed(low)).toBe(false);
+    look(0, 1524, ['bond']);
+    expect(closed(low)).toBe(false);
+    t.write('redo', { stage: 'membrane', places: [at(250, 350)], reason: 'where it was read' });
+    expect(closed(low)).toBe(true);
+  });
+
   it('a role writes only what it may, and corrects only what is its own', () => {
     const t = begun();
     byOther(t, CREW, (crew) => {
