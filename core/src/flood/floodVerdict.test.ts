@@ -359,3 +359,23 @@ test('what a plan can exclude is told before it starts: two marks and a pan can 
   });
   expect(blind.ok && blind.value.verdict).toBe('can-not-pass');
 });
+
+test('a leak read by three marks is that leak, and its gauge no coarser than it was said to be', () => {
+  const step = 25.4 / 16;
+  const marks = (perDay: number) => (atHours: number) => Math.round((76 - (perDay * atHours) / 24) / step) * step;
+  const at = [0.5, 12.5, 24.5];
+  const read = (perDay: number) => at.map((atHours) => ({ atHours, levelMm: marks(perDay)(atHours) }));
+  const found = floodVerdict({
+    method: 'marks',
+    readings: read(10),
+    resolutionMm: step,
+    pan: { resolutionMm: step, readings: read(2) },
+    smallestLeakMmPerDay: 1,
+    plannedHours: 24,
+    moistureFound: false,
+    settleHours: 0.5,
+  });
+  expect(found).toMatchObject({ ok: true, value: { verdict: 'fail' } });
+  expect(found.ok && found.value.reasons).not.toContain('step-coarser');
+  expect(found.ok && found.value.lowMmPerDay).toBeGreaterThan(6);
+});

@@ -13,7 +13,8 @@ const SAME_MM = 1e-3;
 
 /**
  * The step that a series really has, mm: the smallest difference between two of its levels, where that is coarser than
- * what was declared by half. With fewer than three levels nothing can be told, and the declared one stands.
+ * what was declared by half, and its readings repeat them: a coarse gauge shows the same level again and again, a water that
+ * falls fast between few readings does not. With fewer than three levels nothing can be told, and the declared one stands.
  */
 export function stepOf(levelsMm: readonly number[], declaredMm: number): number {
   const sorted = [...levelsMm].sort((a, b) => a - b);
@@ -24,5 +25,6 @@ export function stepOf(levelsMm: readonly number[], declaredMm: number): number 
     levels += 1;
     least = Math.min(least, gap);
   }
-  return levels >= 3 && least > declaredMm * 1.5 ? least : declaredMm;
+  const repeats = sorted.length >= 2 * levels;
+  return levels >= 3 && repeats && least > declaredMm * 1.5 ? least : declaredMm;
 }
