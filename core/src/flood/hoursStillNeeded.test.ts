@@ -37,7 +37,7 @@ describe('hours until a decision, if the loss goes on as it is', () => {
     expect(now({ systematic: 1 })).toBeNull();
     // Moving part √(2² − 0.6²), room √(1 − 0.6²).
     expect(now({ systematic: 0.6 })).toBeCloseTo(24 * (Math.sqrt(4 - 0.36) / 0.8) - 24, 9);
-    expect(now({ net: 1, high: 3 })).toBeNull();
+    expect(now({ net: 1, high: 3, evaporationKnown: false })).toBeNull();
   });
   it('a leak is shown by time as well, where evaporation is known', () => {
     const leak = { net: 2, high: 6, fail: -1 };
