@@ -117,7 +117,8 @@ describe('data that can not be are asked about and decide nothing', () => {
 
 describe('a gauge', () => {
   it('is taken by the step that its readings show, where that is coarser than declared', () => {
-    expect(stepOf([76, 75, 74, 75, 73], 0.1)).toBe(1);
+    expect(stepOf([76, 75, 74, 75, 73, 74, 73, 73], 0.1)).toBe(1);
+    expect(stepOf([76, 75, 74, 75, 73], 0.1)).toBe(0.1);
     expect(stepOf([76, 75.9, 75.8], 0.1)).toBe(0.1);
     expect(stepOf([76, 75], 0.1)).toBe(0.1);
     expect(stepOf([76.0004, 76, 75.9996, 75.1], 0.5)).toBe(0.5);
