@@ -1,0 +1,133 @@
+import { describe, expect, it } from 'vitest';
+import { sampleModel, sampleShower } from '../tests/sampleShower';
+import { floodPlan, USUAL_CLIMATE } from './floodPlan';
+import { floodVerdict } from './floodVerdict';
+import type { FloodVerdictInput } from './floodVerdictInput';
+import { blockMeans } from './loggerRate';
+import { markRate } from './markRate';
+import { quantile } from './rate';
+import { simulateFlood } from './simulateFlood';
+import { STOPPING_LEAK } from './siteScenarios';
+import { waterIn } from './waterIn';
+
+const value = <T>(o: { ok: boolean; value?: T }): T => {
+  if (!o.ok) throw new Error(JSON.stringify(o));
+  return o.value!;
+};
+const noise = (k: number) => 0.05 * Math.sin(k * 2.4) + 0.04 * Math.sin(k * 0.7);
+const logged = (perDay: number, seed = 0, from = 0): FloodVerdictInput['readings'] =>
+  Array.from({ length: 150 }, (_, k) => ({
+    atHours: from + k / 6,
+    levelMm: Math.round((76 - (perDay * (from + k / 6)) / 24 + noise(k + seed)) * 10) / 10,
+  }));
+const verdict = (more: Partial<FloodVerdictInput>) =>
+  value(
+    floodVerdict({
+      method: 'logger',
+      readings: logged(2),
+      resolutionMm: 0.1,
+      pan: { readings: logged(2, 31), resolutionMm: 0.1 },
+      smallestLeakMmPerDay: 1,
+      plannedHours: 24,
+      moistureFound: false,
+      settleHours: 0,
+      ...more,
+    }),
+  );
+
+describe('the reasons of a verdict', () => {
+  it('one each: tight enough, a loss beyond doubt, moisture; and all that is missing, where it is not decided', () => {
+    expect(verdict({})).toMatchObject({ verdict: 'pass', reasons: ['tight-enough'] });
+    expect(verdict({ readings: logged(7) })).toMatchObject({ verdict: 'fail', reasons: ['loss-beyond-doubt'] });
+    expect(verdict({ moistureFound: true }).reasons).toEqual(['moisture-found']);
+    expect(verdict({ smallestLeakMmPerDay: null }).reasons).toEqual(['smallest-leak-not-set']);
+    expect(verdict({ placeNotSeen: true }).reasons).toEqual(['place-not-seen']);
+    expect(verdict({ plannedHours: 48 }).reasons).toEqual(['time-not-run']);
+    expect(verdict({ plannedHours: 149 / 6 + 0.9 / 60 }).verdict).toBe('pass');
+    expect(verdict({ plannedHours: 149 / 6 + 1.1 / 60 }).verdict).toBe('undecided');
+    expect(verdict({ smallestLeakMmPerDay: 0.01 }).reasons).toContain('leak-not-excluded');
+    expect(verdict({ readings: [] as never, moistureFound: true }).verdict).toBe('fail');
+  });
+  it('a leak that stopped is found with the band of heights that the water had between its hours', () => {
+    const seeds = Array.from({ length: 12 }, (_, k) => k + 1);
+    const found = seeds
+      .map((seed) => ({ flood: simulateFlood(STOPPING_LEAK(seed)), seed }))
+      .map(({ flood }) => ({ flood, judged: value(floodVerdict(flood)) }))
+      .find(({ judged }) => judged.reasons.includes('leak-stopped'))!;
+    expect(found.judged.verdict).toBe('fail');
+    const { heightMm, lowMm, highMm } = found.judged.leakHeight!;
+    const levels = found.flood.readings.map((r) => r.levelMm);
+    expect(lowMm).toBeLessThanOrEqual(heightMm);
+    expect(heightMm).toBeLessThanOrEqual(highMm);
+    expect(lowMm).toBeGreaterThanOrEqual(Math.min(...levels));
+    expect(highMm).toBeLessThan(Math.max(...levels));
+    // A level between two readings lies between theirs.
+    const near = levels.reduce((best, l) => (Math.abs(l - heightMm) < Math.abs(best - heightMm) ? l : best));
+    expect(Math.abs(near - heightMm)).toBeLessThan(0.5);
+  });
+});
+
+describe('pieces of the rates', () => {
+  it('means over windows keep all readings, each in its own run', () => {
+    const few = blockMeans([
+      { hours: [0, 1, 3], levelMm: [10, 9, 8] },
+      { hours: [5, 6], levelMm: [20, 19] },
+    ]);
+    expect(few).toEqual({
+      hours: [0, 1, 3, 5, 6],
+      levelMm: [10, 9, 8, 20, 19],
+      segment: [0, 0, 0, 1, 1],
+      widthHours: 6 / 4,
+    });
+    const hours = Array.from({ length: 1000 }, (_, k) => k / 10);
+    const many = blockMeans([{ hours, levelMm: hours.map((t) => 70 - t / 10) }]);
+    expect(many.hours.length).toBeLessThan(1000);
+    many.hours.forEach((t, i) => {
+      expect(many.levelMm[i]).toBeCloseTo(70 - t / 10, 9);
+    });
+    expect(many.hours[0]).toBeLessThan(many.widthHours);
+    expect(many.hours.at(-1)).toBeGreaterThan(99.9 - many.widthHours);
+    expect(many.widthHours).toBeCloseTo(99.9 / many.hours.length, 9);
+  });
+  it('marks that no line fits within their step widen it just as far as it takes', () => {
+    // 0, -3, 0: the best line leaves 1.5 mm to each side.
+    const bent = markRate([{ hours: [0, 12, 24], levelMm: [70, 67, 70] }], 1, 0)!;
+    expect(bent.widened).toBe(true);
+    expect(quantile(bent.rate, 0.5)).toBeCloseTo(0, 2);
+    const straight = markRate([{ hours: [0, 12, 24], levelMm: [70, 69.6, 69] }], 1, 0)!;
+    expect(straight.widened).toBe(false);
+    expect(quantile(straight.rate, 0.5) * 24).toBeCloseTo(1, 0);
+    expect(quantile(straight.rate, 0.975) - quantile(straight.rate, 0.025)).toBeGreaterThan(0.02);
+  });
+  it('a plan says what its verdict will do: two marks exclude little, a logger more, nothing without a leak to exclude', () => {
+    const plan = (more: Partial<Parameters<typeof floodPlan>[0]>) =>
+      value(
+        floodPlan({
+          method: 'marks',
+          plannedHours: 24,
+          resolutionMm: 25.4 / 16,
+          panResolutionMm: 25.4 / 16,
+          climate: null,
+          smallestLeakMmPerDay: 1,
+          ...more,
+        }),
+      );
+    const marks = plan({});
+    expect(marks.verdict).toBe('can-not-pass');
+    expect(marks.halfWidthMmPerDay!).toBeGreaterThan(1.5);
+    expect(plan({ smallestLeakMmPerDay: null })).toMatchObject({ verdict: 'can-not-pass', hoursNeeded: null });
+    const easy = plan({ smallestLeakMmPerDay: 20 });
+    expect(easy).toMatchObject({ verdict: 'can-pass', hoursNeeded: 24 });
+    expect(easy.excludesMmPerDay!).toBeLessThan(20);
+    expect(plan({ smallestLeakMmPerDay: 20, panResolutionMm: null, climate: USUAL_CLIMATE }).verdict).toBe('can-pass');
+  });
+  it('water is taken over a flat floor where no rise is drawn, and null where the height holds none', () => {
+    const { perimeterRiseMm: _, ...flat } = sampleShower();
+    const model = sampleModel();
+    const level = waterIn({ ...model, geometry: flat as never }, 76.2)!;
+    const pitched = waterIn(model, 76.2)!;
+    expect(level.volumeL).toBeGreaterThan(pitched.volumeL);
+    expect(level.volumeL).toBeCloseTo((60 * 25.4 * 36 * 25.4 * 76.2) / 1e6, 0);
+    expect(waterIn(model, -1)?.volumeL ?? 0).toBe(0);
+  });
+});
