@@ -454,4 +454,4 @@ it(`agrees with the second judge over ${RUNS} random sequences of what people ma
   for (const s of STAGES.slice(0, 4))
     for (const word of ['released', 'held', 'contested'])
       expect(seen.get(`${s} ${word}`) ?? 0).toBeGreaterThan(RUNS / 200);
-}, 600_000);
+}, 3_600_000);
