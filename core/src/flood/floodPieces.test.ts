@@ -3,6 +3,8 @@ import { sampleModel, sampleShower } from '../tests/sampleShower';
 import { floodPlan, USUAL_CLIMATE } from './floodPlan';
 import { floodVerdict } from './floodVerdict';
 import type { FloodVerdictInput } from './floodVerdictInput';
+import { floodVolume } from './floodVolume';
+import { leakHeight } from './leakHeight';
 import { blockMeans } from './loggerRate';
 import { markRate } from './markRate';
 import { quantile } from './rate';
@@ -129,5 +131,34 @@ describe('pieces of the rates', () => {
     expect(level.volumeL).toBeGreaterThan(pitched.volumeL);
     expect(level.volumeL).toBeCloseTo((60 * 25.4 * 36 * 25.4 * 76.2) / 1e6, 0);
     expect(waterIn(model, -1)?.volumeL ?? 0).toBe(0);
+  });
+  it('corners that nobody shot take the height of the nearest shot', () => {
+    const corner = (xMm: number, yMm: number, zMm: number) => ({ xMm, yMm, zMm });
+    const inside = [corner(100, 100, 10), corner(900, 100, 20), corner(900, 900, 30), corner(100, 900, 40)];
+    const at = inside.map((s) => corner(s.xMm < 500 ? 0 : 1000, s.yMm < 500 ? 0 : 1000, s.zMm));
+    const footprint = at.map(({ xMm, yMm }) => ({ xMm, yMm }));
+    const volume = (shots: typeof inside) =>
+      value(floodVolume({ footprint, drain: { xMm: 500, yMm: 500 }, shots, depthAtDrainMm: 60 })).volumeL;
+    expect(volume(inside)).toBeCloseTo(volume([...inside, ...at]), 9);
+    const high = at.map((s) => ({ ...s, zMm: s.zMm + 10 }));
+    expect(volume([...inside, ...high])).toBeLessThan(volume(inside));
+  });
+  it('a leak’s height goes by the area at its level, in whatever order that is given', () => {
+    const [h0, e] = [66, 0.08];
+    const area = (level: number) => 0.8 + (0.6 * (level - 60)) / 20;
+    const readings = [{ atHours: 0, levelMm: 76 }];
+    for (let k = 1, h = 76; k <= 96; k += 1) {
+      for (let s = 0; s < 100; s += 1) h -= ((0.5 * Math.sqrt(Math.max(0, h - h0))) / area(h) + e) * 0.0025;
+      readings.push({ atHours: k / 4, levelMm: h + (k % 2 === 0 ? 0.03 : -0.03) });
+    }
+    const table = [60, 65, 70, 75, 80].map((levelMm) => ({ levelMm, m2: area(levelMm) }));
+    const found = (areaByLevel: typeof table) =>
+      value(leakHeight({ readings, resolutionMm: 0.1, evaporationMmPerHour: e, areaByLevel }));
+    const sorted = found(table);
+    expect(Math.abs(sorted.heightMm - h0)).toBeLessThan(0.3);
+    expect(sorted.lowMm).toBeLessThanOrEqual(sorted.heightMm);
+    expect(sorted.highMm - sorted.lowMm).toBeLessThan(1.5);
+    expect(found([...table].reverse())).toEqual(sorted);
+    expect(found([table[2]!, table[0]!, table[4]!, table[1]!, table[3]!])).toEqual(sorted);
   });
 });
