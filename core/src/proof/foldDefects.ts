@@ -111,7 +111,12 @@ function heartsOf(state: ShowerState, defect: Defect): readonly Place[] {
 
 /** True when all of each place of a defect was built again, or looked at and found good, after it was found. */
 function seenSince(state: ShowerState, defect: Defect): boolean {
-  const redone = state.redos.filter((r) => (state.seqOf.get(r.id) ?? 0) > defect.seq).flatMap((r) => r.body.places);
+  const orderOf = (key: string) => state.rules?.method.stages.find((s) => s.key === key)?.order ?? 0;
+  const order = orderOf(defect.stage);
+  // What is built again above a defect leaves it where it is.
+  const redone = state.redos
+    .filter((r) => (state.seqOf.get(r.id) ?? 0) > defect.seq && orderOf(r.body.stage) <= order)
+    .flatMap((r) => r.body.places);
   if (redone.some((p) => p.element === WHOLE_SHOWER)) return true;
   const asked = (check: string) => defect.check === null || defect.check === check;
   return heartsOf(state, defect).every((place) => {

@@ -66,6 +66,30 @@ describe('a height that the drawing asks for beyond the rule book’s figure', (
   });
 });
 
+describe('a reading under a raised limit', () => {
+  it('opens a defect, as one under the book’s own figure does', () => {
+    const t = tablet(1);
+    t.write('shower-created', { name: 'Head', job: 'Job', crewId: 'crew', timeZone: 'UTC' });
+    t.write('geometry-set', { version: 1, geometry: sampleShower() });
+    t.write('rules-pinned', { ruleBook: BOOK.id, version: BOOK.version, method: 'liquid' });
+    const state = () => foldShower(t.entries, () => BOOK);
+    const read = (inches: number) =>
+      t.write('reading', {
+        stage: 'membrane',
+        check: 'membrane-height',
+        place: { element: 'wall:back' },
+        atMm: 0,
+        valueMm: inches * IN,
+        typed: `${inches}`,
+        instrument: 'tape',
+      });
+    // 6 ft over the foot, which stands 3/4 in over the drain; the book's own figure is 70 in.
+    const low = read(71);
+    expect(state().defects.get(low)).toMatchObject({ check: 'membrane-height', severity: 'fix' });
+    expect(state().defects.has(read(72.75))).toBe(false);
+  });
+});
+
 describe('a bench’s span goes by its layers', () => {
   function bench() {
     const t = tablet(1);
@@ -93,6 +117,9 @@ describe('a bench’s span goes by its layers', () => {
         }),
       layers: (number: number) =>
         t.write('look', { stage: 'bench', checks: ['bench-layers'], places: [{ element: top }], answer: 'ok', number }),
+      tell: (stage: string, check: string, more: object) =>
+        t.write('look', { stage, checks: [check], places: [{ element: top }], answer: 'ok', ...more }),
+      redo: () => t.write('redo', { stage: 'bench', places: [{ element: top }], reason: 'rotten' }),
       found: (id = 'bench-span') => {
         const now = state();
         return judge(now, now.requirements.find((r) => r.check.id === id)!);
@@ -126,5 +153,20 @@ describe('a bench’s span goes by its layers', () => {
     b.layers(0);
     expect(b.found('bench-layers').verdict).toBe('fail');
     expect(b.found().requirement.check).toMatchObject({ limit: { atMostMm: 18 * IN } });
+  });
+  it('by nothing else that is told of it, nor by what a redo took away', () => {
+    const b = bench();
+    b.span(30);
+    // Another figure of the same seat, layers without a number, and the same words at another stage.
+    b.tell('bench', 'bench-board', { number: 2 });
+    b.tell('bench', 'bench-layers', {});
+    b.tell('membrane', 'bench-layers', { number: 2 });
+    expect(b.found().verdict).toBe('undecided');
+    b.layers(2);
+    b.tell('bench', 'bench-layers', {});
+    expect(b.found().verdict).toBe('pass');
+    b.redo();
+    b.span(30);
+    expect(b.found().verdict).toBe('undecided');
   });
 });

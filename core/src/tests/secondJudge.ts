@@ -678,18 +678,18 @@ class World {
         const bug = this.bugs.get(e.body.defect);
         if (!bug) return;
         // Every millimetre of its places was built again, or looked at and found good, since.
+        const redone = this.redos
+          .filter((r) => r.seq > bug.seq && this.order(r.stage) <= this.order(bug.stage))
+          .flatMap((r) => r.places);
         const since = [
-          ...this.redos.filter((r) => r.seq > bug.seq).flatMap((r) => r.places),
+          ...redone,
           ...this.proofs
             .filter((p) => p.kind === 'look' && p.answer === 'ok' && !p.gone && this.fits(p))
             .filter((p) => p.seq > bug.seq && p.stage === bug.stage && (bug.check === null || p.check === bug.check))
             .map((p) => p.place),
         ];
         const fresh = bug.places.every((place) => {
-          if (
-            since.some((p) => p.element === 'shower' && this.redos.some((r) => r.seq > bug.seq && r.places.includes(p)))
-          )
-            return true;
+          if (redone.some((p) => p.element === 'shower')) return true;
           const here = since.filter((p) => p.element === place.element);
           const seam = this.seam(place.element);
           const asked = seam && this.stretch(place);

@@ -221,6 +221,13 @@ describe("a manager's decisions", () => {
     t.write('redo', { stage: 'membrane', places: [at(490, 610)], reason: 'banded again' });
     // The looks beside it still speak; the redo reaches over what they left.
     expect(closed(wide)).toBe(true);
+    // Tile that is laid again leaves the lap below it as it is.
+    const under = find(100, 200);
+    t.write('redo', { stage: 'tile', places: [at(0, 1524)], reason: 'cracked' });
+    t.write('redo', { stage: 'tile', places: [{ element: 'shower' }], reason: 'all of it' });
+    expect(closed(under)).toBe(false);
+    t.write('redo', { stage: 'boards', places: [at(90, 210)], reason: 'board out' });
+    expect(closed(under)).toBe(true);
     const low = lapReading(t, seam, 'wall:back', 300, 40);
     t.write('redo', { stage: 'membrane', places: [at(0, 250)], reason: 'beside it' });
     expect(closed(low)).toBe(false);
