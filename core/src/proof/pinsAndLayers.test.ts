@@ -186,7 +186,9 @@ describe('a shower at a later moment', () => {
     expect(soon.stages).toBe(state.stages);
     expect(soon.clockMs).toBe(state.clockMs + 1);
     const late = atMoment(state, state.clockMs + 1e7);
-    expect(late.stages).not.toBe(state.stages);
+    expect([...late.stages.keys()]).toEqual([...state.stages.keys()]);
+    expect(late.stages.get('base')).not.toBe(state.stages.get('base'));
+    expect(late.stages.get('base')).toMatchObject({ begun: true, word: state.stages.get('base')!.word });
     expect(state.clockMs).toBeLessThan(late.clockMs);
   });
   it('says what it was released on: every verdict by check, element and side, and the entries behind them', () => {

@@ -4,9 +4,7 @@ import { showerModel } from '../geometry/showerModel';
 import { endFlood, flooded, logged, PLACES, readyForWater, waterIn } from '../tests/sampleFlood';
 import { sampleShower } from '../tests/sampleShower';
 import { begun, climb, fold, pass, placeOf } from '../tests/sampleTablet';
-import { atMoment } from './foldShower';
 import { floodFound } from './judgeWater';
-import { spotsRead } from './laps';
 import { distanceTo } from './place';
 import { showerHeadMm } from './raisedLimits';
 import { allEvidence } from './state';
@@ -87,7 +85,7 @@ describe('a redo and the points near it', () => {
   });
 });
 
-describe('small print of places and heights', () => {
+describe('walls that face sideways and shower heads', () => {
   it('a surface that faces sideways is as near as its plane', () => {
     const wall = (at: (u: number, v: number) => [number, number, number]) => [
       at(0, 0),
@@ -120,24 +118,5 @@ describe('small print of places and heights', () => {
     expect(heads(1900, 2100)).toBeCloseTo(2100 + RISE, 6);
     expect(heads(2100, 1900)).toBeCloseTo(2100 + RISE, 6);
     expect(heads()).toBeNull();
-    expect(spotsRead([0, 50])).toBe(2);
-  });
-  it('a later moment has stages of its own; those of before stay as they were', () => {
-    const t = begun();
-    pass(t, 'base');
-    const id = t.write('defect-found', {
-      stage: 'base',
-      place: { element: 'floor' },
-      kind: 'open-lap',
-      severity: 'fix',
-      words: 'w',
-      photos: [],
-    } as Body<'defect-found'>);
-    t.write('defect-assigned', { defect: id, crewId: 'crew', dueAt: new Date(t.nowMs() + 9e6).toISOString() });
-    const state = fold(t.entries);
-    const late = atMoment(state, state.clockMs + 1e7);
-    expect([...late.stages.keys()]).toEqual([...state.stages.keys()]);
-    expect(late.stages.get('base')).not.toBe(state.stages.get('base'));
-    expect(late.stages.get('base')).toMatchObject({ begun: true, word: state.stages.get('base')!.word });
   });
 });
