@@ -22,20 +22,17 @@ const logged = (perDay: number, seed = 0, from = 0): FloodVerdictInput['readings
     atHours: from + k / 6,
     levelMm: Math.round((76 - (perDay * (from + k / 6)) / 24 + noise(k + seed)) * 10) / 10,
   }));
-const verdict = (more: Partial<FloodVerdictInput>) =>
-  value(
-    floodVerdict({
-      method: 'logger',
-      readings: logged(2),
-      resolutionMm: 0.1,
-      pan: { readings: logged(2, 31), resolutionMm: 0.1 },
-      smallestLeakMmPerDay: 1,
-      plannedHours: 24,
-      moistureFound: false,
-      settleHours: 0,
-      ...more,
-    }),
-  );
+const verdictInput: FloodVerdictInput = {
+  method: 'logger',
+  readings: logged(2),
+  resolutionMm: 0.1,
+  pan: { readings: logged(2, 31), resolutionMm: 0.1 },
+  smallestLeakMmPerDay: 1,
+  plannedHours: 24,
+  moistureFound: false,
+  settleHours: 0,
+};
+const verdict = (more: Partial<FloodVerdictInput>) => value(floodVerdict({ ...verdictInput, ...more }));
 
 describe('the reasons of a verdict', () => {
   it('one each: tight enough, a loss beyond doubt, moisture; and all that is missing, where it is not decided', () => {
@@ -66,6 +63,160 @@ describe('the reasons of a verdict', () => {
     // A level between two readings lies between theirs.
     const near = levels.reduce((best, l) => (Math.abs(l - heightMm) < Math.abs(best - heightMm) ? l : best));
     expect(Math.abs(near - heightMm)).toBeLessThan(0.5);
+  });
+});
+
+describe('what of a series counts', () => {
+  const mark = (rows: [number, number][], more: Partial<FloodVerdictInput> = {}) =>
+    verdict({
+      method: 'marks',
+      readings: rows.map(([atHours, levelMm]) => ({ atHours, levelMm })),
+      resolutionMm: 0.2,
+      eyeErrorMm: 0,
+      pan: { readings: [0, 2, 3, 24].map((atHours) => ({ atHours, levelMm: 60 - atHours / 12 })), resolutionMm: 0.2 },
+      ...more,
+    });
+  it('readings before the water has settled are left out, unless the next one comes two hours later or more', () => {
+    const rows: [number, number][] = [
+      [0, 80],
+      [0.5, 76],
+      [12, 75],
+      [24, 74],
+    ];
+    const lossOf = (more: Partial<FloodVerdictInput>) => mark(rows, more).lossMmPerDay!;
+    // From the second mark on it loses 2 mm a day; with the first, six.
+    expect(lossOf({ settleHours: 0.5 })).toBeCloseTo(2, 0);
+    expect(lossOf({ settleHours: 0.51 })).toBeCloseTo(2, 0);
+    expect(lossOf({ settleHours: 0 })).toBeGreaterThan(3.5);
+    // No mark before noon but the first: that one stays.
+    expect(mark([rows[0]!, rows[2]!, rows[3]!], { settleHours: 0.5 }).lossMmPerDay!).toBeGreaterThan(4);
+    expect(mark([rows[0]!, [1.9, 76], rows[3]!], { settleHours: 0.5 }).lossMmPerDay!).toBeLessThan(3);
+    expect(mark([rows[0]!, [2, 76], rows[3]!], { settleHours: 0.5 }).lossMmPerDay!).toBeLessThan(3);
+    expect(mark([rows[0]!, [2.1, 76], rows[3]!], { settleHours: 0.5 }).lossMmPerDay!).toBeGreaterThan(3);
+    // A settling time beyond the last reading leaves them all.
+    expect(mark(rows, { settleHours: 48 }).lossMmPerDay!).toBeGreaterThan(3.5);
+    // Without a word a logger's first half hour is left out, a mark never.
+    const early = logged(2).map((r) => (r.atHours < 0.4 ? { ...r, levelMm: r.levelMm + 1.2 } : r));
+    const { settleHours: _, ...usual } = { ...verdictInput, readings: early };
+    const settledLate = value(floodVerdict({ ...usual, settleHours: 0.4 }));
+    expect(value(floodVerdict(usual)).lossMmPerDay!).toBeCloseTo(settledLate.lossMmPerDay!, 1);
+    expect(mark(rows).lossMmPerDay).toBeCloseTo(lossOf({ settleHours: 0 }), 9);
+  });
+  it('time runs from the water’s start where the first reading came within two hours, else from that', () => {
+    expect(verdict({ readings: logged(2, 0, 2) }).hoursRun).toBeCloseTo(2 + 149 / 6, 9);
+    expect(verdict({ readings: logged(2, 0, 2.1) }).hoursRun).toBeCloseTo(149 / 6, 9);
+    expect(verdict({ readings: logged(2, 0, 2.1) }).reasons).toContain('begins-late');
+    expect(verdict({ readings: logged(2, 0, 2) }).reasons).not.toContain('begins-late');
+    const late = mark([
+      [3, 76],
+      [24, 74.5],
+    ]);
+    expect(late.questions).toEqual([]);
+    expect(late.hoursRun).toBe(21);
+    expect(verdict({ readings: [] as never }).hoursRun).toBe(0);
+  });
+  it('a plug that was moved starts all anew: level, time, and what was filled', () => {
+    const readings = logged(2).map((r) => ({ ...r, levelMm: r.levelMm - (r.atHours < 5 ? r.atHours : 5) }));
+    const moved = verdict({ readings, events: [{ atHours: 5, kind: 'plug-moved' }], plannedHours: 19 });
+    expect(moved.hoursRun).toBeCloseTo(149 / 6 - 5, 9);
+    expect(moved.verdict).toBe('pass');
+    const twice = verdict({
+      readings,
+      events: [
+        { atHours: 8, kind: 'plug-moved' },
+        { atHours: 5, kind: 'plug-moved' },
+      ],
+    });
+    expect(twice.hoursRun).toBeCloseTo(149 / 6 - 8, 9);
+    // An event of the pan breaks nothing in the water.
+    const pan = verdict({ readings, events: [{ atHours: 5, kind: 'plug-moved', of: 'pan' }] });
+    expect(pan.hoursRun).toBeCloseTo(149 / 6, 9);
+    // What only happened beside it breaks nothing either.
+    const noted = { readings: logged(2).map((r) => ({ ...r, levelMm: r.levelMm + (r.atHours > 12 ? 3 : 0) })) };
+    expect(verdict({ ...noted, events: [{ atHours: 12, kind: 'refill' }] }).questions).toEqual([]);
+    expect(verdict({ ...noted, events: [{ atHours: 12, kind: 'refill', of: 'pan' }] }).questions[0]!.kind).toBe(
+      'level-rose',
+    );
+  });
+  it('says where it is read off line, by a coarser step, at other times than the pan, or with no evaporation known', () => {
+    expect(
+      mark([
+        [0, 90],
+        [8, 70],
+        [16, 69],
+        [24, 68],
+      ]).reasons,
+    ).toContain('marks-off-line');
+    const coarse = logged(2).map((r) => ({ ...r, levelMm: Math.round(r.levelMm) }));
+    expect(verdict({ readings: coarse }).reasons).toContain('step-coarser');
+    expect(verdict({ readings: coarse }).stepMm).toBe(1);
+    expect(verdict({}).stepMm).toBe(0.1);
+    const { pan: _pan, ...bare } = verdictInput;
+    const blind = value(floodVerdict({ ...bare, readings: logged(2) }));
+    expect(blind.reasons).toContain('no-evaporation-known');
+    expect(blind.reasons).toContain('control-pan');
+    expect(value(floodVerdict({ ...bare, readings: logged(0.05) })).reasons).toEqual(['tight-enough']);
+    expect(value(floodVerdict({ ...bare, readings: logged(2), moistureFound: true })).reasons).toEqual([
+      'moisture-found',
+    ]);
+    expect(verdict({ smallestLeakMmPerDay: 0.01 }).reasons).not.toContain('control-pan');
+    expect(blind.formula).toContain('block means');
+    expect(
+      mark([
+        [0, 76],
+        [24, 74],
+      ]).formula,
+    ).toContain('interval-censored');
+  });
+  it('advises a finer gauge for marks alone, where that and not the pan is what is too coarse', () => {
+    const of = (resolutionMm: number, more: Partial<FloodVerdictInput> = {}) =>
+      mark(
+        [
+          [0, 76.2],
+          [24, 74.2],
+        ],
+        { resolutionMm, ...more },
+      ).reasons.includes('finer-gauge');
+    // 0.776 of a step over a day against a quarter of the smallest leak.
+    expect(of(0.33, { smallestLeakMmPerDay: 1 })).toBe(false);
+    expect(of(1.6, { smallestLeakMmPerDay: 1 })).toBe(true);
+    expect(of(1.6, { smallestLeakMmPerDay: 4.9 })).toBe(false);
+    expect(of(1.6, { smallestLeakMmPerDay: null })).toBe(false);
+    expect(verdict({ resolutionMm: 1.6, smallestLeakMmPerDay: 0.2 }).reasons).not.toContain('finer-gauge');
+  });
+  it('time is advised where it helps, and said to be no help where it is none', () => {
+    const early = mark(
+      [
+        [0, 76.2],
+        [24, 74.2],
+      ],
+      { resolutionMm: 1.6, smallestLeakMmPerDay: 1.2 },
+    );
+    expect(early.reasons).toContain('more-time');
+    expect(early.hoursStillNeeded!).toBeGreaterThan(0);
+    const hopeless = mark(
+      [
+        [0, 76.2],
+        [24, 72.2],
+      ],
+      {
+        resolutionMm: 0.2,
+        smallestLeakMmPerDay: 0.05,
+        pan: { readings: [0, 24].map((atHours) => ({ atHours, levelMm: 60 - atHours / 6 })), resolutionMm: 0.2 },
+      },
+    );
+    expect(hopeless.reasons).toContain('more-time-does-not-help');
+    expect(hopeless.hoursStillNeeded).toBeNull();
+    // Only the planned time is missing: nothing more is said than that.
+    const planned = verdict({ plannedHours: 48 });
+    expect(planned.reasons).toEqual(['time-not-run']);
+    expect(planned.hoursStillNeeded).toBeCloseTo(48 - 149 / 6, 9);
+    const asked = verdict({
+      readings: logged(2).map((r) => ({ ...r, levelMm: r.levelMm + (r.atHours > 12 ? 3 : 0) })),
+      plannedHours: 48,
+    });
+    expect(asked.hoursStillNeeded).toBeCloseTo(48 - 149 / 6, 9);
+    expect(asked.reasons).not.toContain('more-time');
   });
 });
 

@@ -94,6 +94,43 @@ describe('levels that somebody is asked about', () => {
     expect(questionsOfLogger([twice], 0.1).map((q) => q.kind)).toEqual(['level-rose', 'level-jumped']);
     expect(questionsOfLogger([twice, twice], 0.1)).toHaveLength(4);
   });
+  it('a jump is placed between the two readings between which it lies, wherever that is', () => {
+    const quiet = (k: number) => 70 - 0.02 * k + 0.03 * Math.sin(k * 2.4);
+    const placed = (count: number, from: number, steps: readonly number[]) => {
+      const stood = (k: number) => steps.slice(0, Math.max(0, k - from + 1)).reduce((sum, x) => sum + x, 0);
+      return questionsOfLogger([every(count, 1 / 6, (k) => quiet(k) + stood(k))], 0.1);
+    };
+    for (const by of [3, -3]) {
+      for (let from = 5; from <= 55; from += 1) {
+        expect(placed(60, from, [by])).toHaveLength(1);
+        expect(placed(60, from, [by])[0]!.atHours).toBeCloseTo((from - 0.5) / 6, 9);
+      }
+      for (let from = 2; from <= 10; from += 1)
+        expect(placed(12, from, [by]).map((q) => q.atHours)).toEqual([expect.closeTo((from - 0.5) / 6, 9)]);
+    }
+    // Of one that took two steps the larger one, first or second.
+    expect(placed(60, 30, [1.5, 4])).toMatchObject([{ atHours: expect.closeTo(30.5 / 6, 9) }]);
+    expect(placed(60, 30, [4, 1.5])).toMatchObject([{ atHours: expect.closeTo(29.5 / 6, 9) }]);
+    expect(placed(60, 30, [-1.5, -4])).toMatchObject([{ atHours: expect.closeTo(30.5 / 6, 9) }]);
+    // How far: middle of the readings after it less middle of those before.
+    expect(placed(60, 30, [5])[0]!.byMm).toBeCloseTo(5 - 5 * 0.02, 1);
+    // One reading that lies off alone is none.
+    expect(placed(60, 30, [9, -9])).toEqual([]);
+  });
+  it('many small changes make what is usual, so that only what is far beyond them is a jump', () => {
+    const rough = (by: number) =>
+      questionsOfLogger([every(60, 1 / 6, (k) => 70 + (k % 10 < 5 ? 0 : 0.6) + (k >= 30 ? by : 0))], 0.1);
+    expect(rough(1.4)).toEqual([]);
+    expect(rough(4.5)).toHaveLength(1);
+    const few = (count: number) => questionsOfLogger([every(count, 1, (k) => 70 + (k >= 3 ? 9 : 0))], 0.1);
+    expect(few(5)).toEqual([]);
+    expect(few(6)).toHaveLength(1);
+    // From forty readings on five are taken to each side, so that a peak of two is none.
+    const peak = (count: number) =>
+      questionsOfLogger([every(count, 1, (k) => 70 + (k === 20 || k === 21 ? 9 : 0))], 0.1).length;
+    expect(peak(40)).toBe(0);
+    expect(peak(39)).toBeGreaterThan(0);
+  });
   it('a fine gauge that shows one figure for six hours and twelve readings stands still', () => {
     const run = (count: number, everyHours: number, stepMm = 0.1) =>
       stuckIn(

@@ -180,6 +180,63 @@ describe('what evaporation is taken to be', () => {
       problem: { field: 'pan.readings' },
     });
   });
+  it('is spread as far as the pan’s rounding and its ratio say', () => {
+    const spread = (values: readonly number[]) => {
+      const middle = mean(values);
+      return Math.sqrt(mean(values.map((x) => (x - middle) ** 2)));
+    };
+    const two = (fall: number, resolutionMm: number) =>
+      of({
+        pan: { readings: [0, 24].map((atHours) => ({ atHours, levelMm: 60 - (fall * atHours) / 24 })), resolutionMm },
+        eyeErrorMm: 0,
+      });
+    // Rounding of two ends: a triangle of two steps in width, variance step²/6; the ratio 7.5 % of the fall.
+    const found = two(6, 1);
+    expect(mean(found.taken!) * 24).toBeCloseTo(6, 2);
+    const expected = Math.sqrt(1 / 6 + (6 * 0.075) ** 2 + 0.075 ** 2 / 6);
+    expect(spread(found.taken!) * 24).toBeGreaterThan(expected * 0.97);
+    expect(spread(found.taken!) * 24).toBeLessThan(expected * 1.01);
+    expect(found.shown.lowMmPerDay).toBeCloseTo(6 - 1.96 * expected, 0);
+    expect(found.shown.highMmPerDay!).toBeCloseTo(6 + 1.96 * expected, 0);
+    // What a pan may have gained is nothing: its fall is at least zero.
+    expect(Math.min(...two(0.2, 1).taken!)).toBeGreaterThanOrEqual(0);
+  });
+  it('from the air for a fail: fifteen percent of the estimate to each side besides', () => {
+    const spread = (values: readonly number[]) => {
+      const middle = mean(values);
+      return Math.sqrt(mean(values.map((x) => (x - middle) ** 2)));
+    };
+    const estimate = climateRates(still);
+    const expected = Math.sqrt(spread(estimate) ** 2 + (0.15 * mean(estimate)) ** 2);
+    const { taken } = of({ climate: still });
+    expect(spread(taken!)).toBeGreaterThan(expected * 0.95);
+    expect(spread(taken!)).toBeLessThan(expected * 1.05);
+  });
+  it('a pan’s own break splits its series, the water’s does not; its readings long before the test are left out', () => {
+    const times = [0, 6, 12, 18, 24];
+    const refilled = times.map((atHours) => ({ atHours, levelMm: 60 - atHours / 8 + (atHours > 12 ? 3 : 0) }));
+    const pan = { readings: refilled, resolutionMm: 0.5 };
+    expect(of({ pan }).questions.map((q) => q.kind)).toEqual(['pan-rose']);
+    const told = of({ pan, events: [{ atHours: 13, kind: 'refill', of: 'pan' }] });
+    expect(told.questions).toEqual([]);
+    expect(told.shown.mmPerDay!).toBeCloseTo(3, 0);
+    expect(of({ pan, events: [{ atHours: 13, kind: 'refill' }] }).questions.map((q) => q.kind)).toEqual(['pan-rose']);
+    const from = (atHours: number) => {
+      const readings = [{ atHours, levelMm: 61.5 }, ...refilled.slice(2).map((r) => ({ ...r, levelMm: 60 }))];
+      return value(evaporationOf(input({ pan: { ...pan, readings }, eyeErrorMm: 0 }), water, [5, 24], [], 0, 0.1));
+    };
+    // An hour before the window counts still.
+    expect(from(4).shown.mmPerDay!).toBeGreaterThan(0.5);
+    expect(from(3.9).shown.mmPerDay!).toBeLessThan(0.5);
+  });
+  it('a pan read over less than four fifths of the time says so', () => {
+    const over = (hours: number) =>
+      of({
+        pan: { readings: [0, hours].map((atHours) => ({ atHours, levelMm: 60 - atHours / 12 })), resolutionMm: 1 },
+      });
+    expect(over(19.3).timesDiffer).toBe(false);
+    expect(over(19.1).timesDiffer).toBe(true);
+  });
   it('a pan that was logged with the water is taken off reading by reading', () => {
     const times = Array.from({ length: 145 }, (_, k) => k / 6);
     const sway = (k: number) => 0.3 * Math.sin(k / 7);
