@@ -143,4 +143,38 @@ describe('a wait that the air counts in', () => {
     expect(cure().word).toBe('contested');
     expect(cure().because!.blockers).toMatchObject([{ kind: 'check', check: 'membrane-cure' }]);
   });
+  it('that only a guess between far readings makes longer gives no reason to doubt a release', () => {
+    const late = (hoursAgo: readonly number[], airC = 14) => {
+      const early = liquid(MANAGER);
+      tieIn(early);
+      for (const stage of ['membrane', 'drain-tie-in']) early.write('stage-released', releaseBody(stage, 'as built'));
+      const t = tablet(4, nowMs(early) + 30 * HOUR);
+      t.hears(early.entries);
+      t.write('note', { words: 'next day' });
+      coat(t, 1, 28);
+      const looks = ['ready-colour', 'ready-nail', 'ready-transfer'];
+      t.write('look', { stage: 'cure', checks: looks, places: [{ element: 'shower' }], answer: 'ok' });
+      t.write('stage-released', releaseBody('cure'));
+      for (const h of hoursAgo) air(t, h, airC, 0.9);
+      const state = foldShower([...early.entries, ...t.entries], () => BOOK);
+      const { requirement, judged } = {
+        requirement: state.requirements.find((r) => r.check.id === 'membrane-cure')!,
+        judged: judge(state, state.requirements.find((r) => r.check.id === 'membrane-cure')!),
+      };
+      const { bridgedHours } = waitLayers(state, requirement.check as never)!.at(-1)!;
+      return { because: state.stages.get('cure')!.because, verdict: judged.verdict, bridgedHours };
+    };
+    const every = (hours: number) => Array.from({ length: Math.floor(28 / hours) + 1 }, (_, k) => 28 - k * hours);
+    // Read every second hour: it was not over.
+    const read = late(every(2));
+    expect(read).toMatchObject({ verdict: 'undecided', bridgedHours: 0, because: { cause: 'came-to-light' } });
+    // A reading at either end alone: the hours between are a guess.
+    const guessed = late([28, 0]);
+    expect(guessed.bridgedHours).toBeGreaterThan(20);
+    expect(guessed).toMatchObject({ verdict: 'undecided', because: { cause: 'lower-stage' } });
+    // Hourly but for a pause: bridged where it is longer than three hours, and a guess where that is a quarter of the label's.
+    const pause = (hours: number) => late([...every(1).filter((h) => h > 20 || h <= 20 - hours)]);
+    expect(pause(1)).toMatchObject({ bridgedHours: 0, because: { cause: 'came-to-light' } });
+    expect(pause(5)).toMatchObject({ because: { cause: 'lower-stage' } });
+  });
 });

@@ -1,9 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import type { Place } from '../entries/entry';
 import { distance3, type Point3 } from '../geometry/point';
 import { showerModel } from '../geometry/showerModel';
 import { sampleModel, sampleShower } from '../tests/sampleShower';
+import { elementsOf, stillFits } from './foldEvidence';
 import { distanceTo, facesOf, lowestOf, partsOfFace, shapeOf, stretchOn } from './place';
+import type { ElementSize } from './state';
 
 const IN = 25.4;
 const RISE = 0.75 * IN;
@@ -189,5 +192,89 @@ describe('what goes with a face', () => {
     };
     expect(seat(2)).toEqual([true, true, false]);
     expect(seat(3)).toEqual([false, true, true]);
+  });
+});
+
+describe('whether a place still means what it meant', () => {
+  const face = (widthMm: number, heightMm: number, areaMm2 = widthMm * heightMm) =>
+    ({ of: 'face', widthMm, heightMm, areaMm2 }) as const;
+  const point = (x: number, y: number) => ({ of: 'point', at: [x, y] as [number, number] }) as const;
+  const fits = (then: ElementSize | null, now: ElementSize | null, isDrawn = true) =>
+    stillFits(
+      {
+        seamById: new Map(),
+        elementIds: new Set(isDrawn ? ['it'] : []),
+        sizes: new Map(now ? [['it', now]] : []),
+      },
+      { element: 'it' },
+      then,
+    );
+  it('a face whose sides and area changed by less than 25 mm', () => {
+    expect(fits(face(1000, 2000), face(1000, 2000))).toBe(true);
+    expect(fits(face(1000, 2000), face(1024, 2000))).toBe(true);
+    expect(fits(face(1000, 2000), face(1000, 2024.9, 2_000_000))).toBe(true);
+    expect(fits(face(1000, 2000, 0), face(1025, 2000, 0))).toBe(false);
+    expect(fits(face(1000, 2000, 0), face(975, 2000, 0))).toBe(false);
+    expect(fits(face(1000, 2000, 0), face(1000, 2025, 0))).toBe(false);
+    expect(fits(face(1000, 2000, 0), face(1000, 1975, 0))).toBe(false);
+    // Something was cut out of it, as much as a strip of 25 mm along its longer side.
+    expect(fits(face(1000, 2000, 2_000_000), face(1000, 2000, 1_950_001))).toBe(true);
+    expect(fits(face(1000, 2000, 2_000_000), face(1000, 2000, 1_950_000))).toBe(false);
+    expect(fits(face(1000, 2000, 1_950_000), face(1000, 2000, 2_000_000))).toBe(false);
+    expect(fits(face(2000, 1000, 2_000_000), face(2000, 1000, 1_950_001))).toBe(true);
+  });
+  it('a point that moved by less than 25 mm, as the crow flies', () => {
+    expect(fits(point(0, 0), point(24.9, 0))).toBe(true);
+    expect(fits(point(0, 0), point(0, 25))).toBe(false);
+    expect(fits(point(10, 10), point(27, 27))).toBe(true);
+    expect(fits(point(10, 10), point(28, 28))).toBe(false);
+    expect(fits(point(28, 28), point(10, 10))).toBe(false);
+    expect(fits(point(0, 0), face(0, 0))).toBe(false);
+    expect(fits(face(0, 0), point(0, 0))).toBe(false);
+  });
+  it('what is no longer drawn does not; where a size is not known on one side, the place stands', () => {
+    expect(fits(face(1, 1), face(1, 1), false)).toBe(false);
+    expect(fits(null, face(1, 1))).toBe(true);
+    expect(fits(face(1, 1), null)).toBe(true);
+    expect(fits(null, null)).toBe(true);
+  });
+  it('a seam by its length then and where it began', () => {
+    const seam = model.seams.find((s) => s.id === foot)!;
+    const on = (place: Partial<Place>) =>
+      stillFits(
+        { seamById: new Map([[foot, seam]]), elementIds: new Set(), sizes: new Map() },
+        { element: foot, ...place },
+        null,
+      );
+    expect(on({})).toBe(true);
+    expect(on({ lengthMm: seam.lengthMm + 24.9 })).toBe(true);
+    expect(on({ lengthMm: seam.lengthMm - 24.9 })).toBe(true);
+    expect(on({ lengthMm: seam.lengthMm + 25 })).toBe(false);
+    expect(on({ lengthMm: seam.lengthMm - 25 })).toBe(false);
+    expect(on({ startKey: seam.startKey })).toBe(true);
+    expect(on({ startKey: 'elsewhere' })).toBe(false);
+    expect(on({ lengthMm: seam.lengthMm, startKey: 'elsewhere' })).toBe(false);
+  });
+  it('what a model has to look at: seams, corners, openings, faces, drain, the whole; and what they measure', () => {
+    const found = elementsOf(model);
+    expect(found.seamById.size).toBe(model.seams.length);
+    expect(found.elementIds).toEqual(
+      new Set([
+        ...[...model.corners, ...model.penetrations, ...model.faces].map((e) => e.id),
+        model.drain.id,
+        'shower',
+      ]),
+    );
+    expect(found.sizes.get(model.drain.id)).toEqual(point(model.geometry.drain.xMm, model.geometry.drain.yMm));
+    for (const p of model.geometry.penetrations ?? [])
+      expect(found.sizes.get(`penetration:${p.id}`)).toEqual(point(p.alongMm, p.heightMm));
+    const size = (id: string) => found.sizes.get(id)!;
+    expect(size('floor')).toMatchObject({ of: 'face', widthMm: 60 * IN, heightMm: 36 * IN });
+    const back = size('wall:back');
+    expect(back.of === 'face' && back.widthMm).toBeCloseTo(60 * IN, 6);
+    // A side wall runs on to the outer face of the curb.
+    const left = size('wall:left');
+    expect(left.of === 'face' && left.widthMm).toBeCloseTo(40.5 * IN, 6);
+    expect(left.of === 'face' && left.heightMm).toBeGreaterThan(80 * IN);
   });
 });

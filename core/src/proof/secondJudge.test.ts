@@ -3,9 +3,11 @@ import { expect, it } from 'vitest';
 import type { Author, Entry } from '../entries/entry';
 import { sampleShower } from '../tests/sampleShower';
 import { CREW, INSPECTOR, MANAGER, placeOf, type Tablet, tablet } from '../tests/sampleTablet';
-import { secondJudge } from '../tests/secondJudge';
+import { type SecondRecord, secondJudge } from '../tests/secondJudge';
 import { TINY } from '../tests/tinyBook';
+import { whereOpen } from './deviations';
 import { foldShower } from './foldShower';
+import { totalMm } from './intervals';
 import { judge } from './judge';
 import type { Arrival, Arrivals, ShowerState } from './state';
 
@@ -423,10 +425,53 @@ const sequence: fc.Arbitrary<Act[]> = fc
   )
   .map(([first, rest]) => (first ? [first, ...rest] : rest));
 
-const wordsOf = ({ all, arrivals }: Site) => {
-  const { stages } = fold(all, arrivals);
-  return STAGES.map((s) => `${s} ${stages.get(s)?.word ?? 'open'}`);
-};
+/** What the fold says, in the words of the second judge. */
+function recordOf(state: ShowerState): SecondRecord {
+  const { flood } = state;
+  return {
+    words: new Map(STAGES.map((s) => [s, state.stages.get(s)?.word ?? 'open'])),
+    findings: new Map(
+      state.requirements.map((r) => {
+        const j = judge(state, r);
+        const bad = whereOpen(r, j);
+        return [
+          `${r.stage.key} ${r.check.id} ${r.element}`,
+          {
+            verdict: j.verdict,
+            accepted: j.deviation !== null,
+            badMm: j.verdict === 'fail' || j.verdict === 'unseen' ? totalMm(bad) : 0,
+            low: r.check.kind === 'measured' && j.worst.low !== undefined ? -j.worst.low : null,
+            high: r.check.kind === 'measured' ? (j.worst.high ?? null) : null,
+            readings: j.readings.length,
+            readyAtMs: j.readyAtMs,
+          },
+        ];
+      }),
+    ),
+    defects: new Map([...state.defects].map(([id, d]) => [id, `${d.severity} ${d.closedAt ? 'closed' : 'open'}`])),
+    asks: new Map(
+      [...state.deviations].map(([id, d]) => [id, `${d.decision?.accepted ?? 'waits'}${d.ended ? ', ended' : ''}`]),
+    ),
+    flood: flood
+      ? `${flood.running ? 'running' : flood.end && flood.end.verdict !== 'aborted' ? flood.end.verdict : 'aborted'}${flood.voided ? ', void' : ''}`
+      : 'none',
+  };
+}
+
+/** The same, but for millimetres that a stretch has more or less at its ends. */
+function agree(found: SecondRecord, second: SecondRecord): void {
+  expect([...found.words]).toEqual(STAGES.map((s) => [s, second.words.get(s)]));
+  expect([...found.findings.keys()].sort()).toEqual([...second.findings.keys()].sort());
+  for (const [key, theirs] of second.findings) {
+    const { badMm, ...mine } = found.findings.get(key)!;
+    const { badMm: theirMm, ...rest } = theirs;
+    expect([key, mine]).toEqual([key, rest]);
+    expect([key, Math.abs(badMm - theirMm) < 12 || `${badMm} mm here, ${theirMm} there`]).toEqual([key, true]);
+  }
+  expect([...found.defects].sort()).toEqual([...second.defects].sort());
+  expect([...found.asks].sort()).toEqual([...second.asks].sort());
+  expect(found.flood).toBe(second.flood);
+}
 
 /** Sequences that are run; \`npm run calibrate\` runs ten times as many. */
 const RUNS = Number(process.env.SECOND_JUDGE_RUNS ?? 2000);
@@ -438,9 +483,9 @@ it(`agrees with the second judge over ${RUNS} random sequences of what people ma
     fc.property(sequence, (acts) => {
       const site = play(acts);
       const second = secondJudge(site.all, TINY, site.arrivals);
-      const words = wordsOf(site);
-      for (const w of words) seen.set(w, (seen.get(w) ?? 0) + 1);
-      expect(words).toEqual(STAGES.map((s) => `${s} ${second.get(s)}`));
+      const found = recordOf(fold(site.all, site.arrivals));
+      for (const [s, w] of found.words) seen.set(`${s} ${w}`, (seen.get(`${s} ${w}`) ?? 0) + 1);
+      agree(found, second);
     }),
     { numRuns: RUNS, seed, endOnFailure: process.env.SECOND_JUDGE_QUICK === '1' },
   );

@@ -142,4 +142,29 @@ describe('what an acceptance was asked for', () => {
     byOther(t, MANAGER, (boss) => boss.write('deviation-decided', { asked: 'nothing', accepted: true, reason: 'no' }));
     expect(fold(t.entries).orphans.map((o) => o.why)).toEqual(['target-unknown', 'target-unknown']);
   });
+  it('an answer stands on the asking as it was read: one changed after it takes it back, one changed before does not', () => {
+    const body = {
+      stage: 'base',
+      check: 'bedding',
+      place: { element: 'floor' },
+      geometryVersion: 1,
+      ruleVersion: 1,
+      verdict: 'unseen' as const,
+      reason: 'r',
+    };
+    const answered = (order: ('correct' | 'decide')[]) => {
+      const t = begun();
+      const asked = t.write('deviation-asked', body);
+      for (const step of order)
+        if (step === 'correct')
+          t.write('correction', { target: asked, action: 'replace', body: { ...body, reason: 'better said' } });
+        else byOther(t, MANAGER, (boss) => boss.write('deviation-decided', { asked, accepted: true, reason: 'seen' }));
+      const state = fold(t.entries);
+      return [state.deviations.get(asked)!.decision?.accepted ?? null, state.orphans.map((o) => o.why)];
+    };
+    expect(answered(['decide'])).toEqual([true, []]);
+    expect(answered(['correct', 'decide'])).toEqual([true, []]);
+    expect(answered(['decide', 'correct'])).toEqual([null, ['not-allowed']]);
+    expect(answered(['decide', 'correct', 'decide'])).toEqual([true, ['not-allowed']]);
+  });
 });

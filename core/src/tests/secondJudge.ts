@@ -965,6 +965,35 @@ class World {
     }
     return words;
   }
+  record(): SecondRecord {
+    const finite = (x: number) => (Number.isFinite(x) ? x : null);
+    return {
+      words: this.words(),
+      findings: new Map(
+        this.reqs.map((r) => {
+          const f = this.found(r);
+          const readings = r.check.kind === 'measured' ? this.readingsOf(r).length : 0;
+          return [
+            `${r.stage} ${r.check.id} ${r.element}`,
+            {
+              verdict: f.verdict,
+              accepted: f.verdict !== 'pass' && this.accepted(r, f),
+              badMm: f.verdict === 'fail' || f.verdict === 'unseen' ? f.bad.filter(Boolean).length : 0,
+              low: finite(f.low),
+              high: finite(f.high),
+              readings,
+              readyAtMs: r.check.kind === 'wait' ? finite(f.wait) : null,
+            },
+          ];
+        }),
+      ),
+      defects: new Map([...this.bugs].map(([id, b]) => [id, `${b.severity} ${b.open ? 'open' : 'closed'}`])),
+      asks: new Map([...this.asks].map(([id, a]) => [id, `${a.yes ?? 'waits'}${a.ended ? ', ended' : ''}`])),
+      flood: this.basin
+        ? `${this.basin.running ? 'running' : (this.basin.verdict ?? 'aborted')}${this.basin.void ? ', void' : ''}`
+        : 'none',
+    };
+  }
   /** A wait released before it was over, as it is known now. */
   released_early(stage: string): boolean {
     return this.reqs.some((r) => {
@@ -975,12 +1004,38 @@ class World {
   }
 }
 
-/** The word of every stage of the pinned method, by its key. */
+/** What the second judge says of one check on one element. */
+export interface SecondFinding {
+  verdict: Verdict;
+  accepted: boolean;
+  /** Where it failed, or where nobody looked, whole millimetres; what has no length counts as one. */
+  badMm: number;
+  /** The worst in each direction that its limit has: lowest and highest reading. */
+  low: number | null;
+  high: number | null;
+  readings: number;
+  /** When a wait is over, ms since 1970; null without an end. */
+  readyAtMs: number | null;
+}
+
+export interface SecondRecord {
+  /** The word of every stage of the pinned method, by its key. */
+  words: Map<string, Word>;
+  /** By stage, check and element. */
+  findings: Map<string, SecondFinding>;
+  /** Severity of each defect, and whether it is open, by the entry that opened it. */
+  defects: Map<string, string>;
+  /** What was asked to be accepted: waits, yes or no, and whether it ended. */
+  asks: Map<string, string>;
+  flood: string;
+}
+
+/** What stands after these entries, worked out a second time. */
 export function secondJudge(
   entries: readonly Entry[],
   book: RuleBook,
   arrivals: World['arrivals'] = new Map(),
-): Map<string, Word> {
+): SecondRecord {
   const sorted = [...entries].sort((a, b) =>
     a.orderAt !== b.orderAt
       ? a.orderAt < b.orderAt
@@ -995,5 +1050,5 @@ export function secondJudge(
   const { list, changedAt } = corrected(sorted);
   const world = new World(book, arrivals);
   for (const e of list) world.take(e, (id, v) => (id === book.id && v === book.version ? book : null), changedAt);
-  return world.words();
+  return world.record();
 }
