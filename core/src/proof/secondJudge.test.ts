@@ -9,6 +9,7 @@ import { whereOpen } from './deviations';
 import { foldShower } from './foldShower';
 import { totalMm } from './intervals';
 import { judge } from './judge';
+import { buildLedger, LINE_STATES } from './seamLine';
 import type { Arrival, Arrivals, ShowerState } from './state';
 
 const HOUR = 3_600_000;
@@ -448,6 +449,16 @@ function recordOf(state: ShowerState): SecondRecord {
         ];
       }),
     ),
+    lines: new Map(
+      buildLedger(state, STAGES).lines.map((l) => {
+        const sums: Record<string, number> = {};
+        for (const p of l.pieces) {
+          sums[p.state] = (sums[p.state] ?? 0) + p.toMm - p.fromMm;
+          if (p.water) sums.water = (sums.water ?? 0) + p.toMm - p.fromMm;
+        }
+        return [l.seam, sums];
+      }),
+    ),
     defects: new Map([...state.defects].map(([id, d]) => [id, `${d.severity} ${d.closedAt ? 'closed' : 'open'}`])),
     asks: new Map(
       [...state.deviations].map(([id, d]) => [id, `${d.decision?.accepted ?? 'waits'}${d.ended ? ', ended' : ''}`]),
@@ -468,6 +479,15 @@ function agree(found: SecondRecord, second: SecondRecord): void {
     expect([key, mine]).toEqual([key, rest]);
     expect([key, Math.abs(badMm - theirMm) < 12 || `${badMm} mm here, ${theirMm} there`]).toEqual([key, true]);
   }
+  for (const [seam, theirs] of second.lines)
+    for (const name of [...LINE_STATES, 'water']) {
+      const [mine, other] = [found.lines.get(seam)?.[name] ?? 0, theirs[name] ?? 0];
+      expect([seam, name, Math.abs(mine - other) < 12 || `${mine} mm here, ${other} there`]).toEqual([
+        seam,
+        name,
+        true,
+      ]);
+    }
   expect([...found.defects].sort()).toEqual([...second.defects].sort());
   expect([...found.asks].sort()).toEqual([...second.asks].sort());
   expect(found.flood).toBe(second.flood);

@@ -41,6 +41,8 @@ interface Bug {
   stage: string;
   check: string | null;
   places: Place[];
+  /** As they are drawn: a reading's defect is drawn as far as the reading speaks. */
+  drawn?: Place[];
   severity: Severity;
   open: boolean;
 }
@@ -160,6 +162,10 @@ const along = (points: readonly Point[], length: number): ((mm: number) => Point
 };
 const apart = (a: Point, b: Point): number => Math.hypot(...a.map((x, i) => x - b[i]!));
 
+/** Edges that stand outside the water, however low they lie. */
+const isOutside = (s: ShowerModel['seams'][number]): boolean =>
+  s.kind === 'curb-outside-floor' || s.kind === 'curb-end-edge' || s.faces.some((f) => f.endsWith(':outer'));
+
 /** True when a flood shows something worse than it did. */
 function wetter(now: string, then: string): boolean {
   const [a, b] = [JSON.parse(now), JSON.parse(then)] as Record<string, number>[];
@@ -183,6 +189,7 @@ class World {
   redos: { stage: string; places: Place[]; ms: number; seq: number }[] = [];
   again: { element: string; place: Place; order: number; seq: number }[] = [];
   basin: Basin | null = null;
+  hidden = new Map<string, [number, number][]>();
   ms = 0;
   seq = 0;
   constructor(
@@ -504,8 +511,10 @@ class World {
     if (place.element === 'shower' || this.goesWith(m, place.element, p.element)) return kill();
     const cut = (a: number, b: number): boolean => {
       if (p.kind === 'reading') {
-        if (p.at < a || p.at > b) return false;
-        return kill();
+        if (p.at >= a && p.at <= b) return kill();
+        // What was built again is not spoken for by a reading beside it.
+        p.holes.push([a, b]);
+        return false;
       }
       const s = this.stretch(p.place) ?? [0, 0];
       if (b <= s[0] || a >= s[1]) return false;
@@ -569,8 +578,7 @@ class World {
   basinKey(model: ShowerModel, line: number): [Map<string, number[]>, Point, number] {
     const wet = new Map<string, number[]>();
     for (const s of model.seams) {
-      if (s.kind === 'curb-outside-floor' || s.kind === 'curb-end-edge' || s.faces.some((f) => f.endsWith(':outer')))
-        continue;
+      if (isOutside(s)) continue;
       if (s.lowMm > line) continue;
       const share = s.highMm <= line ? 1 : (line - s.lowMm) / (s.highMm - s.lowMm);
       wet.set(s.id, [s.lengthMm * share, s.lowMm]);
@@ -706,6 +714,7 @@ class World {
         return this.redo(e);
       case 'work-done': {
         this.begun.add(e.body.stage);
+        this.hide(e.body.stage);
         this.works.push({ stage: e.body.stage, ms: this.when(e) });
         for (const r of this.reqs)
           if (r.check.kind === 'wait' && r.check.after.includes(e.body.stage)) {
@@ -916,6 +925,15 @@ class World {
       stage: e.body.stage,
       check: rule.id,
       places: [place],
+      drawn: seam
+        ? [
+            {
+              ...e.body.place,
+              fromMm: Math.max(0, e.body.atMm - rule.pattern.speaksForMm),
+              toMm: Math.min(seam.lengthMm, e.body.atMm + rule.pattern.speaksForMm),
+            },
+          ]
+        : [place],
       severity: rule.severity,
       open: true,
     });
@@ -965,6 +983,64 @@ class World {
     }
     return words;
   }
+  /** What a layer hides that nobody had proved: what was not looked at, or all of it where that is not the trouble. */
+  hide(stage: string): void {
+    if (!this.method?.stages.some((s) => s.key === stage)) return;
+    for (const req of this.reqs) {
+      const below = this.method.stages.find((s) => s.key === req.stage)!;
+      if (below.order >= this.order(stage) || !below.holdPoint || this.lets.get(req.stage)?.upheld) continue;
+      if (req.check.severity === 'note' || req.check.kind === 'wait') continue;
+      const f = this.found(req);
+      if (f.verdict === 'pass' || this.accepted(req, f)) continue;
+      const missing = this.looksBy(req).map((c) => !['ok', 'not-applicable', 'defect'].includes(c));
+      const hidden = missing.includes(true) ? missing : missing.map(() => true);
+      const list = this.hidden.get(req.element) ?? [];
+      hidden.forEach((h, i) => {
+        if (h) list.push([i, Math.min(i + 1, req.length)]);
+      });
+      this.hidden.set(req.element, list);
+    }
+  }
+  /** One seam, millimetre by millimetre: the worst of the checks that are asked of it. */
+  line(seam: ShowerModel['seams'][number]): Record<string, number> {
+    const sums: Record<string, number> = {};
+    const reqs = this.reqs.filter((r) => r.element === seam.id && r.check.severity !== 'note');
+    const judged = reqs.map((r) => {
+      const f = this.found(r);
+      const cells = this.looksBy(r);
+      const read = r.check.kind === 'measured' ? this.readingsOf(r) : [];
+      const reach = r.check.kind === 'measured' ? r.check.pattern.speaksForMm : 0;
+      return { r, f, cells, read, reach, accepted: f.verdict !== 'pass' && this.accepted(r, f) };
+    });
+    const spans = (places: readonly Place[]) => places.filter((p) => p.element === seam.id).map((p) => this.stretch(p));
+    const bugs = [...this.bugs.values()].filter((b) => b.open).flatMap((b) => spans(b.drawn ?? b.places));
+    const basin = this.basin;
+    const wet = basin && !basin.void && basin.verdict === 'pass' && !isOutside(seam) ? basin.line - 5 : -Infinity;
+    const at = along(seam.points, seam.lengthMm);
+    for (let i = 0; i < seam.lengthMm; i += 1) {
+      const step = Math.min(1, seam.lengthMm - i);
+      const mid = i + step / 2;
+      const nearest = (read: readonly Proof[]) =>
+        read.reduce<Proof | null>((n, p) => (n && Math.abs(n.at - mid) <= Math.abs(p.at - mid) ? n : p), null);
+      const isMeasured = ({ read, reach }: (typeof judged)[number]) => {
+        const n = nearest(read);
+        return n !== null && Math.abs(n.at - mid) <= reach && !n.holes.some(([a, b]) => mid > a && mid < b);
+      };
+      const isSeen = (j: (typeof judged)[number]) =>
+        ['ok', 'not-applicable', 'defect'].includes(j.cells[i] ?? '') || isMeasured(j);
+      const fails = judged.some((j) => !j.accepted && j.f.verdict === 'fail' && j.f.bad[i]);
+      const measured = judged.filter((j) => j.r.check.kind === 'measured');
+      let state = 'measured';
+      if (fails || bugs.some((s) => s && mid > s[0] && mid < s[1])) state = 'defect';
+      else if ((this.hidden.get(seam.id) ?? []).some(([a, b]) => mid > a && mid < b)) state = 'covered';
+      else if (judged.length === 0) state = 'not-required';
+      else if (judged.some((j) => !j.accepted && !isSeen(j))) state = 'unseen';
+      else if (measured.length === 0 || !measured.every(isMeasured)) state = 'seen';
+      sums[state] = (sums[state] ?? 0) + step;
+      if (at(mid)[2]! <= wet) sums.water = (sums.water ?? 0) + step;
+    }
+    return sums;
+  }
   record(): SecondRecord {
     const finite = (x: number) => (Number.isFinite(x) ? x : null);
     return {
@@ -987,6 +1063,7 @@ class World {
           ];
         }),
       ),
+      lines: new Map((this.model?.seams ?? []).map((seam) => [seam.id, this.line(seam)])),
       defects: new Map([...this.bugs].map(([id, b]) => [id, `${b.severity} ${b.open ? 'open' : 'closed'}`])),
       asks: new Map([...this.asks].map(([id, a]) => [id, `${a.yes ?? 'waits'}${a.ended ? ', ended' : ''}`])),
       flood: this.basin
@@ -1023,6 +1100,8 @@ export interface SecondRecord {
   words: Map<string, Word>;
   /** By stage, check and element. */
   findings: Map<string, SecondFinding>;
+  /** By seam: how many millimetres of it are in which state, and how many were proved by water. */
+  lines: Map<string, Record<string, number>>;
   /** Severity of each defect, and whether it is open, by the entry that opened it. */
   defects: Map<string, string>;
   /** What was asked to be accepted: waits, yes or no, and whether it ended. */
