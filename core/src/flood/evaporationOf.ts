@@ -25,7 +25,7 @@ const RATE_NODES = 101;
 const KEPT = 160;
 /** A pan with fewer readings than this is read by hand, whatever gauge was used. */
 const LOGGED_AT_LEAST = 12;
-/** A pan that begins later or ends earlier than the water by more than this says nothing of the hours between. */
+/** A pan that begins later or ends earlier than the water by more than this says nothing of the hours between; nor does what was read of it so long before. */
 const PAN_MISSES_HOURS = 2;
 /** Beyond chance: one in two hundred. */
 const BEYOND_CHANCE = 0.995;
@@ -125,7 +125,8 @@ function fromPan(
   const method = panMethod(input, pan);
   const events = input.events ?? [];
   const panBreaks = events.filter((e) => e.of === 'pan').map((e) => e.atHours);
-  const inWindow = pan.readings.filter((r) => r.atHours >= window[0] - 1);
+  // The pan is read when it is filled, the water once it has settled: what was read shortly before belongs to the test.
+  const inWindow = pan.readings.filter((r) => r.atHours >= window[0] - PAN_MISSES_HOURS);
   const settle = settleFor(method);
   const segments = splitAtEvents(inWindow, panBreaks, settle);
   const panStepMm = stepOf(
@@ -141,7 +142,7 @@ function fromPan(
       'The control pan has no two readings in the time of the test. Read it at the same times.',
     );
   const panRates = equalShares(atLeastZero(rate.rate), RATE_NODES);
-  const span = (inWindow.at(-1)?.atHours ?? 0) - (inWindow[0]?.atHours ?? 0);
+  const span = inWindow.at(-1)!.atHours - inWindow[0]!.atHours;
   const whole = products(panRates, ratios(PAN_RATIO_SD));
   const typical = panRates[RATE_NODES >> 1]!;
   const common = {

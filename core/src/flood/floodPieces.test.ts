@@ -102,6 +102,25 @@ describe('what of a series counts', () => {
     expect(value(floodVerdict(usual)).lossMmPerDay!).toBeCloseTo(settledLate.lossMmPerDay!, 1);
     expect(mark(rows).lossMmPerDay).toBeCloseTo(lossOf({ settleHours: 0 }), 9);
   });
+  it('a pan read when it was filled goes with a water that was first marked two hours later', () => {
+    const pan = { readings: [0, 24].map((atHours) => ({ atHours, levelMm: 60 - atHours / 12 })), resolutionMm: 0.2 };
+    const late: [number, number][] = [
+      [1.9, 76],
+      [24, 74.1],
+    ];
+    expect(mark(late, { pan }).evaporation.mmPerDay!).toBeCloseTo(2, 1);
+    expect(
+      floodVerdict({
+        ...verdictInput,
+        method: 'marks',
+        readings: late.map(([atHours, levelMm]) => ({ atHours: atHours + 0.2, levelMm })),
+        pan,
+      }),
+    ).toMatchObject({
+      ok: false,
+      problem: { field: 'pan.readings' },
+    });
+  });
   it('time runs from the water’s start where the first reading came within two hours, else from that', () => {
     expect(verdict({ readings: logged(2, 0, 2) }).hoursRun).toBeCloseTo(2 + 149 / 6, 9);
     expect(verdict({ readings: logged(2, 0, 2.1) }).hoursRun).toBeCloseTo(149 / 6, 9);

@@ -225,9 +225,9 @@ describe('what evaporation is taken to be', () => {
       const readings = [{ atHours, levelMm: 61.5 }, ...refilled.slice(2).map((r) => ({ ...r, levelMm: 60 }))];
       return value(evaporationOf(input({ pan: { ...pan, readings }, eyeErrorMm: 0 }), water, [5, 24], [], 0, 0.1));
     };
-    // An hour before the window counts still.
-    expect(from(4).shown.mmPerDay!).toBeGreaterThan(0.5);
-    expect(from(3.9).shown.mmPerDay!).toBeLessThan(0.5);
+    // Two hours before the window count still.
+    expect(from(3).shown.mmPerDay!).toBeGreaterThan(0.5);
+    expect(from(2.9).shown.mmPerDay!).toBeLessThan(0.5);
   });
   it('a pan read over less than four fifths of the time says so', () => {
     const over = (hours: number) =>
