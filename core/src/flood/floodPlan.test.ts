@@ -67,6 +67,7 @@ describe('a plan against the tests that it stands for', () => {
   };
   it.each<[string, FloodPlanInput]>([
     ['two marks that want to exclude little', { ...marks, smallestLeakMmPerDay: 3.2 }],
+    ['two marks that a longer test would help', { ...marks, smallestLeakMmPerDay: 2.9 }],
     ['four marks over 18 h', { ...marks, marks: 4, plannedHours: 18, smallestLeakMmPerDay: 3.5 }],
     [
       'a leak that nobody named, a finer rule for the pan',
@@ -91,6 +92,30 @@ describe('a plan against the tests that it stands for', () => {
     ],
   ])('%s', (_name, input) => {
     expect(value(floodPlan(input))).toEqual(plainPlan(input));
+  });
+  it('goes by how many of twelve tight showers pass: three of them may, six need no longer, eleven can', () => {
+    // A rule so fine that no two verdicts are alike.
+    const fine = { ...marks, marks: 3, resolutionMm: 0.2, panResolutionMm: 0.2 };
+    const upTo = (hours: number) =>
+      from(1, 12, 1)
+        .map((seed) => value(floodVerdict(usual(fine, hours, 0, seed))).highMmPerDay!)
+        .sort((a, b) => a - b);
+    const [now, later] = [upTo(24), upTo(36)];
+    /** A leak that the verdicts of so many exclude. */
+    const excludedBy = (highs: readonly number[], count: number) => (highs[count - 1]! + highs[count]!) / 2;
+    const plan = (smallestLeakMmPerDay: number) => value(floodPlan({ ...fine, smallestLeakMmPerDay }));
+    expect(plan(excludedBy(now, 2)).verdict).toBe('can-not-pass');
+    expect(plan(excludedBy(now, 3)).verdict).toBe('may-pass');
+    expect(plan(excludedBy(now, 10)).verdict).toBe('may-pass');
+    expect(plan(excludedBy(now, 11)).verdict).toBe('can-pass');
+    expect(plan(excludedBy(now, 5)).hoursNeeded).toBe(36);
+    expect(plan(excludedBy(now, 6)).hoursNeeded).toBe(24);
+    expect(plan(excludedBy(later, 6)).hoursNeeded).toBe(36);
+    expect(plan(excludedBy(later, 5)).hoursNeeded).toBeGreaterThan(36);
+    // Of a test planned for 36 h the next longer one is of 48.
+    expect(
+      value(floodPlan({ ...fine, plannedHours: 36, smallestLeakMmPerDay: excludedBy(later, 5) })).hoursNeeded,
+    ).toBe(48);
   });
   it('nothing is promised where evaporation would not be known', () => {
     expect(value(floodPlan({ ...marks, panResolutionMm: null }))).toEqual({

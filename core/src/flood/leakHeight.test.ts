@@ -60,6 +60,9 @@ describe('the height of a leak against the same search in small steps', () => {
     [70, 0.6, 1, 0.05, 73, 1 / 3],
     [66, 0.4, 2, 0.2, 60, 0.5],
     [72, 0.3, 3, 0.3, 40, 0.6],
+    // Read so seldom that most of it runs out between two readings.
+    [66, 1.1, 4, 0.02, 12, 2],
+    [60, 0.9, 5, 0.02, 9, 3.5],
   ])('to %s mm, over a level floor, without evaporation', (h0, k, seed, scatterMm, count, every) => {
     const readings = readAt(from(1, count, every), h0, k, seed, scatterMm);
     const found = value(leakHeight({ readings, resolutionMm: 0.1, evaporationMmPerHour: 0 }));

@@ -44,6 +44,7 @@ describe('the bounds of a verdict against the sums that they are', () => {
     ['a logger that creeps more than is usual', { ...flood({ seed: 4 }), driftMmPerDay: 0.4 }],
     ['a logger that does not creep', { ...flood({ seed: 5 }), driftMmPerDay: 0 }],
     ['marks of an eye', flood({ method: 'marks', eyeSdMm: 0.5, resolutionMm: 1.6, leakMmPerDay: 2 })],
+    ['nothing known of the air', flood({ noPan: true, leakMmPerDay: 1, seed: 8 })],
     ['few readings', flood({ everyHours: 1, seed: 6 })],
   ])('%s', (_name, input) => {
     const found = value(floodVerdict(input));
@@ -57,14 +58,15 @@ describe('the bounds of a verdict against the sums that they are', () => {
     const { taken, takenForPass } = evaporation;
     const { rate, cautious } = evaporation.against ?? loss;
     const driftSd = input.method === 'logger' ? (input.driftMmPerDay ?? 0.07) : 0;
-    const middle = plainNet(rate.cdf, taken!, driftSd);
-    const doubt = plainNet(cautious.cdf, taken!, driftSd);
+    const middle = plainNet(rate.cdf, taken ?? [0], driftSd);
+    const doubt = plainNet(cautious.cdf, taken ?? [0], driftSd);
     const most = plainNet(rate.cdf, takenForPass, driftSd);
     const near = (a: number, b: number) =>
       expect(Math.abs(a - b)).toBeLessThan(0.01 * (middle.at(0.975) - middle.at(0.025)));
     near(found.netLossMmPerDay!, Math.max(0, middle.at(0.5)));
-    near(found.lowMmPerDay!, Math.max(0, middle.at(0.025)));
-    near(found.failBoundMmPerDay!, Math.max(0, 0.4 * middle.at(0.005) + 0.6 * doubt.at(0.005)));
+    if (taken === null) expect([found.lowMmPerDay, found.failBoundMmPerDay]).toEqual([null, null]);
+    else near(found.lowMmPerDay!, Math.max(0, middle.at(0.025)));
+    if (taken !== null) near(found.failBoundMmPerDay!, Math.max(0, 0.4 * middle.at(0.005) + 0.6 * doubt.at(0.005)));
     // Given that nothing leaks in: what lies below zero is shared out over the rest.
     const below = most.below(0);
     near(found.highMmPerDay!, most.at(below + 0.975 * (1 - below)));
