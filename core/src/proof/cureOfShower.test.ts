@@ -144,7 +144,7 @@ describe('a wait that the air counts in', () => {
     expect(cure().because!.blockers).toMatchObject([{ kind: 'check', check: 'membrane-cure' }]);
   });
   it('that only a guess between far readings makes longer gives no reason to doubt a release', () => {
-    const late = (hoursAgo: readonly number[], airC = 14) => {
+    const late = (hoursAgo: readonly number[], daysOn = 0, airC = 14) => {
       const early = liquid(MANAGER);
       tieIn(early);
       for (const stage of ['membrane', 'drain-tie-in']) early.write('stage-released', releaseBody(stage, 'as built'));
@@ -156,6 +156,12 @@ describe('a wait that the air counts in', () => {
       t.write('look', { stage: 'cure', checks: looks, places: [{ element: 'shower' }], answer: 'ok' });
       t.write('stage-released', releaseBody('cure'));
       for (const h of hoursAgo) air(t, h, airC, 0.9);
+      if (daysOn > 0) {
+        t.until(t.nowMs() + daysOn * 24 * HOUR);
+        air(t, 0, 23, 0.4);
+        t.until(t.nowMs() + daysOn * 24 * HOUR);
+        t.write('note', { words: 'days later' });
+      }
       const state = foldShower([...early.entries, ...t.entries], () => BOOK);
       const { requirement, judged } = {
         requirement: state.requirements.find((r) => r.check.id === 'membrane-cure')!,
@@ -168,6 +174,10 @@ describe('a wait that the air counts in', () => {
     // Read every second hour: it was not over.
     const read = late(every(2));
     expect(read).toMatchObject({ verdict: 'undecided', bridgedHours: 0, because: { cause: 'came-to-light' } });
+    // Over by now, it was not when it was released.
+    const since = late(every(2), 20);
+    expect(since).toMatchObject({ verdict: 'pass', because: { cause: 'came-to-light' } });
+    expect(since.because!.blockers).toMatchObject([{ kind: 'check', check: 'membrane-cure' }]);
     // A reading at either end alone: the hours between are a guess.
     const guessed = late([28, 0]);
     expect(guessed.bridgedHours).toBeGreaterThan(20);

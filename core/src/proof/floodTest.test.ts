@@ -125,6 +125,8 @@ describe('what a flood test is judged by', () => {
     const read = (panResolutionMm: number | null, ...pan: ReturnType<typeof level>[]) =>
       verdictInput(test({ panResolutionMm, levels: [level(1, 76), level(24, 75), ...pan] }), check)!.pan;
     expect(read(null, level(1, 60, 'pan'))).toBeUndefined();
+    expect(read(null, level(0, 60, 'pan'), level(24, 58, 'pan'))!.readings.map((r) => r.atHours)).toEqual([0, 24]);
+    expect(read(null, level(-0.1, 60, 'pan'), level(24, 58, 'pan'))).toBeUndefined();
     expect(read(null, level(1, 60, 'pan'), level(24, 58, 'pan'))).toMatchObject({ resolutionMm: 1.6 });
     expect(read(0.5, level(1, 60, 'pan'), level(24, 58, 'pan'))).toMatchObject({ resolutionMm: 0.5 });
   });

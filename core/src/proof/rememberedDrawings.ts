@@ -31,13 +31,13 @@ export function modelOf(geometry: ShowerGeometry): ReturnType<typeof showerModel
 }
 
 /** A stage asks what has a place on this shower; one that would ask only how the trade disagrees asks nothing. */
-function withoutIdleChecks(method: Method, requirements: readonly Requirement[]): Method {
+function onDrawing(method: Method, requirements: Requirement[]): Asked {
   const stages = method.stages.map((stage) => {
     const here = new Set(requirements.filter((r) => r.stage === stage).map((r) => r.check.id));
     const checks = stage.checks.filter((c) => here.has(c.id));
     return { ...stage, checks: checks.every((c) => c.kind === 'position') ? [] : checks };
   });
-  return { ...method, stages };
+  return { method: { ...method, stages }, requirements };
 }
 
 /** What the pinned rules ask of a drawing: it tells of steam, of a way in without a curb, of parts. Null: no such method. */
@@ -50,8 +50,7 @@ export function askedOf(book: RuleBook, pinned: Pinned, model: ShowerModel): Ask
   const known = pins.get(key);
   if (known !== undefined) return known;
   const method = combineMethods(book, pinned, drawnVariants(model.geometry));
-  const requirements = method && requirementsOf(model, method, methodsOfParts(pinned));
-  const made = method && requirements && { method: withoutIdleChecks(method, requirements), requirements };
+  const made = method && onDrawing(method, requirementsOf(model, method, methodsOfParts(pinned)));
   pins.set(key, made);
   return made;
 }

@@ -93,7 +93,7 @@ function isGuess(state: ShowerState, blocker: Blocker): boolean {
 const isBridged = (check: WaitCheck, slowest: LayerReady | undefined): boolean =>
   slowest !== undefined && slowest.bridgedHours > check.hours / 4;
 
-/** Waits that were released before they were over, as the air that was read later shows. */
+/** Waits that were released before they were over, as the air that was read later shows; what spoke against it then is named already. */
 function releasedEarly(state: ShowerState, key: string, release: Release): Blocker[] {
   return state.requirements.flatMap((r): Blocker[] => {
     const { check } = r;
@@ -101,6 +101,7 @@ function releasedEarly(state: ShowerState, key: string, release: Release): Block
     const slowest = waitLayers(state, check)?.at(-1);
     if (!slowest || isBridged(check, slowest)) return [];
     if ((slowest.readyAtMs ?? Infinity) <= release.atMs) return [];
+    if (release.blockedBy.some((b) => b.kind === 'check' && b.check === check.id && b.element === r.element)) return [];
     const judgement = judge(state, r);
     if (judgement.deviation !== null) return [];
     const { element, side } = r;

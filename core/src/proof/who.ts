@@ -24,8 +24,8 @@ export const SLIP_MS = 10 * 60_000;
 function softens(target: EntryOf<'defect-found'>, correction: EntryOf<'correction'>): boolean {
   if (orderMs(correction.orderAt) - orderMs(target.orderAt) <= SLIP_MS) return false;
   if (correction.body.action === 'withdraw') return target.body.severity !== 'note';
-  const next = correction.body.body?.severity;
-  return typeof next === 'string' && next in MILDNESS && isMilder(next as Severity, target.body.severity);
+  const next = String(correction.body.body?.severity);
+  return next in MILDNESS && isMilder(next as Severity, target.body.severity);
 }
 
 /**
