@@ -226,6 +226,19 @@ describe('what of a series counts', () => {
     );
     expect(hopeless.reasons).toContain('more-time-does-not-help');
     expect(hopeless.hoursStillNeeded).toBeNull();
+    // A leak that can't be excluded any more is shown by time where evaporation is known, and by no time where it is not.
+    const leaking: [number, number][] = [
+      [0, 76],
+      [12, 73.6],
+    ];
+    const known = mark(leaking, { resolutionMm: 1.6, eyeErrorMm: 0.5, smallestLeakMmPerDay: 1 });
+    expect(known.verdict).toBe('undecided');
+    expect(known.netLossMmPerDay!).toBeGreaterThan(1);
+    expect(known.hoursStillNeeded!).toBeGreaterThan(0);
+    const { pan: _pan, ...bare } = verdictInput;
+    const readings = leaking.map(([atHours, levelMm]) => ({ atHours, levelMm }));
+    const blind = value(floodVerdict({ ...bare, method: 'marks', readings, resolutionMm: 1.6 }));
+    expect(blind).toMatchObject({ verdict: 'undecided', hoursStillNeeded: null });
     // Only the planned time is missing: nothing more is said than that.
     const planned = verdict({ plannedHours: 48 });
     expect(planned.reasons).toEqual(['time-not-run']);

@@ -161,8 +161,8 @@ interface Bounds {
 
 interface Net {
   bounds: Bounds;
-  /** The lower bound for a fail before it was set to at least zero. */
-  failsBeyondDoubt: boolean;
+  /** The lower bound for a fail before it was set to at least zero, mm per day: a leak is beyond doubt above that. */
+  failAtMmPerDay: number;
   /** Less than nothing leaks, beyond chance. */
   isBelowZero: boolean;
 }
@@ -194,7 +194,7 @@ function netOf(input: FloodVerdictInput, loss: LossRate, { taken, takenForPass }
       high: perDay(atLeastZero(most), 0.975),
       fail: Math.max(0, failAt * DAY),
     },
-    failsBeyondDoubt: failAt > 0,
+    failAtMmPerDay: failAt * DAY,
     isBelowZero: middle.cdf(0) > BEYOND_CHANCE,
   };
 }
@@ -234,7 +234,7 @@ function decide(
   if (!net) return { verdict: 'undecided' as const, reasons: [...reasons, 'too-few-readings' as FloodReason] };
   const asked = reasons.length > 0;
   if (!asked && leakBand) return { verdict: 'fail' as const, reasons: ['leak-stopped' as FloodReason] };
-  if (!asked && evaporationKnown && net.failsBeyondDoubt)
+  if (!asked && evaporationKnown && net.failAtMmPerDay > 0)
     return { verdict: 'fail' as const, reasons: ['loss-beyond-doubt' as FloodReason] };
   const smallest = input.smallestLeakMmPerDay;
   if (hoursRun + MINUTE_HOURS < input.plannedHours) reasons.push('time-not-run');
@@ -295,10 +295,11 @@ export function floodVerdict(input: FloodVerdictInput): Outcome<FloodVerdict> {
   const needed =
     verdict !== 'undecided'
       ? 0
-      : bounds === null || questions.length > 0
+      : net === null || questions.length > 0
         ? Math.max(0, input.plannedHours - hoursRun)
         : hoursStillNeeded({
-            ...bounds,
+            ...net.bounds,
+            fail: net.failAtMmPerDay,
             hoursRun,
             systematic: evaporation.systematicMmPerDay,
             input,

@@ -4,6 +4,7 @@ interface Now {
   net: number;
   low: number;
   high: number;
+  /** The bound for a fail, also where it lies below zero: from there it has to come up. */
   fail: number;
   hoursRun: number;
   /** Half-width that time does not shrink, mm per day. */

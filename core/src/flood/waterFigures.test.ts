@@ -236,6 +236,8 @@ describe('what evaporation is taken to be', () => {
       });
     expect(over(19.3).timesDiffer).toBe(false);
     expect(over(19.1).timesDiffer).toBe(true);
+    const late = [6, 24].map((atHours) => ({ atHours, levelMm: 60 - atHours / 12 }));
+    expect(of({ pan: { readings: late, resolutionMm: 1 } }).timesDiffer).toBe(true);
   });
   it('a pan that was logged with the water is taken off reading by reading', () => {
     const times = Array.from({ length: 145 }, (_, k) => k / 6);
