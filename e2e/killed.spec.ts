@@ -1,4 +1,4 @@
-import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { execFileSync } from 'node:child_process';
 import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
@@ -6,44 +6,10 @@ import { writeEntry } from '@careful-seam/core/entries/writeEntry';
 import { expect, test } from '@playwright/test';
 import { v4 } from 'uuid';
 import { PASSWORD } from './acting';
+import { freePort, start, stop } from './starting';
 
 let data = '';
 const headers = { 'x-careful-seam': '1', 'content-type': 'application/json' };
-
-interface Running {
-  parent: ChildProcess;
-  address: string;
-  said: () => string;
-}
-
-/** The real start command with a private database of its own. */
-function start(port: number, extra: Record<string, string> = {}): Promise<Running> {
-  const { DATABASE_URL: _other, ...env } = process.env;
-  const parent = spawn('node', ['tools/start.mjs'], {
-    env: { ...env, PORT: String(port), CAREFUL_SEAM_DATA: data, RATE_LIMITS: 'off', ...extra },
-    detached: true,
-  });
-  let said = '';
-  return new Promise((done, fail) => {
-    const hear = (part: Buffer) => {
-      said += String(part);
-      const address = /served at\s+(\S+)/.exec(said)?.[1];
-      if (address) done({ parent, address, said: () => said });
-    };
-    parent.stdout!.on('data', hear);
-    parent.stderr!.on('data', hear);
-    parent.once('exit', () => fail(new Error(said)));
-  });
-}
-
-function freePort(): Promise<number> {
-  return new Promise((done) => {
-    const probe = createServer().listen(0, '127.0.0.1', () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => done(port));
-    });
-  });
-}
 
 /** Process ids whose command line or environment has the text: those this test started. */
 function processesWith(text: string): number[] {
@@ -82,7 +48,7 @@ test.afterAll(() => rmSync(data, { recursive: true, force: true }));
 
 test('killing server and database in the middle of work loses no acknowledged entry', async () => {
   const port = await freePort();
-  const first = await start(port);
+  const first = await start(data, port);
   const databasePort = /:(\d+)\//.exec(readFileSync(join(data, 'database.url'), 'utf8'))![1]!;
   const { cookie, person } = await session(first.address);
   const showerId = v4();
@@ -130,7 +96,7 @@ test('killing server and database in the middle of work loses no acknowledged en
   await gone;
   await working;
 
-  const second = await start(port);
+  const second = await start(data, port);
   expect(second.said()).toContain('removing the lock of a start that was killed');
   const again = await session(second.address);
   const pulled = await fetch(`${second.address}/api/showers/${showerId}/entries?after=0`, {
@@ -149,29 +115,23 @@ test('killing server and database in the middle of work loses no acknowledged en
   });
   expect(verified).toContain('all as written');
 
-  const ended = new Promise((done) => second.parent.once('exit', done));
-  process.kill(second.parent.pid!, 'SIGINT');
-  await ended;
+  await stop(second, 'SIGINT');
   expect(processesWith(`CAREFUL_SEAM_DATA=${data}\0`)).toEqual([]);
 });
 
 test('a second start, a taken port and a half-made database are handled or named', async () => {
   const port = await freePort();
-  const running = await start(port);
-  await expect(start(port)).rejects.toThrow(/running already as process \d+/);
-  const ended = new Promise((done) => running.parent.once('exit', done));
-  process.kill(running.parent.pid!, 'SIGINT');
-  await ended;
+  const running = await start(data, port);
+  await expect(start(data, port)).rejects.toThrow(/running already as process \d+/);
+  await stop(running, 'SIGINT');
 
   const blocker = createServer().listen(port, '127.0.0.1');
-  await expect(start(port)).rejects.toThrow(`Port ${port} is taken by another program`);
+  await expect(start(data, port)).rejects.toThrow(`Port ${port} is taken by another program`);
   blocker.close();
 
   writeFileSync(join(data, 'start.lock'), '999999');
-  const restarted = await start(port);
+  const restarted = await start(data, port);
   expect(restarted.said()).toContain('removing the lock of a start that was killed');
   expect((await fetch(`${restarted.address}/ready`)).status).toBe(200);
-  const off = new Promise((done) => restarted.parent.once('exit', done));
-  process.kill(restarted.parent.pid!, 'SIGTERM');
-  await off;
+  await stop(restarted, 'SIGTERM');
 });

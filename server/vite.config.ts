@@ -8,7 +8,14 @@ export default defineConfig({
     outDir: '../dist/server',
     emptyOutDir: true,
     sourcemap: true,
-    rollupOptions: { input: { main: 'src/main.ts', verify: 'src/verify/main.ts', backup: 'src/backup/main.ts' } },
+    rollupOptions: {
+      input: {
+        main: 'src/main.ts',
+        verify: 'src/verify/main.ts',
+        backup: 'src/backup/main.ts',
+        firstDay: 'src/firm/main.ts',
+      },
+    },
   },
   ssr: { noExternal: [/^@careful-seam\//], external: ['sharp', 'pdfkit'] },
   logLevel: 'warn',

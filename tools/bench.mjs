@@ -20,6 +20,7 @@ cluster.createDatabase('bench_tablet');
 const app = await startApplication({
   PORT: String(await freePort()),
   DATABASE_URL: cluster.url('bench_tablet'),
+  DEMO: 'with-public-passwords',
   CAREFUL_SEAM_DATA: join(base, 'data'),
 });
 const tablet = spawnSync('npx', ['tsx', 'tools/benchTablet.mjs'], {

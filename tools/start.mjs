@@ -31,18 +31,30 @@ async function checkPort() {
 }
 
 async function database() {
-  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, stop: async () => {} };
+  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, isPrivate: false, stop: async () => {} };
   say('starting the private database');
   const cluster = await startCluster({ folder: clusterFolder(DATA), say });
   cluster.createDatabase('careful_seam');
   writeFileSync(join(DATA, 'database.url'), cluster.url('careful_seam'), { mode: 0o600 });
-  return { url: cluster.url('careful_seam'), stop: cluster.stop };
+  return { url: cluster.url('careful_seam'), isPrivate: true, stop: cluster.stop };
 }
 
-function serve(url) {
+const LOOPBACK = /^(127(\.\d{1,3}){3}|::1|localhost)$/;
+
+/** The demo is asked for by itself where nobody else can reach it and nobody has said that a real firm works here. */
+function demoWanted(isPrivate) {
+  const { DEMO, HOST = '127.0.0.1', TRUST_PROXY, PUBLIC_URL } = process.env;
+  if (DEMO) return DEMO;
+  const here = LOOPBACK.test(HOST) && TRUST_PROXY !== '1' && !PUBLIC_URL;
+  return isPrivate && here && !existsSync(join(DATA, 'real-firm')) ? 'on' : 'off';
+}
+
+function serve({ url, isPrivate }) {
   const env = {
     ...process.env,
     DATABASE_URL: url,
+    DATABASE_IS_PRIVATE: isPrivate ? '1' : '0',
+    DEMO: demoWanted(isPrivate),
     PORT: String(PORT),
     PHOTO_FOLDER: join(DATA, 'photos'),
     WEB_FOLDER: join(PROJECT, 'dist', 'web'),
@@ -57,8 +69,8 @@ function serve(url) {
   const ready = new Promise((done, fail) => {
     server.stdout.on('data', (part) => {
       const text = String(part);
-      const address = /SERVING (\S+)/.exec(text)?.[1];
-      if (address) done(address);
+      const found = /SERVING (\S+)( DEMO)?\n/.exec(text);
+      if (found) done({ address: found[1], isDemo: found[2] !== undefined, told: text.replace(found[0], '') });
       else process.stdout.write(text);
     });
     server.once('exit', (code) => fail(new Error(`The server ended with code ${code}. What it said stands above.`)));
@@ -66,15 +78,19 @@ function serve(url) {
   return { server, ready };
 }
 
-function greet(address) {
-  console.log(`
-  Careful Seam is served at  ${address}
-
+const DEMO_SIGN_INS = `
   Demo sign-ins (invented people, password "try-every-seam"):
     ines    inspector          maren   quality manager
     tomas   inspector          pavel   crew lead, Crew Heron
 
-  Ctrl-C stops the server and its database.
+  For a firm of your own: npm run real-firm
+`;
+
+function greet({ address, isDemo, told }) {
+  console.log(`
+  Careful Seam is served at  ${address}
+${isDemo ? DEMO_SIGN_INS : ''}${told ? `\n  ${told}` : ''}
+  Ctrl-C stops the server${process.env.DATABASE_URL ? '' : ' and its database'}.
 `);
 }
 
@@ -85,8 +101,8 @@ async function main() {
   installPackages();
   build();
   const db = await database();
-  say('migrating, loading the demo firm when the database is empty');
-  const { server, ready } = serve(db.url);
+  say('migrating');
+  const { server, ready } = serve(db);
   let stopping = false;
   const stop = async (code) => {
     if (stopping) return;

@@ -59,6 +59,7 @@ async function applicationsFor(cluster, base) {
     startApplication({
       PORT: String(await freePort()),
       DATABASE_URL: cluster.url(`e2e${worker}`),
+      DEMO: 'with-public-passwords',
       CAREFUL_SEAM_DATA: join(base, `data${worker}`),
     });
   cluster.createDatabase('e2e0');

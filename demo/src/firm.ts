@@ -67,6 +67,11 @@ export const JOBS = [
 /** What the demo firm has set: invented, as all of its figures. */
 export const SETTINGS = {
   name: 'Demo Tile Firm',
+  address: '14 Foundry Lane, Fairhaven',
+  licence: 'DEMO-0042',
+  timeZone: 'America/Chicago',
+  paper: 'letter',
+  mainMethods: [],
   unit: 'in',
   language: 'en',
   currency: 'USD',

@@ -40,7 +40,8 @@ export async function loadDemoFirm({ store, photoFolder, now }: Services): Promi
     .insert(
       PEOPLE.map(({ key: _key, ...p }) => ({ ...p, passwordHash, disabled: false, email: `${p.signIn}@demo.test` })),
     );
+  await store.query('INSERT INTO demo_firm (loaded_at) VALUES ($1)', [now()]);
   await store.getRepository(JobEntity).upsert([...JOBS], ['name']);
-  await writeSettings(store, SETTINGS);
+  await writeSettings(store, { ...SETTINGS, mainMethods: [...SETTINGS.mainMethods] });
   return true;
 }

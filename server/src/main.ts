@@ -1,7 +1,10 @@
 import { createServer } from 'node:http';
 import { resolve } from 'node:path';
 import { loadDemoFirm } from './demoFirm';
+import { DEMO_ANYWHERE, isLoopback, readEnvironment, wantsDemo } from './environment';
+import { holdsDemo } from './firm/demoHere';
 import { currentEpoch } from './firm/epoch';
+import { makeSetUpCode } from './firm/setUp';
 import { mailServer } from './mail/outbox';
 import { startRounds } from './rounds';
 import { openStore } from './store/dataSource';
@@ -9,36 +12,44 @@ import { shipRuleBook } from './store/shipRuleBook';
 import { createApp } from './web/createApp';
 import { makeLogger } from './web/logger';
 
-/** Migrates, loads the demo firm into an empty database, serves until it is told to stop. */
+/** Migrates, loads the demo firm into an empty database where that was asked for, serves until it is told to stop. */
 async function main(): Promise<void> {
-  const logger = makeLogger(process.env.LOG_LEVEL ?? 'warn');
-  const url = process.env.DATABASE_URL;
-  if (!url)
-    throw new Error('DATABASE_URL is not set. Start with "npm start", or point it to a PostgreSQL 15 or newer.');
-  const photoFolder = resolve(process.env.PHOTO_FOLDER ?? 'data/photos');
-  const store = await openStore(url);
-  const mail = mailServer(process.env);
-  const services = { store, photoFolder, now: () => new Date(), mail };
-  if (process.env.DEMO !== 'off') await loadDemoFirm(services);
+  const settings = readEnvironment(process.env);
+  const { HOST: host, PORT: port } = settings;
+  const demo = wantsDemo(settings);
+  const logger = makeLogger(settings.LOG_LEVEL);
+  const store = await openStore(settings.DATABASE_URL);
+  const publicUrl = settings.PUBLIC_URL ?? `http://${host}:${port}`;
+  const photoFolder = resolve(settings.PHOTO_FOLDER);
+  const services = { store, photoFolder, now: () => new Date(), mail: mailServer(settings), publicUrl };
+  if (demo) await loadDemoFirm(services);
+  const onlyHere = settings.DEMO !== DEMO_ANYWHERE && (await holdsDemo(store));
+  if (onlyHere && !isLoopback(host))
+    throw new Error(
+      `This database holds the demo firm, whose passwords everybody knows, and HOST=${host} would let others in. "npm run real-firm" begins with your own firm; DEMO=${DEMO_ANYWHERE} shows the demo all the same.`,
+    );
   await shipRuleBook(store);
   await currentEpoch(store, new Date());
+  const code = await makeSetUpCode(store, new Date());
   const stopRounds = startRounds(services, logger);
-  const generous = process.env.RATE_LIMITS === 'off' ? { limits: { signIn: 100_000, usual: 1_000_000 } } : {};
+  const generous = settings.RATE_LIMITS === 'off' ? { limits: { signIn: 100_000, usual: 1_000_000 } } : {};
   const app = createApp({
     ...services,
     ...generous,
     logger,
-    webFolder: resolve(process.env.WEB_FOLDER ?? 'dist/web'),
-    trustProxy: process.env.TRUST_PROXY === '1',
+    webFolder: resolve(settings.WEB_FOLDER),
+    trustProxy: settings.TRUST_PROXY === '1',
+    onlyHere,
   });
   const server = createServer(app);
-  const host = process.env.HOST ?? '127.0.0.1';
-  const port = Number(process.env.PORT ?? 4310);
   server.on('error', (error) => {
     console.error(`The server can't listen on ${host}:${port}: ${error.message}`);
     process.exit(1);
   });
-  server.listen(port, host, () => console.log(`SERVING http://${host}:${port}`));
+  server.listen(port, host, () => {
+    console.log(`SERVING http://${host}:${port}${onlyHere || settings.DEMO === DEMO_ANYWHERE ? ' DEMO' : ''}`);
+    if (code) console.log(`This installation is empty. Set it up at ${publicUrl}/set-up with the code  ${code}`);
+  });
   const stop = () => {
     stopRounds();
     server.close(() => void store.destroy().then(() => process.exit(0)));
@@ -49,4 +60,8 @@ async function main(): Promise<void> {
   process.once('SIGTERM', stop);
 }
 
-await main();
+await main().catch((error: Error) => {
+  // A sentence for whoever starts it; what nobody foresaw with the place where it happened.
+  console.error(error.constructor === Error ? error.message : error);
+  process.exit(1);
+});

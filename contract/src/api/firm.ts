@@ -1,9 +1,31 @@
 import { z } from 'zod';
 import { Crew } from './messages';
 
+/** A zone of the IANA list, such as America/Chicago. */
+export const TimeZone = z
+  .string()
+  .max(60)
+  .refine(isTimeZone, 'choose a time zone of the IANA list, such as America/Chicago');
+function isTimeZone(zone: string): boolean {
+  try {
+    return new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone !== '';
+  } catch {
+    return false;
+  }
+}
+
+export const PAPERS = ['letter', 'a4'] as const;
+
 /** What the firm sets for everybody. Rates are the firm's own; a rate of null means that the firm has set none. */
 export const FirmSettings = z.object({
   name: z.string().trim().min(1).max(120),
+  /** As records show them; empty while nobody typed them. */
+  address: z.string().trim().max(300),
+  licence: z.string().trim().max(80),
+  timeZone: TimeZone,
+  paper: z.enum(PAPERS),
+  /** Methods that the firm builds by, offered first; all where none is named. */
+  mainMethods: z.array(z.string().min(1).max(60)).max(40),
   /** Unit and language that a new tablet starts with; each person may choose otherwise. */
   unit: z.enum(['in', 'mm']),
   language: z.enum(['en', 'es']),
@@ -18,6 +40,11 @@ export type FirmSettings = z.infer<typeof FirmSettings>;
 
 export const FIRST_SETTINGS: FirmSettings = {
   name: 'Our firm',
+  address: '',
+  licence: '',
+  timeZone: 'UTC',
+  paper: 'letter',
+  mainMethods: [],
   unit: 'in',
   language: 'en',
   currency: 'USD',

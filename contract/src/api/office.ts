@@ -1,5 +1,6 @@
 import { ROLES } from '@careful-seam/core/entries/roles';
 import { z } from 'zod';
+import { TimeZone } from './firm';
 import { ShowerRow } from './messages';
 
 /** What the office page and the server say to each other. Managers only, except where a route says otherwise. */
@@ -75,14 +76,6 @@ export type LinkLine = z.infer<typeof LinkLine>;
 export const LinkList = z.object({ links: z.array(LinkLine) });
 export const LinkCode = z.object({ code: z.string().min(1).max(100) });
 
-const timeZone = z.string().refine(isTimeZone, 'choose a time zone of the IANA list, such as America/Chicago');
-function isTimeZone(zone: string): boolean {
-  try {
-    return new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone !== '';
-  } catch {
-    return false;
-  }
-}
 export const JobLine = z.object({
   name: z.string(),
   address: z.string(),
@@ -91,7 +84,7 @@ export const JobLine = z.object({
 });
 export type JobLine = z.infer<typeof JobLine>;
 export const JobList = z.object({ jobs: z.array(JobLine) });
-export const PutJob = z.object({ address: z.string().trim().max(300), timeZone });
+export const PutJob = z.object({ address: z.string().trim().max(300), timeZone: TimeZone });
 
 /** Who looks at a shower next, and on which day. */
 export const Visit = z.object({ inspectorId: z.uuid().nullable(), visitOn: z.iso.date().nullable() });

@@ -5,6 +5,7 @@ import { AuditEntity, type AuditRow } from '../store/entities';
 
 /** What is written down beside the entries: who saw a record, and what the office did. */
 export const DEEDS = [
+  'set-up',
   'signed-in',
   'sign-in-failed',
   'password-set',

@@ -1,6 +1,7 @@
 import { createTransport } from 'nodemailer';
 import { type DataSource, IsNull, LessThan } from 'typeorm';
 import { v4 } from 'uuid';
+import type { Environment } from '../environment';
 import { MailEntity } from '../store/entities';
 
 const TRIES_AT_MOST = 5;
@@ -13,8 +14,8 @@ export interface MailServer {
 }
 
 /** The mail server that the firm set, or null: then mail stays in the outbox, where it can be read. */
-export function mailServer(env: NodeJS.ProcessEnv): MailServer | null {
-  return env.SMTP_URL ? { url: env.SMTP_URL, from: env.MAIL_FROM ?? 'careful-seam@localhost' } : null;
+export function mailServer({ SMTP_URL, MAIL_FROM }: Pick<Environment, 'SMTP_URL' | 'MAIL_FROM'>): MailServer | null {
+  return SMTP_URL ? { url: SMTP_URL, from: MAIL_FROM } : null;
 }
 
 /** Puts a mail into the outbox. About the same thing a recipient gets one, however often it is asked for. */

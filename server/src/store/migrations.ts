@@ -113,4 +113,19 @@ class Origins1764300000000 implements MigrationInterface {
   }
 }
 
-export const MIGRATIONS = [FirstTables1763900000000, Office1763950000000, Origins1764300000000];
+/** The code that lets the first manager in, and whether the firm that is stored here is the invented one. */
+class FirstDay1764360000000 implements MigrationInterface {
+  name = 'FirstDay1764360000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      CREATE TABLE set_up_code (
+        code_hash text NOT NULL CONSTRAINT set_up_code_pk PRIMARY KEY, made_at timestamptz NOT NULL, used_at timestamptz);
+      CREATE TABLE demo_firm (loaded_at timestamptz NOT NULL);
+    `);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP TABLE set_up_code, demo_firm');
+  }
+}
+
+export const MIGRATIONS = [FirstTables1763900000000, Office1763950000000, Origins1764300000000, FirstDay1764360000000];

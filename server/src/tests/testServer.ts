@@ -57,6 +57,7 @@ export async function testServer(limits?: { signIn: number; usual: number }): Pr
     photoFolder,
     now: () => new Date(),
     mail: null,
+    publicUrl: 'https://seam.test',
     logger: makeLogger('silent'),
     webFolder: null,
     limits: limits ?? { signIn: 1000, usual: 100_000 },

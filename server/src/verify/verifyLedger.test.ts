@@ -16,7 +16,13 @@ import { PASSWORD, push, type TestServer, testServer, testTablet } from '../test
 import { verifyLedger } from './verifyLedger';
 
 let server: TestServer;
-const services = () => ({ store: server.store, photoFolder: server.photoFolder, now: () => new Date(), mail: null });
+const services = () => ({
+  store: server.store,
+  photoFolder: server.photoFolder,
+  now: () => new Date(),
+  mail: null,
+  publicUrl: '',
+});
 beforeAll(async () => {
   server = await testServer();
   const users = await server.store.getRepository(UserEntity).find();

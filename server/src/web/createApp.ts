@@ -9,6 +9,7 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { type Deed, NOBODY, writeAudit } from '../audit/audit';
+import { cameFromHere } from '../firm/demoHere';
 import { Refusal } from '../people/refusal';
 import { findSession } from '../people/sessions';
 import { COOKIE, PARSERS, type Route, type Services } from './route';
@@ -20,6 +21,8 @@ export interface AppOptions extends Services {
   webFolder: string | null;
   limits?: { signIn: number; usual: number };
   trustProxy?: boolean;
+  /** Only this machine itself is answered: the demo firm's passwords are known to everybody. */
+  onlyHere?: boolean;
 }
 
 /** Requests that change something must come from our own pages: a header that other sites can't set. */
@@ -31,6 +34,18 @@ function refuseCrossSite(req: Request, _res: Response, next: NextFunction): void
       'cross-site',
       'x-careful-seam',
       'This request did not come from the application. Reload the page and try again.',
+    ),
+  );
+}
+
+/** The invented firm is for whoever sits at this machine: what a proxy or another name brings in is refused. */
+function refuseFromElsewhere(req: Request, _res: Response, next: NextFunction): void {
+  if (cameFromHere((name) => req.get(name))) return next();
+  next(
+    new Refusal(
+      'demo-here-only',
+      'host',
+      'This is the demo firm, whose passwords everybody knows: it answers on its own machine alone. "npm run real-firm" begins with your own firm.',
     ),
   );
 }
@@ -153,6 +168,7 @@ export function createApp(options: AppOptions): Express {
       strictTransportSecurity: false,
     }),
   );
+  if (options.onlyHere) app.use(refuseFromElsewhere);
   app.use(cookieParser());
   app.get('/health', (_req, res) => void res.json({ ok: true }));
   app.get('/ready', async (_req, res) => {

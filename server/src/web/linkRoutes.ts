@@ -13,8 +13,11 @@ const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
 async function make({ req, res, person, services }: Call): Promise<unknown> {
   const wanted = read(NewLink, req.body);
-  const origin = `${req.protocol}://${req.get('host')}`;
-  const made = await makeLink(services.store, wanted, { by: person.id, now: services.now(), origin });
+  const made = await makeLink(services.store, wanted, {
+    by: person.id,
+    now: services.now(),
+    origin: services.publicUrl,
+  });
   res.locals.about = `${wanted.kind}${'label' in wanted ? `: ${wanted.label}` : ''}`;
   return made;
 }

@@ -13,6 +13,8 @@ export interface Services {
   now: () => Date;
   /** Null: mail stays in the simulated outbox. */
   mail: MailServer | null;
+  /** Address under which people reach the application, without a slash at its end. */
+  publicUrl: string;
 }
 
 export interface Call {

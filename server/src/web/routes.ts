@@ -35,6 +35,7 @@ import { LINK_ROUTES } from './linkRoutes';
 import { OFFICE_ROUTES } from './officeRoutes';
 import { PEOPLE_ROUTES } from './peopleRoutes';
 import { type Call, COOKIE, param, type Route, read, setSessionCookie, skewOf, uuidParam } from './route';
+import { SET_UP_ROUTES } from './setUpRoutes';
 
 const EVERY = ROLES;
 const SIGNING = ['inspector', 'manager'] as const;
@@ -367,6 +368,7 @@ const DESCRIPTION: Route = {
 /** Every route of the server's API, with the roles that may call it. */
 export const ROUTES: readonly Route[] = [
   ...API_ROUTES,
+  ...SET_UP_ROUTES,
   ...PEOPLE_ROUTES,
   ...LINK_ROUTES,
   ...OFFICE_ROUTES,

@@ -19,12 +19,35 @@ const numberOrNull = (typed: unknown): number | null => {
   return text === '' ? null : Number(text);
 };
 
+function MainMethods({ chosen, choose }: { chosen: readonly string[]; choose: (keys: string[]) => void }) {
+  const { t } = useTranslation();
+  const methods = useNewestBook()?.methods ?? [];
+  return (
+    <fieldset>
+      <legend>{t('firm.mainMethods')}</legend>
+      <div className="grid grid-cols-2 gap-x-3">
+        {methods.map(({ key, label }) => (
+          <label key={key} className="flex min-h-12 items-center gap-2">
+            <input
+              type="checkbox"
+              className="size-6 shrink-0"
+              checked={chosen.includes(key)}
+              onChange={(e) => choose(e.target.checked ? [...chosen, key] : chosen.filter((k) => k !== key))}
+            />
+            {label}
+          </label>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
 function SettingsForm({ settings }: { settings: FirmSettings }) {
   const { t } = useTranslation();
   const sync = useStore((s) => s.sync);
   const { change, problem, busy } = useChange([]);
   const [kept, setKept] = useState(false);
-  const { register, handleSubmit, formState } = useForm({
+  const { register, handleSubmit, formState, watch, setValue } = useForm({
     resolver: zodResolver(FirmSettings),
     defaultValues: settings,
   });
@@ -32,7 +55,7 @@ function SettingsForm({ settings }: { settings: FirmSettings }) {
     setKept((await change(FirmSettings, 'PUT', '/api/firm/settings', values)) !== null);
     await sync();
   });
-  const text = (name: 'name' | 'currency', label: string) => (
+  const text = (name: 'name' | 'currency' | 'address' | 'licence' | 'timeZone', label: string) => (
     <label className="flex flex-col gap-1">
       {label}
       <input className="field" {...register(name)} />
@@ -50,6 +73,18 @@ function SettingsForm({ settings }: { settings: FirmSettings }) {
     <form className="flex flex-col gap-2" onSubmit={(e) => void keep(e)}>
       <h2 className="font-bold text-lg">{t('firm.title')}</h2>
       {text('name', t('firm.name'))}
+      {text('address', t('firm.address'))}
+      <div className="grid grid-cols-[1fr_1.4fr_0.8fr] gap-2">
+        {text('licence', t('firm.licence'))}
+        {text('timeZone', t('firm.timeZone'))}
+        <label className="flex flex-col gap-1">
+          {t('firm.paper')}
+          <select className="field" {...register('paper')}>
+            <option value="letter">Letter</option>
+            <option value="a4">A4</option>
+          </select>
+        </label>
+      </div>
       <div className="grid grid-cols-[1.4fr_1fr_1fr] gap-2">
         <label className="flex flex-col gap-1">
           {t('settings.unit')}
@@ -72,6 +107,10 @@ function SettingsForm({ settings }: { settings: FirmSettings }) {
         {rate('afterTileCost', t('firm.afterTileCost'))}
       </div>
       <p className="text-soft text-sm">{t('firm.ratesMean')}</p>
+      <MainMethods
+        chosen={watch('mainMethods')}
+        choose={(keys) => setValue('mainMethods', keys, { shouldDirty: true })}
+      />
       <Problem text={problem} />
       <button type="submit" className="key key-main self-start" disabled={busy}>
         {t(kept && !formState.isDirty ? 'office.kept' : 'office.keep')}
@@ -123,7 +162,9 @@ function LeakForm() {
 
 /** What holds for the whole firm: settings, the smallest leak, files, backup and restore. */
 export function Firm() {
-  const settings = useStore((s) => s.settings) ?? FIRST_SETTINGS;
+  const kept = useStore((s) => s.settings);
+  // What a tablet kept before a setting was new lacks it.
+  const settings = { ...FIRST_SETTINGS, ...kept };
   return (
     <div className="relative grid h-full grid-cols-2 gap-6 overflow-y-auto max-lg:grid-cols-1">
       <div className="flex flex-col gap-6">

@@ -1,7 +1,8 @@
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
-import { useNavigate } from 'react-router';
+import { Navigate, useNavigate } from 'react-router';
+import { useSetUpState } from '../setUp/SetUpPage';
 import { useParts } from '../state/store';
 
 /** Sign-in. Says in a sentence what went wrong; the name stays typed. */
@@ -11,6 +12,7 @@ export function SignIn() {
   const { signIn, fetching } = useParts('signIn', 'fetching');
   const [problem, setProblem] = useState<string | null>(null);
   const { register, handleSubmit, formState } = useForm({ defaultValues: { signIn: '', password: '' } });
+  const setUp = useSetUpState();
   const submit = handleSubmit(async (values) => {
     setProblem(null);
     try {
@@ -20,6 +22,8 @@ export function SignIn() {
       setProblem(error instanceof Error ? error.message : String(error));
     }
   });
+  // Nobody can sign in where nobody is: an empty installation is set up first.
+  if (setUp.data?.needed) return <Navigate to="/set-up" replace />;
   return (
     <main className="mx-auto flex h-full max-w-md flex-col justify-center gap-5 p-6">
       <div>

@@ -17,6 +17,7 @@ import { Rounds } from '../screens/Rounds';
 import { Shower } from '../screens/Shower';
 import { SignIn } from '../screens/SignIn';
 import { SurveyScreen } from '../screens/Survey';
+import { SetUpPage } from '../setUp/SetUpPage';
 import { usePreferences } from '../state/preferences';
 import { useParts, useStore } from '../state/store';
 import { useFirmUnit, useSpokenLanguage } from './language';
@@ -88,6 +89,7 @@ function Broken() {
 
 const router = createBrowserRouter([
   { path: '/sign-in', element: <SignIn />, errorElement: <Broken /> },
+  { path: '/set-up', element: <SetUpPage />, errorElement: <Broken /> },
   { path: '/set-password/:code', element: <SetPasswordPage />, errorElement: <Broken /> },
   { path: '/crew-link/:code', element: <CrewLinkPage />, errorElement: <Broken /> },
   { path: '/r/:code', element: <SharedRecord />, errorElement: <Broken /> },

@@ -1,9 +1,10 @@
 import { PARTS, type Part, type RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { useStore } from '../../state/store';
 import type { Drawn } from './drawing';
 import { Labelled, type NewForm } from './fields';
-import { firstStage } from './formStart';
+import { firstStage, mainFirst } from './formStart';
 
 /** Which parts a drawing has, so that only they are asked for. */
 function partsOf(drawn: Drawn): Part[] {
@@ -24,13 +25,15 @@ export function MethodFields({ drawn, book }: { drawn: Drawn; book: RuleBook }) 
   const { register, setValue, watch } = useFormContext<NewForm>();
   const { method: main, parts, variants, beginsAt } = watch();
   const method = book.methods.find((m) => m.key === main) ?? book.methods[0]!;
+  const settings = useStore((s) => s.settings);
+  const methods = mainFirst(book.methods, settings?.mainMethods);
   const begins = method.stages.find((s) => s.key === beginsAt);
   const mixed = Object.values(parts).some((m) => m !== '' && m !== main);
   return (
     <>
       <Labelled text={t('new.method', { book: book.title })}>
         <select className="field text-base" {...register('method')}>
-          {book.methods.map((m) => (
+          {methods.map((m) => (
             <option key={m.key} value={m.key}>
               {m.label}
             </option>
@@ -48,7 +51,7 @@ export function MethodFields({ drawn, book }: { drawn: Drawn; book: RuleBook }) 
                 onChange={(e) => setValue('parts', { ...parts, [part]: e.target.value })}
               >
                 <option value="">{t('new.asMethod')}</option>
-                {book.methods
+                {methods
                   .filter((m) => m.key !== main)
                   .map((m) => (
                     <option key={m.key} value={m.key}>

@@ -14,7 +14,7 @@ import { DrawnMap } from './DrawnMap';
 import type { Drawn } from './drawing';
 import { FallNote } from './FallNote';
 import type { NewForm } from './fields';
-import { firstStage, keptForm, nameOf, namesOf, pinnedBy, type Start, typeOf } from './formStart';
+import { firstStage, keptForm, mainFirst, nameOf, namesOf, pinnedBy, type Start, typeOf } from './formStart';
 import { MethodFields } from './MethodFields';
 import { PartFields } from './PartFields';
 import { RoomFields } from './RoomFields';
@@ -35,7 +35,7 @@ export function ShowerForm({ start }: { start: Start }) {
   const { t } = useTranslation();
   const navigate = useNavigate();
   const preferred = usePreferences().unit;
-  const { crews, showers, writeAll } = useParts('crews', 'showers', 'writeAll');
+  const { crews, showers, settings, writeAll } = useParts('crews', 'showers', 'settings', 'writeAll');
   const [before] = useState(() => (start.kind === 'new' ? null : keptForm(start.shower)));
   const unit = before?.typed.unit ?? preferred;
   const [ids] = useState(() => new Map<string, string>(Object.entries(before?.ids ?? {})));
@@ -57,7 +57,7 @@ export function ShowerForm({ start }: { start: Start }) {
       name: '',
       job: '',
       crewId: crews[0]?.id ?? '',
-      method: book?.methods[0]?.key ?? '',
+      method: mainFirst(book?.methods ?? [], settings?.mainMethods)[0]?.key ?? '',
       parts: {},
       variants: [],
       beginsAt: firstStage(book),

@@ -50,3 +50,9 @@ export function pinnedBy(typed: NewForm, start: Start, book: RuleBook | null): P
     ...linesFrom(start),
   };
 }
+
+/** Methods in the order in which they are offered: those that the firm usually builds by first. */
+export function mainFirst<M extends { key: string }>(methods: readonly M[], main: readonly string[] = []): M[] {
+  const rank = ({ key }: M) => (main.includes(key) ? main.indexOf(key) : main.length);
+  return [...methods].sort((a, b) => rank(a) - rank(b));
+}
