@@ -1,18 +1,19 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { anyMm, lengthMm, positiveMm } from '../units/bounded';
 
 export const BandPlanInput = z.object({
-  bandWidthMm: z.number().positive(),
+  bandWidthMm: positiveMm,
   /** What the crease or the gap between the boards takes, mm. */
-  lossMm: z.number().min(0),
+  lossMm: lengthMm,
   /** How far its crease lies off the seam, towards the first side, mm. */
-  offCentreMm: z.number(),
+  offCentreMm: anyMm,
   /** On each side, how far from the seam the other layer ends, mm: the sheet's or the neighbouring board's edge. */
-  otherEdgeMm: z.tuple([z.number().min(0), z.number().min(0)]),
+  otherEdgeMm: z.tuple([lengthMm, lengthMm]),
   /** Leg of the preformed corner along the seam, and how far from the corner the band stops, mm. */
-  cornerLegMm: z.number().min(0),
-  stopShortMm: z.number().min(0),
-  limitMm: z.number().positive(),
+  cornerLegMm: lengthMm,
+  stopShortMm: lengthMm,
+  limitMm: positiveMm,
 });
 
 export interface BandPlan {

@@ -1,20 +1,21 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { lengthMm, positiveMm } from '../units/bounded';
 
 export const BoardCutInput = z.object({
   /** The wall from bare corner to bare corner, at its top and at its foot, mm. */
-  topMm: z.number().positive(),
-  bottomMm: z.number().positive(),
-  heightMm: z.number().positive(),
+  topMm: positiveMm,
+  bottomMm: positiveMm,
+  heightMm: positiveMm,
   boardMm: z.number().min(0).max(100),
   /** Neighbouring boards that stand before this wall's corners: 0, 1 or 2. */
   neighbours: z.number().int().min(0).max(2),
   /** How deep its foot stands in the pan's groove, mm; 0 without one. */
-  grooveMm: z.number().min(0),
+  grooveMm: lengthMm,
   /** Room left at the top, mm. */
-  headroomMm: z.number().min(0),
+  headroomMm: lengthMm,
   /** Middle of the valve from the bare corner and over the pan's edge, mm. */
-  valve: z.object({ fromCornerMm: z.number().positive(), overPanMm: z.number().positive() }).optional(),
+  valve: z.object({ fromCornerMm: positiveMm, overPanMm: positiveMm }).optional(),
 });
 
 /** Sides that differ by more are cut to a taper, mm [common practice, no source]. */

@@ -1,5 +1,6 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import { type Outcome, refuse } from '../outcome/outcome';
+import { anyMm } from '../units/bounded';
 import { versionOf } from './versions';
 
 /** One public calculation. The registry is the one list: command line, API and docs all come from it. */
@@ -32,5 +33,4 @@ export function calculation<I extends z.ZodType>(
   return { name, title, version: versionOf(name), source, input, output, run };
 }
 
-export const mm = z.number();
-export const positiveMm = z.number().positive();
+export const mm = anyMm;

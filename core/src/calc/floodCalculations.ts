@@ -10,7 +10,8 @@ import { floorLoad } from '../flood/floorLoad';
 import { LeakHeightInput, leakHeight } from '../flood/leakHeight';
 import { leakSize } from '../flood/leakSize';
 import { done } from '../outcome/outcome';
-import { type Calculation, calculation, mm, positiveMm } from './calculation';
+import { areaM2, degreesC, positiveMm, volumeL } from '../units/bounded';
+import { type Calculation, calculation, mm } from './calculation';
 
 const verdict = z.enum(['pass', 'fail', 'undecided']);
 const ASHRAE = 'ASHRAE Applications (natatoriums), value from memory';
@@ -20,7 +21,7 @@ export const FLOOD_CALCULATIONS: readonly Calculation[] = [
     'air',
     'Saturation pressure, vapour pressure deficit and dew point of air',
     'ASHRAE Fundamentals (Hyland and Wexler)',
-    z.object({ temperatureC: z.number(), relativeHumidity: z.number().min(0).max(1) }),
+    z.object({ temperatureC: degreesC, relativeHumidity: z.number().min(0).max(1) }),
     z.object({ saturationPa: z.number(), deficitPa: z.number(), dewPointC: z.number() }),
     air,
   ),
@@ -95,7 +96,7 @@ export const FLOOD_CALCULATIONS: readonly Calculation[] = [
     'fill-time',
     'Minutes to fill a volume',
     'Volume over flow',
-    z.object({ volumeL: z.number().min(0), litresPerMinute: z.number().positive() }),
+    z.object({ volumeL: z.number().min(0).max(1_000_000), litresPerMinute: volumeL }),
     z.object({ minutes: z.number() }),
     fillTime,
   ),
@@ -103,7 +104,7 @@ export const FLOOD_CALCULATIONS: readonly Calculation[] = [
     'leak-size',
     'A net loss of level in litres, cups and as one round hole',
     'Torricelli with a discharge coefficient of 0.6',
-    z.object({ lossMmPerHour: z.number().min(0), wettedM2: z.number().positive(), headMm: positiveMm }),
+    z.object({ lossMmPerHour: z.number().min(0).max(10_000), wettedM2: areaM2, headMm: positiveMm }),
     z.object({ litresPerHour: z.number(), cupsPerDay: z.number(), holeMm: z.number() }),
     leakSize,
   ),

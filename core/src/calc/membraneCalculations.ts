@@ -22,8 +22,8 @@ import { type Calculation, calculation, mm } from './calculation';
 const NO_SOURCE = 'common practice, no source';
 const IDENTITY = '231 in³ in a US gallon and 1/1000 in in a mil: 1604.17 ft² · mil / gal, an identity';
 const C1074 = 'form of ASTM C1074, constants from memory; Nurse-Saul as the other school';
-const um = z.number();
-const count = z.number().int();
+const um = z.number().min(-10_000_000).max(10_000_000);
+const count = z.number().int().min(-1_000_000).max(1_000_000);
 
 /** What is worked out of membranes, films and their cure. */
 export const MEMBRANE_CALCULATIONS: readonly Calculation[] = [

@@ -10,8 +10,9 @@ import { showerModel } from '../geometry/showerModel';
 import { nicheLayout } from '../niche/nicheLayout';
 import { type Outcome, type Problem, refuse } from '../outcome/outcome';
 import { lapLeg, lapVerdict } from '../proof/laps';
+import { howMany, lengthMm, oneOrMore, positiveMm } from '../units/bounded';
 import { LENGTH_UNITS, parseLength } from '../units/length';
-import { type Calculation, calculation, mm, positiveMm } from './calculation';
+import { type Calculation, calculation, mm } from './calculation';
 import { FLOOD_CALCULATIONS } from './floodCalculations';
 import { FLOOR_CALCULATIONS } from './floorCalculations';
 import { MEMBRANE_CALCULATIONS } from './membraneCalculations';
@@ -26,7 +27,7 @@ export const CALCULATIONS: readonly Calculation[] = [
     'length-parse',
     'Reads a length as people write it',
     '1 in = 25.4 mm exactly (international inch, 1959)',
-    z.object({ text: z.string(), assume: z.enum(LENGTH_UNITS).optional() }),
+    z.object({ text: z.string().max(200), assume: z.enum(LENGTH_UNITS).optional() }),
     z.object({ mm: z.number(), unit: z.enum(LENGTH_UNITS), shown: z.string() }),
     ({ text, assume }) => parseLength(text, assume),
   ),
@@ -54,11 +55,11 @@ export const CALCULATIONS: readonly Calculation[] = [
     'Rise of a level perimeter and the steepest path it makes',
     'IRC P2709.1 (1/4 to 1/2 in per ft), value from memory',
     z.object({
-      footprint: z.array(PlanPoint).min(3),
+      footprint: z.array(PlanPoint).min(3).max(200),
       drain: PlanPoint,
       minFall: z.number().min(0).max(1),
       maxFall: z.number().min(0).max(1),
-      reserveMm: z.number().min(0),
+      reserveMm: lengthMm,
     }),
     z.object({
       longestMm: mm,
@@ -76,7 +77,7 @@ export const CALCULATIONS: readonly Calculation[] = [
     'lap-leg',
     'Legs of a creased band',
     'common practice, no source',
-    z.object({ bandWidthMm: positiveMm, lossMm: z.number().min(0), offCentreMm: mm }),
+    z.object({ bandWidthMm: positiveMm, lossMm: lengthMm, offCentreMm: mm }),
     z.object({ legsMm: z.tuple([mm, mm]) }),
     lapLeg,
   ),
@@ -86,10 +87,10 @@ export const CALCULATIONS: readonly Calculation[] = [
     'common practice, no source',
     z.object({
       lengthMm: positiveMm,
-      limitMm: z.number().min(0),
-      readings: z.array(z.object({ atMm: mm, lapMm: z.number().min(0) })),
+      limitMm: lengthMm,
+      readings: z.array(z.object({ atMm: mm, lapMm: lengthMm })).max(2000),
       speaksForMm: positiveMm,
-      readingsAtLeast: z.number().int().min(1).optional(),
+      readingsAtLeast: oneOrMore.optional(),
       endWithinMm: positiveMm.optional(),
       gapAtMostMm: positiveMm.optional(),
       lookOnWhole: z.boolean().optional(),
@@ -114,7 +115,7 @@ export const CALCULATIONS: readonly Calculation[] = [
     'bench-span',
     'Layers of board that a bench needs over its span',
     'common practice, no source',
-    z.object({ spanMm: mm, layers: z.number().int() }),
+    z.object({ spanMm: mm, layers: howMany }),
     z.object({ verdict: z.enum(['pass', 'fail']), layersNeeded: z.number().int().nullable() }),
     benchSpan,
   ),

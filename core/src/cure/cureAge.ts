@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { degreesC, hoursSince } from '../units/bounded';
 
 /** Schools of counting how far cement has come: by reaction rate [ASTM C1074], or by degree-hours [Nurse-Saul]. */
 export const CURE_MODELS = ['arrhenius', 'nurse-saul'] as const;
@@ -26,12 +27,12 @@ const settings = {
 export const CureAgeInput = z.object({
   /** How long which temperature held: hours and °C. */
   log: z
-    .array(z.object({ hours: z.number().min(0), temperatureC: z.number() }))
+    .array(z.object({ hours: hoursSince, temperatureC: degreesC }))
     .min(1)
     .max(600_000),
   ...settings,
 });
-export const CureTimeInput = z.object({ needHours: z.number().min(0), temperatureC: z.number(), ...settings });
+export const CureTimeInput = z.object({ needHours: hoursSince, temperatureC: degreesC, ...settings });
 
 export interface CureSettings {
   model: CureModel;

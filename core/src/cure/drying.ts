@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { saturationPa } from '../air/air';
 import { done, type Outcome } from '../outcome/outcome';
+import { degreesC, hoursSince } from '../units/bounded';
 import { REFERENCE_C, siteTemperature } from './cureAge';
 
 /** Air that a label's drying hours are taken to mean: 23 °C and half saturated, 1405 Pa of deficit [common practice, no source]. */
@@ -38,12 +39,12 @@ export function dryingRate(temperatureC: number, relativeHumidity: number, filmR
 }
 
 export const DryingTimeInput = z.object({
-  labelHours: z.number().min(0),
-  temperatureC: z.number(),
+  labelHours: hoursSince,
+  temperatureC: degreesC,
   relativeHumidity: z.number().min(0).max(1),
   /** Wet film as it was laid, and the one that the label's hours are meant for, µm. */
-  wetUm: z.number().positive(),
-  referenceWetUm: z.number().positive(),
+  wetUm: z.number().positive().max(10_000_000),
+  referenceWetUm: z.number().positive().max(10_000_000),
 });
 
 /**

@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { done, type Outcome } from '../outcome/outcome';
+import { anyMm, lengthMm, positiveMm } from '../units/bounded';
 
 export const FlangeLevelInput = z.object({
   /** Height of the flange's left over its right and of its front over its back end, read over this length, mm. */
-  leftOverRightMm: z.number(),
-  frontOverBackMm: z.number(),
-  overMm: z.number().positive(),
-  diameterMm: z.number().positive(),
-  limitMm: z.number().min(0),
+  leftOverRightMm: anyMm,
+  frontOverBackMm: anyMm,
+  overMm: positiveMm,
+  diameterMm: positiveMm,
+  limitMm: lengthMm,
 });
 export type FlangeLevelInput = z.infer<typeof FlangeLevelInput>;
 
@@ -45,11 +46,11 @@ export function flangeLevel({
 
 export const PipeCutInput = z.object({
   /** From the highest ridge that the pipe stands over to the flange's underside, spacer in place, mm. */
-  ridgeToFlangeMm: z.number().positive(),
+  ridgeToFlangeMm: positiveMm,
   /** How far the pipe stays standing within a socket that the flange brings, mm. */
-  socketMm: z.number().min(0).default(0),
+  socketMm: lengthMm.default(0),
   /** What the first cut leaves standing to be taken off in small steps, mm. */
-  reserveMm: z.number().min(0),
+  reserveMm: lengthMm,
 });
 export type PipeCutInput = z.input<typeof PipeCutInput>;
 
@@ -69,13 +70,13 @@ export function pipeCut({ ridgeToFlangeMm, socketMm = 0, reserveMm }: PipeCutInp
 }
 
 export const DrainCentreInput = z.object({
-  widthMm: z.number().positive(),
-  depthMm: z.number().positive(),
+  widthMm: positiveMm,
+  depthMm: positiveMm,
   /** Width of the curb, and whether it stands within that depth. */
-  curbMm: z.number().min(0),
+  curbMm: lengthMm,
   curbWithin: z.boolean(),
   /** Thickness of board and finish on each wall, mm. */
-  boardMm: z.number().min(0),
+  boardMm: lengthMm,
 });
 export type DrainCentreInput = z.infer<typeof DrainCentreInput>;
 

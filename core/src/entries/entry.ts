@@ -3,9 +3,11 @@ import { FilmRecord } from '../film/filmRecords';
 import { ShowerGeometry } from '../geometry/showerGeometry';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { PARTS, SEVERITIES, VARIANTS } from '../rules/ruleBook';
+import { anyMm, howMany, minutesAfter, oneOrMore, place32, rateMm, someHours } from '../units/bounded';
 import { ROLES } from './roles';
 
-const id = z.uuid();
+/** In small letters, as it is written here: one thing has one id. */
+const id = z.uuid().lowercase();
 const key = z.string().min(1).max(60);
 const words = z.string().trim().min(1).max(2000);
 const mm = z.number().min(0).max(100_000);
@@ -38,8 +40,8 @@ export type PhotoMark = z.infer<typeof PhotoMark>;
 
 export const PhotoUse = z.object({
   hash: z.string().regex(/^[0-9a-f]{64}$/),
-  widthPx: z.number().int().positive(),
-  heightPx: z.number().int().positive(),
+  widthPx: z.number().int().positive().max(100_000),
+  heightPx: z.number().int().positive().max(100_000),
   marks: z.array(PhotoMark).max(60),
 });
 export type PhotoUse = z.infer<typeof PhotoUse>;
@@ -61,8 +63,8 @@ export type MoistureMoment = (typeof MOISTURE_MOMENTS)[number];
 const LevelSeries = z
   .object({
     startAt: instant,
-    minutes: z.array(z.number().min(0)).min(1).max(25_000),
-    levelMm: z.array(z.number()).min(1).max(25_000),
+    minutes: z.array(minutesAfter).min(1).max(25_000),
+    levelMm: z.array(anyMm).min(1).max(25_000),
     file: z.string().max(200),
   })
   .refine((s) => s.minutes.length === s.levelMm.length, {
@@ -74,7 +76,7 @@ const LevelSeries = z
 const ClimateSeries = z
   .object({
     startAt: instant,
-    minutes: z.array(z.number().min(0)).min(1).max(25_000),
+    minutes: z.array(minutesAfter).min(1).max(25_000),
     airC: z.array(z.number().min(-40).max(60)).min(1).max(25_000),
     relativeHumidity: z.array(z.number().min(0).max(1)).min(1).max(25_000),
     file: z.string().max(200),
@@ -85,10 +87,10 @@ const ClimateSeries = z
   });
 
 const FloodFigures = z.object({
-  netLossMmPerDay: z.number().nullable(),
-  lowMmPerDay: z.number().nullable(),
-  highMmPerDay: z.number().nullable(),
-  failBoundMmPerDay: z.number().nullable(),
+  netLossMmPerDay: anyMm.nullable(),
+  lowMmPerDay: anyMm.nullable(),
+  highMmPerDay: anyMm.nullable(),
+  failBoundMmPerDay: anyMm.nullable(),
   reasons: z.array(z.string().max(60)).max(40),
 });
 
@@ -110,8 +112,8 @@ const deviationKey = {
   stage: key,
   check: key,
   place: Place,
-  geometryVersion: z.number().int(),
-  ruleVersion: z.number().int(),
+  geometryVersion: howMany,
+  ruleVersion: howMany,
   verdict: z.enum(CHECK_VERDICTS),
 };
 
@@ -125,17 +127,17 @@ export const BODIES = {
     note: z.string().max(2000).optional(),
   }),
   'geometry-set': z.object({
-    version: z.number().int().min(1),
+    version: oneOrMore,
     geometry: ShowerGeometry,
     /** Since version 2: the form as it was typed with the ids of its parts, and the shower whose type it follows. */
     drawing: z
       .object({ typed: z.record(z.string(), z.unknown()), ids: z.record(z.string(), z.string().max(60)) })
       .optional(),
-    from: z.object({ shower: id, version: z.number().int().min(1) }).optional(),
+    from: z.object({ shower: id, version: oneOrMore }).optional(),
   }),
   'rules-pinned': z.object({
     ruleBook: key,
-    version: z.number().int().min(1),
+    version: oneOrMore,
     method: key,
     /** Since version 2: parts built by another method, ways of building, and the first stage that is inspected. */
     parts: z.partialRecord(z.enum(PARTS), key).optional(),
@@ -172,7 +174,16 @@ export const BODIES = {
       .optional(),
     /** Since version 3: a liquid film as it was read, or the number of a place that was drawn at random with its seed. */
     film: FilmRecord.optional(),
-    drawn: z.object({ seed: z.number().int().min(0), number: z.number().int().min(1).max(2000) }).optional(),
+    drawn: z
+      .object({
+        seed: z
+          .number()
+          .int()
+          .min(0)
+          .max(Number.MAX_SAFE_INTEGER - 1),
+        number: z.number().int().min(1).max(2000),
+      })
+      .optional(),
   }),
   look: z
     .object({
@@ -182,7 +193,7 @@ export const BODIES = {
       answer: z.enum(LOOK_ANSWERS),
       reason: z.string().max(2000).optional(),
       /** Since version 2: a figure in the check's unit, what shows it, the position found on a disputed question. */
-      number: z.number().optional(),
+      number: z.number().min(-1_000_000).max(1_000_000).optional(),
       shownBy: z.string().trim().min(1).max(400).optional(),
       position: z
         .string()
@@ -248,31 +259,31 @@ export const BODIES = {
   'stage-released': z.object({
     stage: key,
     judged: z.object({
-      ledgerSeq: z.number().int().min(0),
-      ledgerHash: z.string(),
-      deviceSeq: z.number().int().min(0),
+      ledgerSeq: place32,
+      ledgerHash: z.string().max(64),
+      deviceSeq: place32,
     }),
-    inputs: z.array(id),
+    inputs: z.array(id).max(20_000),
     verdicts: z.record(z.string(), z.enum(CHECK_VERDICTS)),
-    ruleVersion: z.number().int(),
-    calculations: z.record(z.string(), z.string()),
+    ruleVersion: howMany,
+    calculations: z.record(z.string().max(60), z.string().max(20)),
     upholds: words.optional(),
   }),
   'stage-reopened': z.object({ stage: key, reason: words }),
   'flood-started': z.object({
-    waterLineMm: z.number(),
-    plannedHours: z.number().positive(),
+    waterLineMm: anyMm,
+    plannedHours: someHours,
     /** Since version 2. How it is read, the full step of its gauges, what a pass must exclude, what was prepared. */
     method: z.enum(['marks', 'logger']).optional(),
     resolutionMm: z.number().positive().max(50).optional(),
     panResolutionMm: z.number().positive().max(50).nullable().optional(),
-    smallestLeakMmPerDay: z.number().positive().nullable().optional(),
+    smallestLeakMmPerDay: rateMm.nullable().optional(),
     prepared: z.array(key).max(40).optional(),
     startedAt: instant.optional(),
   }),
   'flood-reading': z.object({
     /** mm above the drain rim; for a series its lowest. */
-    levelMm: z.number(),
+    levelMm: anyMm,
     instrument: key,
     /** Since version 2: the flooded floor or the control pan, when it was read, as typed, a logger's whole series. */
     of: z.enum(['water', 'pan']).optional(),
@@ -283,7 +294,7 @@ export const BODIES = {
   }),
   'flood-event': z.object({
     event: z.enum(FLOOD_EVENTS),
-    levelMm: z.number().optional(),
+    levelMm: anyMm.optional(),
     words: z.string().max(2000).optional(),
     /** Since version 2: which water, and when. */
     of: z.enum(['water', 'pan']).optional(),
@@ -299,7 +310,7 @@ export const BODIES = {
     words: z.string().max(2000).optional(),
   }),
   'flood-ended': z.object({
-    lowestLevelMm: z.number(),
+    lowestLevelMm: anyMm,
     verdict: z.enum(['pass', 'fail', 'undecided', 'aborted']),
     /** Since version 2: the entries it was judged by, the figures, the version of the calculation, why it was aborted. */
     inputs: z.array(id).max(5000).optional(),
@@ -319,7 +330,7 @@ export const BODIES = {
       path: ['body'],
       message: 'A replacement carries the new body; a withdrawal none.',
     }),
-  'record-signed': z.object({ name: words, ledgerHash: z.string(), statement: words }),
+  'record-signed': z.object({ name: words, ledgerHash: z.string().max(64), statement: words }),
 } as const;
 
 export type EntryKind = keyof typeof BODIES;
@@ -348,12 +359,12 @@ export const VERSIONS = Object.fromEntries(ENTRY_KINDS.map((k) => [k, GROWN[k] ?
 const envelope = {
   id,
   showerId: id,
-  v: z.number().int().min(1),
+  v: oneOrMore,
   /** Who wrote it, and as what; entries from before roles were kept have none, and count as an inspector's. */
   author: z.object({ id: z.string().min(1).max(60), name: z.string().min(1).max(120), role: z.enum(ROLES).optional() }),
   deviceId: id,
   /** 1, 2, 3… for each device and shower. */
-  deviceSeq: z.number().int().min(1),
+  deviceSeq: z.number().int().min(1).max(2_147_483_647),
   prevDeviceHash: z
     .string()
     .regex(/^[0-9a-f]{64}$/)
@@ -363,7 +374,7 @@ const envelope = {
   observedAt: z.iso.datetime(),
   /** Minutes that the device's local time is ahead of UTC. */
   offsetMinutes: z.number().int().min(-840).max(840),
-  geometryVersion: z.number().int().min(0),
+  geometryVersion: howMany,
 };
 const Envelope = z.object({ ...envelope, kind: z.enum(ENTRY_KINDS as [EntryKind, ...EntryKind[]]), body: z.unknown() });
 export type Author = z.infer<typeof Envelope>['author'];

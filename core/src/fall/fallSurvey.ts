@@ -4,6 +4,7 @@ import { PlanPoint } from '../geometry/point';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { Shot } from '../survey/shots';
 import { heightsOf, isTold, makeSurface, ownHeights, type Surface, toRimMm } from '../survey/surface';
+import { anyMm, place32 } from '../units/bounded';
 
 /** Half-width of a laser or rod reading that holds it 95 times of 100, mm: 1/32 in [common practice, no source]. */
 export const SHOT_UNCERTAINTY_MM = 25.4 / 32;
@@ -23,12 +24,12 @@ const HALF_WIDTHS = 1.959964;
 const PATH_EVERY_MM = 20;
 
 export const FallSurveyInput = z.object({
-  footprint: z.array(PlanPoint).min(3),
+  footprint: z.array(PlanPoint).min(3).max(200),
   drain: PlanPoint,
   /** Radius of the drain's rim, mm. */
   drainRimMm: z.number().positive().max(500),
   /** Height of the rim in the same figures as the shots, mm. */
-  drainZMm: z.number(),
+  drainZMm: anyMm,
   shots: z.array(Shot).max(2000),
   /** Half-width of every shot that holds it 95 times of 100, mm. */
   uncertaintyMm: z.number().min(0).max(100),
@@ -36,7 +37,7 @@ export const FallSurveyInput = z.object({
   tiltMmPerM: z.number().min(0).max(20).default(LEVEL_TILT_MM_PER_M),
   minFall: z.number().min(0).max(1),
   maxFall: z.number().min(0).max(1),
-  seed: z.number().int(),
+  seed: place32,
   runs: z.number().int().min(0).max(20_000),
 });
 export type FallSurveyInput = z.input<typeof FallSurveyInput>;

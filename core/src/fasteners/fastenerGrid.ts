@@ -1,15 +1,16 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { anyMm, lengthMm, positiveMm } from '../units/bounded';
 
 export const FastenerGridInput = z.object({
   widthMm: z.number().positive().max(100_000),
   heightMm: z.number().positive().max(100_000),
   /** Places of the studs from the wall's left end, mm. */
-  studsAtMm: z.array(z.number()).min(1).max(400),
+  studsAtMm: z.array(anyMm).min(1).max(400),
   /** Height of the lowest row over the wall's foot, mm. */
-  firstRowMm: z.number().min(0),
+  firstRowMm: lengthMm,
   /** Greatest distance between rows, mm. */
-  spacingMm: z.number().positive(),
+  spacingMm: positiveMm,
 });
 export type FastenerGridInput = z.infer<typeof FastenerGridInput>;
 

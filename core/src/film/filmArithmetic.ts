@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { areaM2, volumeL } from '../units/bounded';
 
 /**
  * One US gallon covers 1604.17 ft² at one mil: 231 in³ / (0.001 in · 144 in²/ft²), an identity. In metric: a litre on a
@@ -13,17 +14,17 @@ const loss = z.number().min(0).max(0.9).optional();
 const thinning = z.number().min(0).max(10).optional();
 
 export const FilmFromVolumeInput = z.object({
-  areaM2: z.number().positive(),
+  areaM2: areaM2,
   /** Product out of the bucket, without what was added to thin it, L. */
-  volumeL: z.number().positive(),
+  volumeL: volumeL,
   solids: share,
   thinning,
   /** Share that stays on roller, tray and in the bucket. */
   lossShare: loss,
 });
 export const FilmNeededInput = z.object({
-  areaM2: z.number().positive(),
-  dryUm: z.number().positive(),
+  areaM2: areaM2,
+  dryUm: z.number().positive().max(10_000_000),
   solids: share,
   thinning,
   lossShare: loss,
@@ -59,9 +60,9 @@ export function filmNeeded({
 export const dryOfWet = (wetUm: number, solids: number, thin = 0): number => (wetUm * solids) / (1 + thin);
 
 export const PrimerMixInput = z.object({
-  areaM2: z.number().positive(),
+  areaM2: areaM2,
   /** What a litre of the mix covers, m² per L. */
-  coverageM2PerL: z.number().positive(),
+  coverageM2PerL: z.number().positive().max(10_000),
   /** Parts of water to one of product; 4 in common practice. */
   waterParts: z.number().min(0).max(20),
 });

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { filmUm } from '../units/bounded';
 
 /** A spot may lie this far under the least and over the greatest film while the mean holds [SSPC-PA 2, value from memory]. */
 const SPOT_LEAST = 0.8;
@@ -13,11 +14,11 @@ export const DRY_GAUGES = ['cut-sample', 'ultrasonic'] as const;
 export const FilmSpotsInput = z.object({
   /** Three readings of each spot, µm. */
   spots: z
-    .array(z.tuple([z.number().min(0), z.number().min(0), z.number().min(0)]))
+    .array(z.tuple([filmUm, filmUm, filmUm]))
     .min(1)
     .max(2000),
-  minUm: z.number().min(0),
-  maxUm: z.number().min(0),
+  minUm: filmUm,
+  maxUm: filmUm,
 });
 
 export interface FilmSpots {

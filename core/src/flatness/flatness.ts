@@ -1,12 +1,13 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { anyMm, lengthMm, positiveMm } from '../units/bounded';
 
-const list = z.array(z.number()).min(2).max(20_000);
+const list = z.array(anyMm).min(2).max(20_000);
 export const FlatnessInput = z.object({
   /** Heights along a line: places grow. */
   profile: z.object({ xMm: list, zMm: list }),
-  straightedgeMm: z.number().positive(),
-  limitMm: z.number().min(0),
+  straightedgeMm: positiveMm,
+  limitMm: lengthMm,
 });
 export type FlatnessInput = z.infer<typeof FlatnessInput>;
 

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { done, type Outcome } from '../outcome/outcome';
+import { rateMm } from '../units/bounded';
 import { floodVerdict } from './floodVerdict';
 import { Climate } from './floodVerdictInput';
 import { INSTRUMENTS } from './gauge';
@@ -18,7 +19,7 @@ export const FloodPlanInput = z.object({
   panResolutionMm: resolutionMm.nullable(),
   /** Climate expected, where there is no pan; null when none is known. */
   climate: Climate.nullable(),
-  smallestLeakMmPerDay: z.number().positive().nullable(),
+  smallestLeakMmPerDay: rateMm.nullable(),
 });
 export type FloodPlanInput = z.infer<typeof FloodPlanInput>;
 

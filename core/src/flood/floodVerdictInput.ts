@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FLOOD_EVENTS } from '../entries/entry';
+import { anyMm, hoursSince, rateMm, someHours } from '../units/bounded';
 
 /** Water and the air over it. Air speed in m/s at the surface; relative humidity 0 to 1. */
 export const Climate = z.object({
@@ -11,14 +12,14 @@ export const Climate = z.object({
 export type Climate = z.infer<typeof Climate>;
 
 /** Climate at one time; without a time it holds for the whole test. */
-const ClimateReading = Climate.extend({ atHours: z.number().min(0).optional() });
+const ClimateReading = Climate.extend({ atHours: hoursSince.optional() });
 export type ClimateReading = z.infer<typeof ClimateReading>;
 
-const Readings = z.array(z.object({ atHours: z.number(), levelMm: z.number() })).max(100_000);
+const Readings = z.array(z.object({ atHours: hoursSince, levelMm: anyMm })).max(100_000);
 /** The full step of a gauge, mm. */
 const resolutionMm = z.number().positive().max(50);
 
-const eventBase = { atHours: z.number().min(0), of: z.enum(['water', 'pan']).optional() };
+const eventBase = { atHours: hoursSince, of: z.enum(['water', 'pan']).optional() };
 /** Something that broke the series; `event` is taken for `kind`, as the entries call it. */
 const FloodEvent = z.union([
   z.object({ ...eventBase, kind: z.enum(FLOOD_EVENTS) }),
@@ -33,8 +34,8 @@ export const FloodVerdictInput = z.object({
   pan: z.object({ readings: Readings, resolutionMm }).optional(),
   climate: z.union([Climate, z.array(ClimateReading).min(1).max(1000)]).optional(),
   /** The smallest leak that a pass must exclude; null: the firm has set none, and nothing can pass. */
-  smallestLeakMmPerDay: z.number().positive().nullable(),
-  plannedHours: z.number().positive(),
+  smallestLeakMmPerDay: rateMm.nullable(),
+  plannedHours: someHours,
   moistureFound: z.boolean(),
   /** Hours after filling before a logger's readings count; 0.5 without it. */
   settleHours: z.number().min(0).max(12).optional(),

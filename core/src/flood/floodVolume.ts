@@ -4,25 +4,26 @@ import { checkDrain, checkFootprint } from '../geometry/checkGeometry';
 import { PlanPoint } from '../geometry/point';
 import { insidePolygon, signedAreaMm2 } from '../geometry/polygon';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { anyMm, lengthMm } from '../units/bounded';
 
 /** kg of a litre of cold water, rounded up to the safe side. */
 const KG_PER_L = 1;
 const MM3_PER_L = 1e6;
 
-const mm = z.number();
+const mm = anyMm;
 /** A height of the floor, mm above the drain rim. */
 const Shot = z.object({ xMm: mm, yMm: mm, zMm: mm });
 type Shot = z.infer<typeof Shot>;
 
 export const FloodVolumeInput = z.object({
-  footprint: z.array(PlanPoint).min(3),
+  footprint: z.array(PlanPoint).min(3).max(200),
   drain: PlanPoint,
   /** A level perimeter, mm above the drain rim; or shots of the floor instead. */
-  perimeterRiseMm: z.number().min(0).optional(),
+  perimeterRiseMm: lengthMm.optional(),
   shots: z.array(Shot).max(2000).optional(),
   /** What stands in the water: its outline in plan and the heights over the drain rim between which it stands, mm. */
   benches: z
-    .array(z.object({ outline: z.array(PlanPoint).min(3), onFloor: z.boolean(), lowMm: mm, highMm: mm }))
+    .array(z.object({ outline: z.array(PlanPoint).min(3).max(200), onFloor: z.boolean(), lowMm: mm, highMm: mm }))
     .max(20)
     .optional(),
   /** Water over the drain rim, mm. */

@@ -1,17 +1,18 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { anyMm, hoursSince } from '../units/bounded';
 import { checkReadings } from './series';
 
 export const LeakHeightInput = z.object({
   readings: z
-    .array(z.object({ atHours: z.number(), levelMm: z.number() }))
+    .array(z.object({ atHours: hoursSince, levelMm: anyMm }))
     .min(1)
     .max(25_000),
   /** The full step of the gauge, mm. */
   resolutionMm: z.number().positive().max(50),
   /** Wetted area at levels, m²; the same everywhere without it. */
   areaByLevel: z
-    .array(z.object({ levelMm: z.number(), m2: z.number().positive().max(10_000) }))
+    .array(z.object({ levelMm: anyMm, m2: z.number().positive().max(10_000) }))
     .min(1)
     .max(500)
     .optional(),

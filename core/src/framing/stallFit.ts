@@ -1,13 +1,14 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { anyMm, lengthMm, positiveMm } from '../units/bounded';
 
 export const StallFitInput = z.object({
   /** Width of the frame at several heights, and of what goes in, mm. */
-  framesMm: z.array(z.number().positive()).min(1).max(40),
-  panMm: z.number().positive(),
+  framesMm: z.array(positiveMm).min(1).max(40),
+  panMm: positiveMm,
   /** Least and greatest gap on each side, mm. */
-  leastMm: z.number().min(0),
-  mostMm: z.number().min(0),
+  leastMm: lengthMm,
+  mostMm: lengthMm,
 });
 export type StallFitInput = z.infer<typeof StallFitInput>;
 
@@ -32,8 +33,8 @@ export function stallFit({ framesMm, panMm, leastMm, mostMm }: StallFitInput): O
 
 export const StudShimsInput = z.object({
   /** How far each stud stands behind (+) or before (-) a string or laser line along the wall, mm. */
-  behindMm: z.array(z.number()).min(2).max(60),
-  limitMm: z.number().min(0),
+  behindMm: z.array(anyMm).min(2).max(60),
+  limitMm: lengthMm,
 });
 export type StudShimsInput = z.infer<typeof StudShimsInput>;
 

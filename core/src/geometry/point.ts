@@ -1,7 +1,8 @@
 import { z } from 'zod';
+import { anyMm } from '../units/bounded';
 
 /** A place in plan, mm; x to the right, y away from the front. */
-export const PlanPoint = z.object({ xMm: z.number(), yMm: z.number() });
+export const PlanPoint = z.object({ xMm: anyMm, yMm: anyMm });
 export type PlanPoint = z.infer<typeof PlanPoint>;
 
 /** A place in space, mm: x, y in plan, z up from the drain rim. */

@@ -1,7 +1,10 @@
 import { z } from 'zod';
+import { anyMm } from '../units/bounded';
 import { PlanPoint } from './point';
 
 const id = z.string().min(1).max(60);
+/** Number of a side or corner of the footprint. */
+const edgeIndex = z.number().int().min(0).max(1000);
 const positive = z.number().positive().max(100_000);
 const length = z.number().min(0).max(100_000);
 /** What people call it; ids stay. */
@@ -66,7 +69,7 @@ export const Penetration = z.object({
   name,
   kind: z.enum(PENETRATION_KINDS),
   /** Index of the wall's edge in the footprint. */
-  edge: z.number().int().min(0),
+  edge: edgeIndex,
   /** mm from the wall's left end as seen from inside. */
   alongMm: positive,
   /** mm above the wall's foot. */
@@ -85,7 +88,7 @@ const Shelf = z.object({
 export const Niche = z.object({
   id,
   name,
-  edge: z.number().int().min(0),
+  edge: edgeIndex,
   alongMm: positive,
   /** mm of the sill above the wall's foot. */
   sillMm: positive,
@@ -113,7 +116,7 @@ export const Bench = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('along'),
     ...benchSize,
-    edge: z.number().int().min(0),
+    edge: edgeIndex,
     /** mm from the wall's left end as seen from inside. */
     alongMm: length,
     widthMm: positive,
@@ -124,7 +127,7 @@ export const Bench = z.discriminatedUnion('kind', [
     kind: z.literal('corner'),
     ...benchSize,
     /** Index of the footprint's corner. */
-    corner: z.number().int().min(0),
+    corner: edgeIndex,
     /** mm along the wall to the left and to the right of that corner as seen from inside. */
     legLeftMm: positive,
     legRightMm: positive,
@@ -144,14 +147,14 @@ export const Ceiling = z.discriminatedUnion('kind', [
     kind: z.literal('sloped'),
     ...ceilingBase,
     /** Index of the edge that its drops run to. */
-    lowEdge: z.number().int().min(0),
+    lowEdge: edgeIndex,
     /** Rise / run away from that edge. */
     slope: z.number().positive().max(2),
   }),
 ]);
 export type Ceiling = z.infer<typeof Ceiling>;
 
-const drainPlace = { id: id.optional(), xMm: z.number(), yMm: z.number() };
+const drainPlace = { id: id.optional(), xMm: anyMm, yMm: anyMm };
 const Drain = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('point'), ...drainPlace, diameterMm: positive.optional() }),
   /** A channel; x and y of its middle. */

@@ -1,14 +1,15 @@
 import { z } from 'zod';
 import { done, type Outcome } from '../outcome/outcome';
+import { anyMm, filmUm, positiveMm } from '../units/bounded';
 
 const Rect = z.object({
-  xMm: z.number(),
-  yMm: z.number(),
-  widthMm: z.number().positive(),
-  heightMm: z.number().positive(),
+  xMm: anyMm,
+  yMm: anyMm,
+  widthMm: positiveMm,
+  heightMm: positiveMm,
 });
 /** A layer on an unfolded face. What is of the kind `mortar` adds height and is no layer of its own. */
-const Layer = z.object({ kind: z.string().min(1).max(60), thicknessUm: z.number().min(0), rect: Rect });
+const Layer = z.object({ kind: z.string().min(1).max(60), thicknessUm: filmUm, rect: Rect });
 export type Layer = z.infer<typeof Layer>;
 export const LayerStackInput = z.object({ layers: z.array(Layer).min(1).max(400) });
 

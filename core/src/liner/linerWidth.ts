@@ -1,19 +1,20 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { lengthMm, positiveMm } from '../units/bounded';
 
 /** Widths that liner is sold in, mm: 4, 5 and 6 ft [common practice, no source]. */
 export const LINER_ROLLS_MM = [1219.2, 1524, 1828.8] as const;
 
 export const LinerWidthInput = z.object({
-  openingWidthMm: z.number().positive(),
-  openingDepthMm: z.number().positive(),
+  openingWidthMm: positiveMm,
+  openingDepthMm: positiveMm,
   /** How high it is turned up at each wall, mm: to the top of the blocking. */
-  turnUpMm: z.number().min(0),
+  turnUpMm: lengthMm,
   /** What it takes to go over the curb, mm, on one side; 0 without one. */
-  overCurbMm: z.number().min(0),
-  rollsMm: z.array(z.number().positive()).min(1).max(20).optional(),
+  overCurbMm: lengthMm,
+  rollsMm: z.array(positiveMm).min(1).max(20).optional(),
   /** Lap of a welded seam where no roll is wide enough, mm. */
-  seamLapMm: z.number().min(0).optional(),
+  seamLapMm: lengthMm.optional(),
 });
 
 /** A seam of two widths: 2 in [common practice, no source]. */

@@ -6,7 +6,7 @@ import { signedAreaMm2 } from '../geometry/polygon';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 
 export const MortarBedInput = z.object({
-  footprint: z.array(PlanPoint).min(3),
+  footprint: z.array(PlanPoint).min(3).max(200),
   drain: PlanPoint,
   thicknessAtDrainMm: z.number().positive().max(500),
   /** How much higher the level edge of the bed stands than at the drain, mm. */

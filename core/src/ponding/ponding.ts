@@ -4,6 +4,7 @@ import { DRAIN_DIAMETER_MM } from '../geometry/showerGeometry';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { Shot } from '../survey/shots';
 import { makeSurface, ownHeights, type Surface } from '../survey/surface';
+import { anyMm, howMany, lengthMm } from '../units/bounded';
 import { makeSpill, networkOf } from './spill';
 
 /** No pond on the membrane deeper than this, mm: 1/16 in [common practice, no source]. */
@@ -15,21 +16,21 @@ const MM3_PER_L = 1e6;
 const Grid = z.object({
   spacingMm: z.number().positive().max(10_000),
   /** Rows are y; null is outside. */
-  zMm: z.array(z.array(z.number().nullable()).min(1).max(2000)).min(1).max(2000),
+  zMm: z.array(z.array(anyMm.nullable()).min(1).max(2000)).min(1).max(2000),
 });
 export const PondingInput = z.object({
   grid: Grid.optional(),
   outlets: z
-    .array(z.object({ row: z.number().int().min(0), column: z.number().int().min(0) }))
+    .array(z.object({ row: howMany, column: howMany }))
     .max(100_000)
     .optional(),
-  footprint: z.array(PlanPoint).min(3).optional(),
+  footprint: z.array(PlanPoint).min(3).max(200).optional(),
   drain: PlanPoint.optional(),
   shots: z.array(Shot).max(2000).optional(),
   /** Radius of the drain's rim and its height; without a height that of the surface there. */
   drainRimMm: z.number().positive().max(500).optional(),
-  drainZMm: z.number().optional(),
-  limitMm: z.number().min(0).optional(),
+  drainZMm: anyMm.optional(),
+  limitMm: lengthMm.optional(),
 });
 export type PondingInput = z.infer<typeof PondingInput>;
 

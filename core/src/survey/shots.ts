@@ -3,9 +3,10 @@ import { checkDrain, checkFootprint } from '../geometry/checkGeometry';
 import type { PlanPoint } from '../geometry/point';
 import { distanceToOutlineMm, insidePolygon } from '../geometry/polygon';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { anyMm } from '../units/bounded';
 
 /** A height of the floor at a place, mm; up is positive. */
-export const Shot = z.object({ xMm: z.number(), yMm: z.number(), zMm: z.number() });
+export const Shot = z.object({ xMm: anyMm, yMm: anyMm, zMm: anyMm });
 export type Shot = z.infer<typeof Shot>;
 
 /** Shots nearer to each other than this are the same place, mm. */

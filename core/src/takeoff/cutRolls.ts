@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { lengthMm, positiveMm } from '../units/bounded';
 
 export const CutRollsInput = z.object({
-  rollMm: z.number().positive(),
-  piecesMm: z.array(z.number().positive()).max(2000),
+  rollMm: positiveMm,
+  piecesMm: z.array(positiveMm).max(2000),
   /** Lap where a piece longer than a roll is made of two, mm. */
-  lapMm: z.number().min(0).optional(),
+  lapMm: lengthMm.optional(),
 });
 
 export interface CutRolls {

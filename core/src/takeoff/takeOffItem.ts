@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { FACE_KINDS } from '../geometry/face';
 import { PENETRATION_KINDS } from '../geometry/showerGeometry';
 import { CORNER_KINDS, SEAM_KINDS } from '../seams/seam';
+import { lengthMm, positiveMm } from '../units/bounded';
 
 const seams = z.array(z.enum(SEAM_KINDS)).min(1);
 const item = {
@@ -18,9 +19,9 @@ const item = {
 /** Something that a method uses, told by the parts of the shower that it goes on. */
 export const TakeOffItem = z.discriminatedUnion('of', [
   /** Cut to the length of each seam, longer by a lap at each end. */
-  z.object({ of: z.literal('strips'), seams, lapMm: z.number().min(0), ...item }),
+  z.object({ of: z.literal('strips'), seams, lapMm: lengthMm, ...item }),
   /** A round bead along each seam, or several beside each other. */
-  z.object({ of: z.literal('bead'), seams, beadMm: z.number().positive(), beads: z.number().int().min(1), ...item }),
+  z.object({ of: z.literal('bead'), seams, beadMm: positiveMm, beads: z.number().int().min(1), ...item }),
   z.object({ of: z.literal('corners'), kinds: z.array(z.enum(CORNER_KINDS)).min(1), ...item }),
   z.object({ of: z.literal('penetrations'), kinds: z.array(z.enum(PENETRATION_KINDS)).min(1), ...item }),
   /** A sheet on faces, turned up by so much at seams where it stands up a face that it does not cover. */
@@ -33,12 +34,12 @@ export const TakeOffItem = z.discriminatedUnion('of', [
   /** Product of a liquid film, all coats together. */
   z.object({ of: z.literal('film'), ...item }),
   /** Volume combed or packed under an area at a mean thickness. */
-  z.object({ of: z.literal('bed'), faces: z.array(z.enum(FACE_KINDS)).min(1), meanMm: z.number().positive(), ...item }),
+  z.object({ of: z.literal('bed'), faces: z.array(z.enum(FACE_KINDS)).min(1), meanMm: positiveMm, ...item }),
   z.object({
     of: z.literal('fasteners'),
-    firstRowMm: z.number().positive(),
-    spacingMm: z.number().positive(),
-    studSpacingMm: z.number().positive(),
+    firstRowMm: positiveMm,
+    spacingMm: positiveMm,
+    studSpacingMm: positiveMm,
     ...item,
   }),
 ]);

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { lengthMm, positiveMm } from '../units/bounded';
 
 const SIDES = ['left', 'right', 'front', 'back'] as const;
 export type TraySide = (typeof SIDES)[number];
@@ -10,18 +11,18 @@ const SLIVER_MM = 6;
 
 export const TrayCutInput = z.object({
   /** The opening, and the drain's middle in it from the left and the front, mm. */
-  opening: z.object({ widthMm: z.number().positive(), depthMm: z.number().positive() }),
-  drain: z.object({ xMm: z.number().positive(), yMm: z.number().positive() }),
+  opening: z.object({ widthMm: positiveMm, depthMm: positiveMm }),
+  drain: z.object({ xMm: positiveMm, yMm: positiveMm }),
   /** The tray, its drain's middle from its left and front, and the flat rim round it, mm. */
   tray: z.object({
-    widthMm: z.number().positive(),
-    depthMm: z.number().positive(),
-    xMm: z.number().positive(),
-    yMm: z.number().positive(),
+    widthMm: positiveMm,
+    depthMm: positiveMm,
+    xMm: positiveMm,
+    yMm: positiveMm,
   }),
-  flatRimMm: z.number().min(0),
+  flatRimMm: lengthMm,
   /** Room left to each wall, mm. */
-  gapMm: z.number().min(0),
+  gapMm: lengthMm,
   /** Fall of the tray, rise / run. */
   fall: z.number().min(0).max(0.2),
 });

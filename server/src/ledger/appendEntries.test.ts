@@ -1,8 +1,10 @@
+import { canonicalText } from '@careful-seam/core/entries/chain';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { EntryEntity, ShowerEntity } from '../store/entities';
 import { created, PEOPLE, push, type TestServer, testServer, testTablet } from '../tests/testServer';
+import { verifyLedger } from '../verify/verifyLedger';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -278,5 +280,94 @@ describe('who may write what', () => {
       .send(push([tablet.seal('geometry-set', { version: 1, geometry })]))
       .expect(200);
     expect(body.refused).toMatchObject({ code: 'entry-invalid', field: 'body.geometry.perimeterRiseMm' });
+  });
+});
+
+describe('what is stored is what was sealed', () => {
+  it('an entry that reading would change, or that no database keeps, is refused by its field and never a failure', async () => {
+    const { ines, tablet, path } = await newShower();
+    const sound = tablet.seal('note', { words: 'sound' });
+    const forged = (change: (e: Record<string, unknown> & { body: Record<string, unknown> }) => void) => {
+      const e = JSON.parse(sound);
+      change(e);
+      return canonicalText(e);
+    };
+    const deep = `${'['.repeat(50_000)}${']'.repeat(50_000)}`;
+    const texts = [
+      forged((e) => Object.assign(e.body, { words: 'a blank at its end ' })),
+      forged((e) => Object.assign(e.body, { more: 'of it' })),
+      forged((e) => Object.assign(e, { id: String(e.id).toUpperCase().replace(/^./, 'A') })),
+      forged((e) => Object.assign(e.body, { words: 'nul \u0000 nul' })),
+      sound.replace('"sound"', '"\\ud83d"'),
+      sound.replace('"sound"', deep),
+      sound.replace('"deviceSeq":2', '"deviceSeq":1e999'),
+      `{"kind":"note","body":${deep}}`,
+      'null',
+      '"x"',
+    ];
+    for (const text of texts) {
+      const { status, body } = await ines.post(path).send(push([text]));
+      expect([text.slice(0, 60), status]).toEqual([text.slice(0, 60), 200]);
+      expect(body.taken).toEqual([]);
+      expect(body.refused.message.length).toBeGreaterThan(10);
+    }
+    expect(await count(tablet.showerId)).toBe(1);
+    await ines
+      .post(path)
+      .send(push([sound]))
+      .expect(200);
+    expect(await count(tablet.showerId)).toBe(2);
+    expect((await verifyLedger(server.store, server.photoFolder)).findings).toEqual([]);
+  });
+  it('numbers beyond everything that is built are refused by their field: they would stop record, calendar and marks', async () => {
+    const { ines, tablet, path } = await newShower();
+    const geometry = sampleShower();
+    const far = (change: object) => tablet.seal('geometry-set', { version: 1, geometry: { ...geometry, ...change } });
+    const cases: [string, string][] = [
+      [far({ drain: { ...geometry.drain, xMm: 1e300 } }), 'body.geometry.drain.xMm'],
+      [
+        far({
+          footprint: [
+            { xMm: 0, yMm: 0 },
+            { xMm: 1e9, yMm: 0 },
+            { xMm: 0, yMm: 1e9 },
+          ],
+        }),
+        'body.geometry.footprint.1.xMm',
+      ],
+      [
+        tablet.seal('flood-started', {
+          waterLineMm: 76,
+          plannedHours: 1e300,
+          method: 'marks',
+          resolutionMm: 1,
+          panResolutionMm: 1,
+          smallestLeakMmPerDay: 1,
+          prepared: [],
+        }),
+        'body.plannedHours',
+      ],
+      [
+        tablet.seal('climate-reading', {
+          airC: 20,
+          relativeHumidity: 0.5,
+          series: {
+            startAt: '2026-01-01T00:00:00.000Z',
+            minutes: [0, 1e300],
+            airC: [20, 20],
+            relativeHumidity: [0.5, 0.5],
+            file: 'x',
+          },
+        }),
+        'body.series.minutes.1',
+      ],
+    ];
+    for (const [text, field] of cases) {
+      const { body } = await ines
+        .post(path)
+        .send(push([text]))
+        .expect(200);
+      expect(body.refused).toMatchObject({ code: 'entry-invalid', field });
+    }
   });
 });

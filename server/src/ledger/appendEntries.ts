@@ -1,7 +1,8 @@
 import type { Person, PushAnswer } from '@careful-seam/contract/api/messages';
-import { canonicalText, ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
-import { type Entry, readBody, readEntry } from '@careful-seam/core/entries/entry';
+import { ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
+import { type Entry, readBody } from '@careful-seam/core/entries/entry';
 import { orderMs } from '@careful-seam/core/entries/order';
+import { readText as readSealed } from '@careful-seam/core/entries/readText';
 import { mayActAs, mayWrite } from '@careful-seam/core/entries/roles';
 import { admitEntry } from '@careful-seam/core/ledger/admitEntry';
 import { foldShower } from '@careful-seam/core/proof/foldShower';
@@ -56,16 +57,8 @@ const INSERT_SQL = `
 
 /** Reads one canonical text; the text itself must be canonical, since it is what is hashed. */
 export function readText(text: string): Entry {
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text);
-  } catch {
-    throw new Refusal('entry-invalid', 'entries', 'This entry is not JSON.');
-  }
-  const read = readEntry(raw);
+  const read = readSealed(text);
   if (!read.ok) throw Refusal.of(read.problem);
-  if (canonicalText(raw) !== text)
-    throw new Refusal('entry-invalid', 'entries', 'This entry is not in its canonical form (RFC 8785).');
   return read.value;
 }
 

@@ -2,6 +2,7 @@ import 'fake-indexeddb/auto';
 import type { Person } from '@careful-seam/contract/api/messages';
 import { ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
 import type { Entry, EntryKind } from '@careful-seam/core/entries/entry';
+import { readText } from '@careful-seam/core/entries/readText';
 import fc from 'fast-check';
 import { v4 } from 'uuid';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -44,6 +45,15 @@ describe('the outbox', () => {
       expect(parsed(e).prevDeviceHash).toBe(i === 0 ? null : stored[i - 1]!.hash);
     });
     expect(new Set(stored.map((e) => e.deviceId)).size).toBe(1);
+  });
+
+  it('seals what was read: without the blanks at its ends, which no server would keep', async () => {
+    const [a] = await append(db, ports, [note('  as it was typed \n')]);
+    expect(parsed(a!).body).toEqual({ words: 'as it was typed' });
+    expect(readText(a!.text)).toMatchObject({ ok: true });
+    await expect(append(db, ports, [note('   ')])).rejects.toMatchObject({ field: 'body.words' });
+    await expect(append(db, ports, [note('x'.repeat(2001))])).rejects.toMatchObject({ field: 'body.words' });
+    expect(await entriesOf(db, SHOWER)).toHaveLength(1);
   });
 
   it('gives each person a chain of their own on one tablet', async () => {

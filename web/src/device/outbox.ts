@@ -32,10 +32,12 @@ export async function append(
 ): Promise<StoredEntry[]> {
   const { showerId, person } = writings[0]!;
   // What can't be read back is never sealed: the server would refuse it, and everything written after it.
-  for (const { kind, body } of writings) {
+  // What is sealed is what was read: without the blanks at its ends, which would not be kept.
+  const bodies = writings.map(({ kind, body }) => {
     const read = readBody(kind, body);
     if (!read.ok) throw new ApiError(read.problem.code, read.problem.field, read.problem.message);
-  }
+    return read.value;
+  });
   const { clockOffMs } = await readKept(db);
   const deviceId = await deviceOf(db, person.id, ports.newId);
   // Strict: what a person saw kept is on the disk, should the tablet lose its power in the next moment.
@@ -46,14 +48,14 @@ export async function append(
     lastOrderAt: shower.lastOrderAt,
   };
   const stored: StoredEntry[] = [];
-  for (const { kind, body, geometryVersion, id } of writings) {
+  for (const [i, { kind, geometryVersion, id }] of writings.entries()) {
     const author = { id: person.id, name: person.name, role: person.role };
     const written = writeEntry(
       {
         id: id ?? ports.newId(),
         showerId,
         kind,
-        body,
+        body: bodies[i]!,
         author,
         geometryVersion,
         nowMs: ports.nowMs() + clockOffMs,
