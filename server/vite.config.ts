@@ -14,6 +14,7 @@ export default defineConfig({
         verify: 'src/verify/main.ts',
         backup: 'src/backup/main.ts',
         firstDay: 'src/firm/main.ts',
+        sumWorker: 'src/sums/sumWorker.ts',
       },
     },
   },

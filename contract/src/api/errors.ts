@@ -28,6 +28,8 @@ export const HTTP_ERRORS = {
   'backup-faulty': 422,
   'no-right-to-restore': 503,
   'too-many': 429,
+  'too-heavy': 422,
+  busy: 503,
   'cross-site': 403,
   internal: 500,
   'not-ready': 503,

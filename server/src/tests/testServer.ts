@@ -11,6 +11,7 @@ import { v4 } from 'uuid';
 import { hashPassword } from '../people/sessions';
 import { openStore } from '../store/dataSource';
 import { CrewEntity, RuleBookEntity, UserEntity } from '../store/entities';
+import { endSums } from '../sums/runSum';
 import { createApp } from '../web/createApp';
 import { makeLogger } from '../web/logger';
 
@@ -72,6 +73,7 @@ export async function testServer(limits?: { signIn: number; usual: number }): Pr
       return agent;
     },
     close: async () => {
+      await endSums();
       await store.destroy();
       await admin.query(`DROP DATABASE ${name} WITH (FORCE)`);
       await admin.destroy();

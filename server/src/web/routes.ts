@@ -12,7 +12,7 @@ import {
   SignRecord,
 } from '@careful-seam/contract/api/messages';
 import { FoundShowers } from '@careful-seam/contract/api/office';
-import { asAnswer, CALCULATIONS, runCalculation } from '@careful-seam/core/calc/registry';
+import { CALCULATIONS } from '@careful-seam/core/calc/registry';
 import { ROLES } from '@careful-seam/core/entries/roles';
 import type { Request } from 'express';
 import { z } from 'zod';
@@ -30,6 +30,7 @@ import { newestBook, newestBookKey } from '../rules/publishBook';
 import { visibleShower } from '../showers/loadShower';
 import { signShower } from '../showers/signShower';
 import { CrewEntity, EntryEntity, PhotoEntity, RuleBookEntity } from '../store/entities';
+import { runSum } from '../sums/runSum';
 import { FILE_ROUTES } from './fileRoutes';
 import { LINK_ROUTES } from './linkRoutes';
 import { OFFICE_ROUTES } from './officeRoutes';
@@ -180,7 +181,7 @@ async function newestRuleBook({ services }: Call): Promise<unknown> {
 }
 
 async function calculate({ req, res }: Call): Promise<unknown> {
-  const { ok, json } = asAnswer(runCalculation(param(req, 'name'), req.body));
+  const { ok, json } = await runSum(param(req, 'name'), req.body);
   if (!ok) res.status(422);
   return json;
 }
@@ -345,6 +346,8 @@ const API_ROUTES: readonly Route[] = [
   },
   {
     ...usual,
+    // Sums are for who inspects: a guest's link needs none.
+    roles: SIGNING,
     method: 'post',
     path: '/api/calc/:name',
     summary: 'Runs a calculation',
