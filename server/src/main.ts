@@ -1,5 +1,6 @@
 import { createServer } from 'node:http';
 import { resolve } from 'node:path';
+import { cleanUpRestores } from './backup/restoreBackup';
 import { loadDemoFirm } from './demoFirm';
 import { DEMO_ANYWHERE, isLoopback, readEnvironment, wantsDemo } from './environment';
 import { holdsDemo } from './firm/demoHere';
@@ -32,6 +33,7 @@ async function main(): Promise<void> {
   await shipRuleBook(store);
   await currentEpoch(store, new Date());
   const code = await makeSetUpCode(store, new Date());
+  await cleanUpRestores(settings.DATABASE_URL, Date.now());
   const stopRounds = startRounds(services, logger);
   const generous = settings.RATE_LIMITS === 'off' ? { limits: { signIn: 100_000, usual: 1_000_000 } } : {};
   const app = createApp({

@@ -119,6 +119,9 @@ export const RestoreAnswer = z.object({
   showers: z.number().int(),
   entries: z.number().int(),
   photos: z.number().int(),
+  /** What in it is not as it was written: how much, and the first of it. */
+  faults: z.number().int(),
+  findings: z.array(z.object({ where: z.string(), what: z.string() })),
 });
 export type RestoreAnswer = z.infer<typeof RestoreAnswer>;
 

@@ -13,8 +13,11 @@ async function main([what, file]: readonly string[]): Promise<string> {
   const counts = ({ showers, entries, photos }: { showers: number; entries: number; photos: number }) =>
     `${showers} showers, ${entries} entries, ${photos} pictures`;
   if (what === 'restore') {
-    const found = await restoreBackup(resolve(file), { url, photoFolder, now: new Date() });
-    return `In force again as of ${found.madeAt}: ${counts(found)}, every one checked. Tablets send again what came later.`;
+    const found = await restoreBackup(resolve(file), { url, photoFolder, now: new Date(), byCommand: true });
+    for (const { where, what } of found.findings) console.log(`CHANGED ${where}: ${what}`);
+    const { length } = found.findings;
+    const checked = length === 0 ? 'every one as it was written' : `${length} not as written, named above`;
+    return `In force again as of ${found.madeAt}: ${counts(found)}, ${checked}. Tablets send again what came later.`;
   }
   const store = await openStore(url, 2);
   const made = await makeBackup(store, photoFolder, resolve(file), new Date());

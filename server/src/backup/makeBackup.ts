@@ -1,14 +1,17 @@
 import { createHash } from 'node:crypto';
-import { createReadStream } from 'node:fs';
-import { mkdtemp, rename, rm, writeFile } from 'node:fs/promises';
+import { createReadStream, createWriteStream } from 'node:fs';
+import { mkdir, mkdtemp, rename, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join, relative } from 'node:path';
 import { pipeline } from 'node:stream/promises';
+import pg from 'pg';
+import { to as copyTo } from 'pg-copy-streams';
 import { create, replace } from 'tar';
 import type { DataSource } from 'typeorm';
+import { firmKey, signRecord } from '../firm/firmKey';
 import { photoPath } from '../photos/photoStore';
-import { DUMP, MANIFEST, Manifest, PHOTOS } from './backupFile';
-import { runPostgresTool } from './postgresTools';
+import { MANIFEST, Manifest, PHOTOS, ROWS, SIGNATURE } from './backupFile';
+import { quoted, TABLES } from './tables';
 
 export const urlOf = (store: DataSource): string => (store.options as { url?: string }).url ?? '';
 
@@ -19,49 +22,57 @@ export async function fileSha256(path: string): Promise<string> {
   return hash.digest('hex');
 }
 
-interface Snapshot {
-  id: string;
-  showers: number;
-  entries: number;
-  hashes: string[];
-}
+type Copied = Pick<Manifest, 'schema' | 'tables' | 'showers' | 'entries' | 'photos'> & { hashes: string[] };
 
-/** Counts and pictures of one moment; the dump is taken of the very same one, whatever is written meanwhile. */
-async function inSnapshot<T>(store: DataSource, work: (snapshot: Snapshot) => Promise<T>): Promise<T> {
-  const runner = store.createQueryRunner();
-  await runner.startTransaction('REPEATABLE READ');
+/** The rows of every table, all of one moment, whatever is written meanwhile. */
+async function copyTables(url: string, folder: string): Promise<Copied> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
   try {
-    const [{ id, showers, entries }] = await runner.query(
-      `SELECT pg_export_snapshot() AS id, (SELECT count(*)::int FROM shower) AS showers, (SELECT count(*)::int FROM entry) AS entries`,
+    await client.query('BEGIN ISOLATION LEVEL REPEATABLE READ READ ONLY');
+    const one = async <T>(sql: string): Promise<T> => (await client.query(sql)).rows[0] as T;
+    const { schema } = await one<{ schema: string }>('SELECT name AS schema FROM migrations ORDER BY id DESC LIMIT 1');
+    const counts = await one<{ showers: number; entries: number }>(
+      'SELECT (SELECT count(*)::int FROM shower) AS showers, (SELECT count(*)::int FROM entry) AS entries',
     );
-    const photos: { hash: string }[] = await runner.query('SELECT hash FROM photo');
-    return await work({ id, showers, entries, hashes: photos.map((p) => p.hash) });
+    const { rows: photos } = await client.query<{ hash: string }>('SELECT hash FROM photo');
+    const tables: Manifest['tables'] = [];
+    for (const name of TABLES) {
+      const { rows } = await client.query<{ column: string }>(
+        `SELECT column_name AS column FROM information_schema.columns WHERE table_schema = 'public' AND table_name = $1 ORDER BY ordinal_position`,
+        [name],
+      );
+      const columns = rows.map((r) => r.column);
+      const path = join(folder, `${name}.copy`);
+      const list = columns.map(quoted).join(', ');
+      await pipeline(client.query(copyTo(`COPY ${quoted(name)} (${list}) TO STDOUT`)), createWriteStream(path));
+      tables.push({ name, columns, sha256: await fileSha256(path) });
+    }
+    return { schema, tables, ...counts, photos: photos.length, hashes: photos.map((p) => p.hash) };
   } finally {
-    await runner.rollbackTransaction();
-    await runner.release();
+    await client.end();
   }
 }
 
 /**
- * Writes everything the firm has into one tar file: the database as PostgreSQL dumps it, every picture, and a manifest
- * with the counts of the same moment. The file appears under its name only when it is whole.
+ * Writes everything the firm has into one tar file: the rows of every table, every picture, and a manifest with the counts of
+ * the same moment, signed with the firm's key. The file appears under its name only when it is whole, and only its owner
+ * may read it.
  */
 export async function makeBackup(store: DataSource, photoFolder: string, file: string, now: Date): Promise<Manifest> {
   const work = await mkdtemp(join(tmpdir(), 'seam-backup-'));
   const part = `${file}.part`;
   try {
-    const dump = join(work, DUMP);
-    let pictures: string[] = [];
-    const manifest = await inSnapshot(store, async ({ id, showers, entries, hashes }): Promise<Manifest> => {
-      const place = ['--format=custom', '--no-owner', `--snapshot=${id}`, `--file=${dump}`, urlOf(store)];
-      await runPostgresTool('pg_dump', place);
-      const counts = { showers, entries, photos: hashes.length };
-      const about = { format: 'careful-seam-backup' as const, formatVersion: 1 as const, madeAt: now.toISOString() };
-      pictures = hashes.map((hash) => relative(photoFolder, photoPath(photoFolder, hash)));
-      return { ...about, dumpSha256: await fileSha256(dump), ...counts };
-    });
-    await writeFile(join(work, MANIFEST), JSON.stringify(Manifest.parse(manifest), null, 2));
-    await create({ file: part, cwd: work, portable: true }, [MANIFEST, DUMP]);
+    const key = await firmKey(store, now);
+    await mkdir(join(work, ROWS));
+    const { hashes, ...copied } = await copyTables(urlOf(store), join(work, ROWS));
+    const about = { format: 'careful-seam-backup' as const, formatVersion: 2 as const, madeAt: now.toISOString() };
+    const manifest = Manifest.parse({ ...about, ...copied });
+    await writeFile(join(work, MANIFEST), JSON.stringify(manifest, null, 2));
+    await writeFile(join(work, SIGNATURE), signRecord(manifest, key));
+    await writeFile(part, '', { mode: 0o600 });
+    await create({ file: part, cwd: work, portable: true }, [MANIFEST, SIGNATURE, ROWS]);
+    const pictures = hashes.map((hash) => relative(photoFolder, photoPath(photoFolder, hash)));
     if (pictures.length > 0) await replace({ file: part, cwd: photoFolder, prefix: PHOTOS, portable: true }, pictures);
     await rename(part, file);
     return manifest;

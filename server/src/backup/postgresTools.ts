@@ -7,7 +7,7 @@ const run = promisify(execFile);
 const DEBIAN = '/usr/lib/postgresql';
 
 /** Where a program of PostgreSQL lies: PG_BIN, the newest of Debian's packages, or the path. */
-export function postgresTool(name: 'pg_dump' | 'pg_restore', env: NodeJS.ProcessEnv = process.env): string {
+function postgresTool(name: 'pg_restore', env: NodeJS.ProcessEnv = process.env): string {
   const versions = existsSync(DEBIAN) ? readdirSync(DEBIAN).filter((v) => Number(v) >= 15) : [];
   const debian = versions.sort((a, b) => Number(b) - Number(a)).map((v) => join(DEBIAN, v, 'bin'));
   const places = [...(env.PG_BIN ? [env.PG_BIN] : []), ...debian, ...(env.PATH ?? '').split(delimiter)];
@@ -17,7 +17,11 @@ export function postgresTool(name: 'pg_dump' | 'pg_restore', env: NodeJS.Process
   return found;
 }
 
-/** Runs one of them to its end; what it complains about becomes the error. */
-export async function runPostgresTool(name: 'pg_dump' | 'pg_restore', args: readonly string[]): Promise<void> {
-  await run(postgresTool(name), [...args], { maxBuffer: 16 * 1024 * 1024 });
+/** Runs it to its end, a password in its environment and never on its command line; what it complains about becomes the error. */
+export async function runPostgresTool(
+  name: 'pg_restore',
+  args: readonly string[],
+  env: Readonly<Record<string, string>>,
+): Promise<void> {
+  await run(postgresTool(name), [...args], { maxBuffer: 16 * 1024 * 1024, env: { ...process.env, ...env } });
 }

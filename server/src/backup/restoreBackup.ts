@@ -1,21 +1,40 @@
-import { cp, mkdir, mkdtemp, readFile, rm } from 'node:fs/promises';
+import { createReadStream } from 'node:fs';
+import { cp, mkdir, mkdtemp, readdir, readFile, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import pg from 'pg';
+import { from as copyFrom } from 'pg-copy-streams';
 import { extract } from 'tar';
 import { DataSource } from 'typeorm';
 import { openEpoch } from '../firm/epoch';
+import { recordIsSigned } from '../firm/firmKey';
 import { Refusal } from '../people/refusal';
-import { openStore } from '../store/dataSource';
-import { verifyLedger } from '../verify/verifyLedger';
-import { DUMP, MANIFEST, Manifest, PHOTOS } from './backupFile';
+import { makeDataSource, openStore } from '../store/dataSource';
+import { FirmKeyEntity } from '../store/entities';
+import { MIGRATIONS } from '../store/migrations';
+import { type Finding, verifyLedger } from '../verify/verifyLedger';
+import { DUMP, DumpManifest, MANIFEST, Manifest, PHOTOS, ROWS, SIGNATURE } from './backupFile';
 import { fileSha256 } from './makeBackup';
 import { runPostgresTool } from './postgresTools';
+import { quoted } from './tables';
 
 /** What a restore needs: the database in force, where pictures lie, and the clock. */
 export interface RestorePlace {
   url: string;
   photoFolder: string;
   now: Date;
+  /** From the command line: a dump of an earlier version, which is a program, is run too. */
+  byCommand?: boolean;
+}
+
+/** What came back, and everything in it that is not as it was written. */
+export interface Restored {
+  madeAt: string;
+  showers: number;
+  entries: number;
+  photos: number;
+  findings: Finding[];
 }
 
 const nameIn = (url: string): string => decodeURIComponent(new URL(url).pathname.slice(1));
@@ -24,29 +43,44 @@ const urlWith = (url: string, database: string): string => {
   changed.pathname = `/${database}`;
   return changed.toString();
 };
-const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`;
 
-async function unpack(file: string, into: string): Promise<Manifest> {
-  const unreadable = new Refusal(
-    'backup-unreadable',
-    'file',
-    'This file is no backup that this program made, or it was cut off. Choose another one. Nothing was changed.',
-  );
-  await extract({ file, cwd: into, strict: true }).catch(() => {
-    throw unreadable;
+const UNREADABLE = new Refusal(
+  'backup-unreadable',
+  'file',
+  'This file is no backup that this program made, or it was cut off. Choose another one. Nothing was changed.',
+);
+
+/** Only files, each in its place: no links, nothing that climbs out of the folder. */
+const isPlain = (path: string, type: string): boolean =>
+  (type === 'File' || type === 'Directory') && !path.startsWith('/') && !path.split('/').includes('..');
+
+async function unpack(file: string, into: string): Promise<Manifest | DumpManifest> {
+  const filter = (path: string, entry: unknown) => isPlain(path, (entry as { type?: string }).type ?? 'File');
+  await extract({ file, cwd: into, strict: true, filter }).catch(() => {
+    throw UNREADABLE;
   });
   const text = await readFile(join(into, MANIFEST), 'utf8').catch(() => {
-    throw unreadable;
+    throw UNREADABLE;
   });
-  const read = Manifest.safeParse(JSON.parse(text));
-  if (!read.success) throw unreadable;
-  if ((await fileSha256(join(into, DUMP)).catch(() => '')) !== read.data.dumpSha256)
-    throw new Refusal(
-      'backup-faulty',
-      'file',
-      'The database in this backup is not the one that was written. Choose another one. Nothing was changed.',
-    );
-  return read.data;
+  let raw: unknown;
+  try {
+    raw = JSON.parse(text);
+  } catch {
+    throw UNREADABLE;
+  }
+  const [tables, dump] = [Manifest.safeParse(raw), DumpManifest.safeParse(raw)];
+  if (!tables.success && !dump.success) throw UNREADABLE;
+  const files = tables.success
+    ? tables.data.tables.map((t) => [join(ROWS, `${t.name}.copy`), t.sha256] as const)
+    : [[DUMP, dump.data!.dumpSha256] as const];
+  for (const [path, sha256] of files)
+    if ((await fileSha256(join(into, path)).catch(() => '')) !== sha256)
+      throw new Refusal(
+        'backup-faulty',
+        'file',
+        'The database in this backup is not the one that was written. Choose another one. Nothing was changed.',
+      );
+  return tables.success ? tables.data : dump.data!;
 }
 
 async function makeDatabase(admin: DataSource, name: string): Promise<void> {
@@ -59,75 +93,180 @@ async function makeDatabase(admin: DataSource, name: string): Promise<void> {
   });
 }
 
-/** Puts the dump into a database of its own, brings it up to date, and checks every entry and picture in it. */
-async function prepare(url: string, work: string, manifest: Manifest, now: Date): Promise<void> {
-  await runPostgresTool('pg_restore', ['--no-owner', '--exit-on-error', `--dbname=${url}`, join(work, DUMP)]);
+/** Tables as this program makes them, at the version that the backup was made of; a version that is not known is later. */
+async function makeTables(url: string, schema: string): Promise<void> {
+  const upTo = MIGRATIONS.findIndex((m) => m.name === schema);
+  if (upTo < 0)
+    throw new Refusal(
+      'version-too-new',
+      'file',
+      'This backup was made by a later version of this program. Update this one, then restore it. Nothing was changed.',
+    );
+  const store = await makeDataSource(url, 1, MIGRATIONS.slice(0, upTo + 1)).initialize();
+  await store.runMigrations();
+  await store.destroy();
+}
+
+/** Rows as data into the tables that are known; nothing in a backup is ever run. */
+async function fillTables(url: string, work: string, { tables }: Manifest): Promise<void> {
+  const client = new pg.Client({ connectionString: url });
+  await client.connect();
+  try {
+    await client.query('BEGIN');
+    for (const { name, columns } of tables) {
+      const into = client.query(copyFrom(`COPY ${quoted(name)} (${columns.map(quoted).join(', ')}) FROM STDIN`));
+      await pipeline(createReadStream(join(work, ROWS, `${name}.copy`)), into);
+    }
+    await client.query('COMMIT');
+  } catch {
+    throw new Refusal(
+      'backup-faulty',
+      'file',
+      'The rows in this backup do not fit the tables that they are of. Choose another one. Nothing was changed.',
+    );
+  } finally {
+    await client.end();
+  }
+}
+
+async function fromDump(url: string, work: string): Promise<void> {
+  const address = new URL(url);
+  const password = decodeURIComponent(address.password);
+  address.password = '';
+  const args = ['--no-owner', '--no-privileges', '--exit-on-error', `--dbname=${address}`, join(work, DUMP)];
+  await runPostgresTool('pg_restore', args, { PGPASSWORD: password });
+}
+
+/** Whose key signed the backup: that of the firm that it holds, or of nobody. */
+async function signatureFaults(store: DataSource, work: string, manifest: Manifest | DumpManifest): Promise<Finding[]> {
+  const where = 'the backup itself';
+  const signature = await readFile(join(work, SIGNATURE), 'utf8').catch(() => '');
+  const key = await store.getRepository(FirmKeyEntity).findOneBy({ id: 'firm' });
+  if (key && signature !== '' && recordIsSigned(manifest, signature, key.publicKey)) return [];
+  return [{ where, what: signature === '' ? 'is not signed' : "its signature is not of this firm's key" }];
+}
+
+/** Who was shut out since the backup was made stays shut out: people who were disabled, links that were ended. */
+async function keepShutOut(store: DataSource, inForce: string): Promise<void> {
+  const live = await makeDataSource(inForce, 1)
+    .initialize()
+    .catch(() => null);
+  const ids = async (sql: string): Promise<string[]> =>
+    ((await live?.query(sql).catch(() => [])) as { id: string }[] | undefined)?.map((r) => r.id) ?? [];
+  const disabled = await ids('SELECT id FROM firm_user WHERE disabled');
+  const revoked = await ids('SELECT id FROM access_link WHERE revoked_at IS NOT NULL');
+  await live?.destroy();
+  await store.query('DELETE FROM session');
+  await store.query('UPDATE firm_user SET disabled = true WHERE id = ANY($1)', [disabled]);
+  await store.query('UPDATE access_link SET revoked_at = now() WHERE id = ANY($1) AND revoked_at IS NULL', [revoked]);
+}
+
+/** Puts the backup into a database of its own, brings it up to date, and checks every entry and picture in it. */
+async function prepare(url: string, work: string, manifest: Manifest | DumpManifest, place: RestorePlace) {
+  if (manifest.formatVersion === 2) {
+    await makeTables(url, manifest.schema);
+    await fillTables(url, work, manifest);
+  } else await fromDump(url, work);
   const store = await openStore(url, 2);
   try {
     const found = await verifyLedger(store, join(work, PHOTOS));
-    const same =
-      found.showers === manifest.showers && found.entries === manifest.entries && found.photos === manifest.photos;
-    const [first] = found.findings;
-    if (first || !same)
-      throw new Refusal(
-        'backup-faulty',
-        'file',
-        `This backup does not stand up to the check: ${first ? `${first.where}: ${first.what}` : 'it does not hold what its manifest says'}. Nothing was changed.`,
-      );
-    await openEpoch(store, `restored from the backup of ${manifest.madeAt}`, now);
+    const findings = [...(await signatureFaults(store, work, manifest)), ...found.findings];
+    for (const what of ['showers', 'entries', 'photos'] as const)
+      if (found[what] !== manifest[what])
+        findings.push({
+          where: 'the backup itself',
+          what: `holds ${found[what]} ${what}, and its manifest says ${manifest[what]}`,
+        });
+    await keepShutOut(store, place.url);
+    await openEpoch(store, `restored from the backup of ${manifest.madeAt}`, place.now);
+    return findings;
   } finally {
     await store.destroy();
   }
 }
 
-/** Renames in a moment when nobody is connected: what was in force stays beside it until the next restore. */
+/** Renames both at once, in a moment when nobody is connected: what was in force stays beside it until the next restore. */
 async function swap(admin: DataSource, inForce: string, prepared: string): Promise<void> {
   const before = `${inForce}_before_restore`;
-  const alone = (name: string) =>
-    admin.query(
-      'SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = $1 AND pid <> pg_backend_pid()',
-      [name],
-    );
   await admin.query(`DROP DATABASE IF EXISTS ${quoted(before)} WITH (FORCE)`);
   for (let tries = 0; ; tries += 1) {
-    await alone(inForce);
-    const done = await admin.query(`ALTER DATABASE ${quoted(inForce)} RENAME TO ${quoted(before)}`).then(
-      () => true,
-      (error: unknown) => {
-        // Somebody connected in between: once more.
-        if (tries >= 20) throw error;
-        return false;
-      },
+    await admin.query(
+      'SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = $1 AND pid <> pg_backend_pid()',
+      [inForce],
     );
-    if (done) break;
+    const done = await admin
+      .transaction(async (tx) => {
+        await tx.query(`ALTER DATABASE ${quoted(inForce)} RENAME TO ${quoted(before)}`);
+        await tx.query(`ALTER DATABASE ${quoted(prepared)} RENAME TO ${quoted(inForce)}`);
+      })
+      .then(
+        () => true,
+        (error: unknown) => {
+          // Somebody connected in between: once more.
+          if (tries >= 20) throw error;
+          return false;
+        },
+      );
+    if (done) return;
   }
-  await admin.query(`ALTER DATABASE ${quoted(prepared)} RENAME TO ${quoted(inForce)}`).catch(async (error: unknown) => {
-    await admin.query(`ALTER DATABASE ${quoted(before)} RENAME TO ${quoted(inForce)}`);
-    throw error;
-  });
 }
 
+const WORK = 'seam-restore-';
+
 /**
- * Puts a backup in force. It is unpacked, restored into a database of its own and checked entry by entry and picture
- * by picture; only then the two databases change places. Until that moment nothing is changed, and what was in force
- * is kept as `<name>_before_restore`. A new epoch is opened: tablets send again what the backup lacks.
+ * Puts a backup in force. It is unpacked, filled into a database of its own and checked entry by entry and picture by picture;
+ * what is found is told, and hides nothing of the rest. Then the two databases change places, and what was in force is kept as
+ * `<name>_before_restore`. A new epoch is opened: tablets send again what the backup lacks.
  */
-export async function restoreBackup(file: string, { url, photoFolder, now }: RestorePlace): Promise<Manifest> {
-  const work = await mkdtemp(join(tmpdir(), 'seam-restore-'));
+export async function restoreBackup(file: string, place: RestorePlace): Promise<Restored> {
+  const { url, photoFolder, now } = place;
+  const work = await mkdtemp(join(tmpdir(), WORK));
   const prepared = `${nameIn(url)}_restoring_${now.getTime()}`;
   const admin = await new DataSource({ type: 'postgres', url: urlWith(url, 'postgres') }).initialize();
   try {
     const manifest = await unpack(file, work);
+    if (manifest.formatVersion === 1 && !place.byCommand)
+      throw new Refusal(
+        'backup-unreadable',
+        'file',
+        'This backup is of an earlier version, and can do whatever it likes while it is restored. If you made it yourself, restore it on the server itself: npm run restore -- FILE. Nothing was changed.',
+      );
     await makeDatabase(admin, prepared);
-    await prepare(urlWith(url, prepared), work, manifest, now);
+    const findings = await prepare(urlWith(url, prepared), work, manifest, place);
     await mkdir(photoFolder, { recursive: true });
     await mkdir(join(work, PHOTOS), { recursive: true });
     await cp(join(work, PHOTOS), photoFolder, { recursive: true });
     await swap(admin, nameIn(url), prepared);
-    return manifest;
+    const { madeAt, showers, entries, photos } = manifest;
+    return { madeAt, showers, entries, photos, findings };
   } finally {
     await admin.query(`DROP DATABASE IF EXISTS ${quoted(prepared)} WITH (FORCE)`).catch(() => undefined);
     await admin.destroy();
     await rm(work, { recursive: true, force: true });
+  }
+}
+
+const DAY_MS = 24 * 3_600_000;
+
+/** Takes away what a restore left that was killed on the way: databases half filled and folders, a day old or more. */
+export async function cleanUpRestores(url: string, nowMs: number): Promise<void> {
+  const admin = await new DataSource({ type: 'postgres', url: urlWith(url, 'postgres') })
+    .initialize()
+    .catch(() => null);
+  try {
+    const rows: { name: string }[] =
+      (await admin?.query('SELECT datname AS name FROM pg_database WHERE starts_with(datname, $1)', [
+        `${nameIn(url)}_restoring_`,
+      ])) ?? [];
+    for (const { name } of rows)
+      if (nowMs - Number(name.split('_').at(-1)) > DAY_MS)
+        await admin?.query(`DROP DATABASE IF EXISTS ${quoted(name)} WITH (FORCE)`).catch(() => undefined);
+  } finally {
+    await admin?.destroy();
+  }
+  for (const name of (await readdir(tmpdir())).filter((n) => n.startsWith(WORK) || n.startsWith('seam-backup-'))) {
+    const path = join(tmpdir(), name);
+    const made = await stat(path).catch(() => null);
+    if (made && nowMs - made.mtimeMs > DAY_MS) await rm(path, { recursive: true, force: true });
   }
 }

@@ -31,6 +31,8 @@ import { visibleShower } from '../showers/loadShower';
 import { MailEntity } from '../store/entities';
 import { type Call, param, type Route, read, uuidParam } from './route';
 
+/** Faults of a restore that its answer names; the command line names them all. */
+const FOUND_AT_MOST = 20;
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 const MAIL_AT_MOST = 200;
 
@@ -115,9 +117,9 @@ async function restore({ req, res, services }: Call): Promise<unknown> {
       photoFolder: services.photoFolder,
       now: services.now(),
     });
-    const { madeAt, showers, entries, photos } = found;
-    res.locals.about = `backup of ${madeAt}: ${showers} showers, ${entries} entries, ${photos} pictures`;
-    return { madeAt, showers, entries, photos };
+    const { madeAt, showers, entries, photos, findings } = found;
+    res.locals.about = `backup of ${madeAt}: ${showers} showers, ${entries} entries, ${photos} pictures, ${findings.length} faults`;
+    return { madeAt, showers, entries, photos, faults: findings.length, findings: findings.slice(0, FOUND_AT_MOST) };
   } finally {
     await rm(folder, { recursive: true, force: true });
   }

@@ -63,6 +63,16 @@ export function Backup() {
       )}
       <Problem text={problem} />
       {found && <p role="status">{t('backup.found', { ...found, at: new Date(found.madeAt).toLocaleString() })}</p>}
+      {found && found.faults > 0 && (
+        <div className="border-hold border-l-4 pl-2">
+          <p>{t('backup.faults', { count: found.faults })}</p>
+          {found.findings.map((f) => (
+            <p key={`${f.where} ${f.what}`} className="text-sm">
+              {f.where}: {f.what}
+            </p>
+          ))}
+        </div>
+      )}
     </section>
   );
 }
