@@ -135,7 +135,7 @@ function wetAfterEnd(state: ShowerState, test: FloodTest, e: EntryOf<'moisture-l
   if (!test.end || test.end.verdict === 'aborted' || test.end.verdict === 'fail') return;
   test.end = { ...test.end, verdict: 'fail', figures: null };
   test.provedBelowMm = null;
-  openLeak(state, e);
+  openLeak(state, test, e);
 }
 
 const isWet = (e: EntryOf<'moisture-look'>): boolean =>
@@ -208,18 +208,20 @@ function end(state: ShowerState, test: FloodTest, e: EntryOf<'flood-ended'>): vo
     for (const d of state.defects.values())
       if (d.check === found?.check.id && d.closedAt === null) d.closedAt = e.observedAt;
   }
-  if (test.end.verdict === 'fail') openLeak(state, e);
+  if (test.end.verdict === 'fail') openLeak(state, test, e);
 }
 
-function openLeak(state: ShowerState, e: FloodEntry): void {
+/** A leak is a defect of the flood's stage, and stops what lies above it, also where the rules that are pinned now ask for no flood. */
+function openLeak(state: ShowerState, test: FloodTest, e: FloodEntry): void {
   const found = asked(state);
-  if (!found) return;
+  const stage = found?.stage.key ?? test.stage;
+  if (stage === null) return;
   openDefect(state, e, {
-    stage: found.stage.key,
-    check: found.check.id,
+    stage,
+    check: found?.check.id ?? null,
     places: [{ element: WHOLE_SHOWER }],
     kind: null,
-    severity: found.check.severity,
+    severity: found?.check.severity ?? 'stop',
     words: '',
     photos: [],
     valueMm: null,

@@ -3,7 +3,7 @@ import type { Body } from '../entries/entry';
 import { showerModel } from '../geometry/showerModel';
 import { defaultRuleBook } from '../rules/defaultRuleBook';
 import { positionEffect } from '../rules/positions';
-import { endFlood, HOUR_MS, readyForWater, waterIn } from '../tests/sampleFlood';
+import { endFlood, flooded, HOUR_MS, PLACES, readyForWater, waterIn } from '../tests/sampleFlood';
 import { sampleModel, sampleShower } from '../tests/sampleShower';
 import {
   BOOK,
@@ -274,6 +274,28 @@ describe('a flood that was not read enough', () => {
     expect(Object.keys(found.worst)).not.toContain('high');
     expect(Object.values(found.worst).every((x) => Number.isFinite(x))).toBe(true);
     expect(found.worst['nothing read']).toBe(1);
+  });
+});
+
+describe('water that is found after the flood', () => {
+  it('takes the verdict back and stops what lies above, also where a manager pinned a first stage above the flood since', () => {
+    const t = flooded(begun());
+    expect(fold(t.entries).flood!.provedBelowMm).toBeGreaterThan(60);
+    const later = BOOK.methods[0]!.stages.filter((s) => s.order > 0).at(-1)!;
+    byOther(t, MANAGER, (boss) =>
+      boss.write('rules-pinned', {
+        ruleBook: BOOK.id,
+        version: BOOK.version,
+        method: 'bonded-sheet',
+        beginsAt: later.key,
+      }),
+    );
+    expect(fold(t.entries).requirements.some((r) => r.check.kind === 'flood')).toBe(false);
+    const wet = t.write('moisture-look', { where: PLACES[0]!, found: true, answer: 'wet', moment: 'end' });
+    const state = fold(t.entries);
+    expect(state.flood).toMatchObject({ provedBelowMm: null, end: { verdict: 'fail' } });
+    expect(state.defects.get(wet)).toMatchObject({ stage: 'flood-test', severity: 'stop', closedAt: null });
+    expect(blockersOf(state, later.key).some((b) => b.kind === 'defect' && b.defect.id === wet)).toBe(true);
   });
 });
 

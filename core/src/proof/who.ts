@@ -33,6 +33,8 @@ function softens(target: EntryOf<'defect-found'>, correction: EntryOf<'correctio
  * back is a manager's, apart from a slip of the finger.
  */
 export function mayCorrect(target: Entry, correction: EntryOf<'correction'>): boolean {
+  // What was signed was signed: a record that has grown is signed anew.
+  if (target.kind === 'record-signed') return false;
   if (byManager(correction)) return true;
   if (correction.author.id !== target.author.id) return false;
   return target.kind !== 'defect-found' || !softens(target, correction);

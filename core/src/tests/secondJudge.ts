@@ -771,8 +771,27 @@ class World {
         return this.water(e);
     }
   }
+  /** Looked for water: found after the test, it takes the verdict back, whatever the pinned rules ask now. */
+  wetLook(e: Extract<Entry, { kind: 'moisture-look' }>, severity: Severity, check: string | null): void {
+    const b = this.basin;
+    if (!b || b.void) return;
+    const isWet = e.body.answer === 'wet' && e.body.moment !== 'start';
+    if (!b.running && isWet && b.verdict !== null && b.verdict !== 'fail') {
+      b.verdict = 'fail';
+      const { high: _, net: __, ...lacks } = b.shown;
+      b.shown = { ...lacks, unread: 1 };
+      this.leak(e.id, severity, check);
+    }
+    b.looks.push({
+      where: e.body.where,
+      moment: e.body.moment ?? '',
+      answer: e.body.answer ?? 'dry',
+      atMs: this.when(e),
+    });
+  }
   water(e: Entry): void {
     const check = this.method?.stages.find((s) => s.key === 'flood-test')?.checks[0];
+    if (e.kind === 'moisture-look') return this.wetLook(e, check?.severity ?? 'stop', check?.id ?? null);
     if (check?.kind !== 'flood') return;
     if (e.kind === 'flood-started') {
       this.begun.add('flood-test');
@@ -805,27 +824,6 @@ class World {
     }
     const b = this.basin;
     if (!b || b.void) return;
-    if (e.kind === 'moisture-look') {
-      if (
-        !b.running &&
-        e.body.answer === 'wet' &&
-        e.body.moment !== 'start' &&
-        b.verdict !== null &&
-        b.verdict !== 'fail'
-      ) {
-        b.verdict = 'fail';
-        const { high: _, net: __, ...lacks } = b.shown;
-        b.shown = { ...lacks, unread: 1 };
-        this.leak(e.id, check.severity);
-      }
-      b.looks.push({
-        where: e.body.where,
-        moment: e.body.moment ?? '',
-        answer: e.body.answer ?? 'dry',
-        atMs: this.when(e),
-      });
-      return;
-    }
     if (!b.running) return;
     if (e.kind === 'flood-reading' && e.body.series) {
       b.minutes = e.body.series.minutes;
@@ -880,11 +878,11 @@ class World {
     if (b.verdict === 'pass') for (const bug of this.bugs.values()) if (bug.check === 'holds-water') bug.open = false;
     if (b.verdict === 'fail') this.leak(e.id, check.severity);
   }
-  leak(id: string, severity: Severity): void {
+  leak(id: string, severity: Severity, check: string | null = 'holds-water'): void {
     this.bugs.set(id, {
       seq: this.seq,
       stage: 'flood-test',
-      check: 'holds-water',
+      check,
       places: [{ element: 'shower' }],
       severity,
       open: true,
