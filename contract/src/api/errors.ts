@@ -8,6 +8,7 @@ export const HTTP_ERRORS = {
   'id-taken': 409,
   'chain-broken': 409,
   'clock-ahead': 409,
+  'author-renamed': 409,
   'head-moved': 409,
   'pictures-pending': 409,
   'too-large': 413,

@@ -24,6 +24,7 @@ import { toProveAgain } from './defectLife';
 import { surveyedFloor } from './floorSurvey';
 import { atMoment, foldShower } from './foldShower';
 import { builtAs, judge } from './judge';
+import { lapLeg } from './laps';
 import { blockersOf } from './release';
 import { partOfFace, requirementsOf } from './requirements';
 import { currentStage } from './seamLine';
@@ -445,5 +446,94 @@ describe('small things', () => {
     const curb = geometry.edges.findIndex((e) => e.kind === 'curb');
     expect(surveyedFloor(made.value, true).openEdges).toEqual([curb]);
     expect(surveyedFloor(sampleModel(), true).openEdges).toEqual([]);
+  });
+});
+
+describe('the last of a fresh sample', () => {
+  it('a leg is none where the loss takes the whole band, or where the crease lies beside it', () => {
+    const leg = (bandWidthMm: number, lossMm: number, offCentreMm: number) =>
+      lapLeg({ bandWidthMm, lossMm, offCentreMm }).ok;
+    expect([leg(100, 100, 0), leg(100, 99, 0)]).toEqual([false, true]);
+    expect([leg(100, 0, 50), leg(100, 0, 50.1), leg(100, 0, -50), leg(100, 0, -50.1)]).toEqual([
+      true,
+      false,
+      true,
+      false,
+    ]);
+  });
+  it('a seam that is measured from its dry end is wet for as long as from its wet one', () => {
+    const seam = (from: number, to: number) =>
+      ({
+        id: 's',
+        kind: 'wall-wall-inside',
+        faces: ['a', 'b'],
+        lengthMm: 100,
+        lowMm: 0,
+        highMm: 100,
+        points: [
+          [0, 0, from],
+          [0, 0, to],
+        ],
+      }) as never;
+    const wet = (s: never) => waterProof({ seams: [s] } as never, 40).wetMm;
+    expect([wet(seam(0, 100)), wet(seam(100, 0))]).toEqual([40, 40]);
+  });
+  it('given to a crew again, a defect waits for its redo again; given to another one, what was redone stays so', () => {
+    const t = begun();
+    const defect = defectOn(t, [back]);
+    t.write('redo', { stage: 'membrane', places: [placeOf(fold(t.entries), back)], reason: 'again', defect });
+    const redone = () => fold(t.entries).defects.get(defect)!.redoneAt;
+    expect(redone()).not.toBeNull();
+    t.write('defect-assigned', { defect, crewId: 'other' });
+    expect(redone()).not.toBeNull();
+    t.write('defect-assigned', { defect, crewId: 'other', again: true });
+    expect(redone()).toBeNull();
+  });
+  it('a stage that other rules hold says so', () => {
+    const t = begun();
+    climb(t, 'boards');
+    const pin = t.entries.length;
+    byOther(t, MANAGER, (boss) =>
+      boss.write('rules-pinned', {
+        ruleBook: BOOK.id,
+        version: BOOK.version,
+        method: 'bonded-sheet',
+        variants: ['wet-room'],
+      }),
+    );
+    const { stages } = fold(t.entries);
+    const held = [...stages.values()].filter((s) => s.word === 'held' && s.release !== null);
+    for (const s of held) expect(s.because).toMatchObject({ cause: 'rules', entry: t.entries[pin]!.id });
+    const method = begun();
+    climb(method, 'boards');
+    byOther(method, MANAGER, (boss) =>
+      boss.write('rules-pinned', { ruleBook: BOOK.id, version: BOOK.version, method: 'sealant-board' }),
+    );
+    const other = [...fold(method.entries).stages.values()].filter((s) => s.release !== null && s.word !== 'released');
+    expect(held.length + other.length).toBeGreaterThan(0);
+    for (const s of other) expect(s.because!.cause).toMatch(/rules|came-to-light|lower-stage/);
+  });
+  it('a figure is bad in the direction of its limit alone', () => {
+    const limited = (limit: object) => {
+      const book = structuredClone(SHIPPED);
+      for (const check of book.methods.flatMap((m) => m.stages.flatMap((x) => x.checks)))
+        if (check.kind === 'number' && check.id === 'pipe-tilt') check.limit = limit;
+      const t = tablet(31);
+      t.write('shower-created', { name: 'n', job: 'j', crewId: 'c', timeZone: 'UTC' });
+      t.write('geometry-set', { version: 1, geometry: sampleShower() });
+      t.write('rules-pinned', { ruleBook: book.id, version: book.version, method: 'liquid' });
+      t.write('look', {
+        stage: 'drain-rough-in',
+        checks: ['pipe-tilt'],
+        places: [{ element: 'drain:d' }],
+        answer: 'ok',
+        number: 4,
+      });
+      const state = foldShower(t.entries, () => book);
+      return judge(state, state.requirements.find((r) => r.check.id === 'pipe-tilt')!).worst;
+    };
+    expect(limited({ atMost: 5 })).toEqual({ high: 4 });
+    expect(limited({ atLeast: 3 })).toEqual({ low: -4 });
+    expect(limited({ atLeast: 3, atMost: 5 })).toEqual({ low: -4, high: 4 });
   });
 });

@@ -3,7 +3,7 @@ import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { EntryEntity, ShowerEntity } from '../store/entities';
-import { created, PEOPLE, push, type TestServer, testServer, testTablet } from '../tests/testServer';
+import { created, PASSWORD, PEOPLE, push, type TestServer, testServer, testTablet } from '../tests/testServer';
 import { verifyLedger } from '../verify/verifyLedger';
 
 let server: TestServer;
@@ -369,5 +369,76 @@ describe('what is stored is what was sealed', () => {
         .expect(200);
       expect(body.refused).toMatchObject({ code: 'entry-invalid', field });
     }
+  });
+});
+
+describe('authorship', () => {
+  it('is the account’s: an entry under another name is refused, and known ones stay as they are', async () => {
+    const { ines, tablet, path } = await newShower();
+    const text = tablet.seal('note', { words: 'by whom' });
+    const forged = canonicalText({ ...JSON.parse(text), author: { ...JSON.parse(text).author, name: 'Maren' } });
+    const { body } = await ines
+      .post(path)
+      .send(push([forged]))
+      .expect(200);
+    expect(body.refused).toMatchObject({ code: 'author-renamed', field: 'author.name' });
+    expect(body.taken).toEqual([]);
+    await ines
+      .post(path)
+      .send(push([text]))
+      .expect(200);
+    // The account is called otherwise later: what was taken is taken, and what comes again is known.
+    await server.store.query('UPDATE firm_user SET name = $1 WHERE id = $2', ['Ines Married', PEOPLE.ines.id]);
+    const again = await ines
+      .post(path)
+      .send(push([text]))
+      .expect(200);
+    expect(again.body.refused).toBeNull();
+    const next = await ines
+      .post(path)
+      .send(push([tablet.seal('note', { words: 'old name' })]))
+      .expect(200);
+    expect(next.body.refused).toMatchObject({ code: 'author-renamed' });
+    await server.store.query('UPDATE firm_user SET name = $1 WHERE id = $2', [PEOPLE.ines.name, PEOPLE.ines.id]);
+  });
+  it('of a signature stands: its name is the account’s, nobody corrects it, and it is over the record as it stands', async () => {
+    const { ines, tablet, path } = await newShower();
+    const head = async () =>
+      (await server.store.getRepository(ShowerEntity).findOneByOrFail({ id: tablet.showerId })).headHash!;
+    const sign = (entry: string) =>
+      ines.post(path.replace('entries', 'sign')).send({ password: PASSWORD, clock: new Date().toISOString(), entry });
+    const signature = async (name: string) =>
+      tablet.seal('record-signed', { name, ledgerHash: await head(), statement: 's' });
+    const forged = JSON.parse(await signature('Ines'));
+    const other = await sign(canonicalText({ ...forged, body: { ...forged.body, name: 'Maren' } }));
+    expect([other.status, other.body.error.code]).toEqual([409, 'author-renamed']);
+    // Two at once over the same head: the second one would be over a record that has grown.
+    const sound = canonicalText(forged);
+    expect((await sign(sound)).status).toBe(200);
+    const late = tablet.seal('record-signed', { name: 'Ines', ledgerHash: forged.body.ledgerHash, statement: 's' });
+    expect((await sign(late)).body.error.code).toBe('head-moved');
+    const maren = await server.as('maren');
+    for (const action of ['withdraw', 'replace'] as const) {
+      const boss = testTablet('maren', tablet.showerId, forged.orderAt);
+      const body = {
+        target: forged.id,
+        action,
+        ...(action === 'replace' ? { body: { ...forged.body, name: 'X' } } : {}),
+      };
+      const { body: answer } = await maren
+        .post(path)
+        .send(push([boss.seal('correction', body as never, { id: v4() })]))
+        .expect(200);
+      expect(answer.refused).toMatchObject({ code: 'forbidden', field: 'body.target' });
+    }
+  });
+  it('a one-time code works once, whoever tries it at the same moment', async () => {
+    const maren = await server.as('maren');
+    const { body } = await maren.post('/api/links').send({ kind: 'password', userId: PEOPLE.tomas.id }).expect(200);
+    const code = body.path.split('/').at(-1);
+    const tries = await Promise.all(
+      Array.from({ length: 8 }, (_, k) => maren.post('/api/password').send({ code, password: `a long password ${k}` })),
+    );
+    expect(tries.map((r) => r.status).sort()).toEqual([200, ...Array(7).fill(410)]);
   });
 });

@@ -62,6 +62,19 @@ export function readText(text: string): Entry {
   return read.value;
 }
 
+/** Who wrote something is called by the name of the account, whatever the entry says: nobody writes in another's name. */
+function checkName(entry: Entry, person: Person, handingIn: boolean): void {
+  if (handingIn) return;
+  const field = entry.author.name !== person.name ? 'author.name' : null;
+  const signed = entry.kind === 'record-signed' && entry.body.name !== person.name ? 'body.name' : null;
+  if (field === null && signed === null) return;
+  throw new Refusal(
+    'author-renamed',
+    field ?? signed!,
+    `This entry says that ${entry.author.name} wrote it, and your account is called ${person.name}. The tablet seals it again under that name.`,
+  );
+}
+
 function checkRights(
   entry: Entry,
   crewId: string,
@@ -85,6 +98,7 @@ function checkRights(
   if (!mayWrite(entry.author.role ?? person.role, entry.kind) || (entry.kind === 'record-signed' && !signing)) {
     throw new Refusal('forbidden', 'kind', `Your role (${person.role}) may not write "${entry.kind}".`);
   }
+  checkName(entry, person, handingIn === true);
   if (person.role === 'crew-lead' && crewId !== person.crewId) {
     throw new Refusal('forbidden', 'showerId', 'This shower belongs to another crew.');
   }
@@ -115,7 +129,19 @@ function checkClock(entry: Entry, { now, importing }: AppendContext): void {
   );
 }
 
+/** A signature is over the record as it stands at this moment, under the lock: nothing comes in between. */
+function checkSignature(entry: Entry, head: Head, { signing }: AppendContext): void {
+  if (!signing || entry.kind !== 'record-signed' || entry.body.ledgerHash === head.headHash) return;
+  throw new Refusal(
+    'head-moved',
+    'entry.body.ledgerHash',
+    'The record has grown since you opened it. Read it again, then sign.',
+  );
+}
+
 function checkCorrection(entry: Entry, head: Head): void {
+  if (entry.kind === 'correction' && head.targetKind === 'record-signed')
+    throw new Refusal('forbidden', 'body.target', 'A signature stands. Sign the record anew when it has grown.');
   if (entry.kind !== 'correction' || entry.body.action !== 'replace' || head.targetKind === null) return;
   const body = readBody(head.targetKind, entry.body.body);
   if (!body.ok) throw Refusal.of(body.problem);
@@ -196,7 +222,10 @@ async function appendOne(runner: QueryRunner, showerId: string, text: string, co
     head = (await readHead(runner, showerId, entry))!;
   }
   const hash = sha256Hex(text);
-  if (head.sameId !== hash) checkRights(entry, head.crewId!, head, context);
+  if (head.sameId !== hash) {
+    checkRights(entry, head.crewId!, head, context);
+    checkSignature(entry, head, context);
+  }
   const admitted = admitEntry(entry, hash, {
     sameIdHash: head.sameId,
     lastOfDevice: head.lastDeviceSeq === null ? null : { deviceSeq: head.lastDeviceSeq, hash: head.lastDeviceHash! },

@@ -67,14 +67,19 @@ export async function makeLink(
   return { id: row.id, path, expiresAt: expiresAt.toISOString(), mailed: email !== null };
 }
 
-/** The link behind a code, counted as used. Guessed, revoked and expired ones are one and the same to the caller. */
+/**
+ * The link behind a code, counted as used in the same breath, so that a code that works once works once, whoever tries it
+ * beside. Guessed, revoked and expired ones are one and the same to the caller.
+ */
 export async function useLink(store: DataSource, kind: LinkRow['kind'], code: string, now: Date): Promise<LinkRow> {
-  const links = store.getRepository(LinkEntity);
-  const row = await links.findOneBy({ codeHash: sha256Hex(code), kind });
-  if (!row || row.revokedAt || row.expiresAt < now)
+  const [used]: [{ id: string }[], number] = await store.query(
+    `UPDATE access_link SET uses = uses + 1, last_used_at = $3, revoked_at = CASE WHEN kind = 'password' THEN $3 ELSE revoked_at END
+    WHERE code_hash = $1 AND kind = $2 AND revoked_at IS NULL AND expires_at >= $3 RETURNING id`,
+    [sha256Hex(code), kind, now],
+  );
+  if (!used[0])
     throw new Refusal('link-ended', 'code', 'This link is not valid, or not any more. Ask the firm for a new one.');
-  await links.update({ id: row.id }, { uses: row.uses + 1, lastUsedAt: now });
-  return row;
+  return store.getRepository(LinkEntity).findOneByOrFail({ id: used[0].id });
 }
 
 /** Ends a link at once: sessions that came by it are refused from now on. */

@@ -40,12 +40,6 @@ export async function signShower(
   const read = readText(entry);
   if (read.kind !== 'record-signed')
     throw new Refusal('entry-invalid', 'entry.kind', 'Only a signature can be sent here.');
-  if (read.body.ledgerHash !== loaded.row.headHash)
-    throw new Refusal(
-      'head-moved',
-      'entry.body.ledgerHash',
-      'The record has grown since you opened it. Read it again, then sign.',
-    );
   const answer = await appendEntries(store, showerId, [entry], { person, now, skewMs, signing: true });
   if (answer.refused) throw new Refusal(answer.refused.code, answer.refused.field, answer.refused.message);
   return answer;

@@ -44,8 +44,6 @@ async function setOwnPassword({ req, res, services }: Call): Promise<unknown> {
   const now = services.now();
   const link = await useLink(store, 'password', code, now);
   await setPassword(store, link.userId!, password);
-  // One use only.
-  await store.query('UPDATE access_link SET revoked_at = $2 WHERE id = $1', [link.id, now]);
   const user = await store.getRepository(UserEntity).findOneByOrFail({ id: link.userId! });
   res.locals.who = user;
   res.locals.about = user.signIn;

@@ -228,6 +228,32 @@ describe('a clock that runs ahead', () => {
   });
 });
 
+describe('an account that was renamed meanwhile', () => {
+  it('what waits is sealed again under the name of the account, and nothing typed is lost', async () => {
+    const [db, id] = [await openDatabase(v4()), v4()];
+    await begin(db, id);
+    await write(db, id, 'note', { words: 'by the old name' });
+    between = (method, path, body) => {
+      if (path === '/api/session')
+        return {
+          status: 200,
+          json: { person: { ...INES, name: 'Ines Married' }, expiresAt: '2099-01-01T00:00:00.000Z' },
+        };
+      if (method !== 'POST' || !path.endsWith('/entries')) return null;
+      const old = (JSON.parse(body) as { entries: string[] }).entries
+        .map((t) => JSON.parse(t) as Entry)
+        .find((e) => e.author.name !== 'Ines Married');
+      if (!old) return null;
+      const refused = { id: old.id, code: 'author-renamed', field: 'author.name', message: 'renamed' };
+      return { status: 200, json: { taken: [], refused, skewMs: 0 } };
+    };
+    await sync(db);
+    expect(texts(id).map((e) => e.kind)).toEqual(['shower-created', 'geometry-set', 'rules-pinned', 'note']);
+    expect(new Set(texts(id).map((e) => e.author.name))).toEqual(new Set(['Ines Married']));
+    expect((await readKept(db)).person?.name).toBe('Ines Married');
+  });
+});
+
 describe('a double tap', () => {
   it('writes once; the same again a second later, or another thing at once, is written', async () => {
     let count = 0;

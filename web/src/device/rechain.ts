@@ -18,7 +18,8 @@ function soundClock(entry: Entry, offMs: number, lastOrderAt: string | null): Pi
 /**
  * Seals a person's entries of one shower that the server never took into a chain with a new device number, in their
  * old order: ids, contents and times stay. For a tablet that was copied or restored, and for setting a refused entry
- * aside (`without`): that one stays on the tablet, marked, and counts no more. `offMs` sets a clock right that ran ahead.
+ * aside (`without`): that one stays on the tablet, marked, and counts no more. `offMs` sets a clock right that ran ahead;
+ * `name` is what the person's account is called now.
  * Gives the number of entries moved.
  */
 export async function rechain(
@@ -28,6 +29,7 @@ export async function rechain(
   newId: () => string,
   without: string | null = null,
   offMs = 0,
+  name: string | null = null,
 ): Promise<number> {
   const deviceId = newId();
   const tx = db.transaction(['entries', 'showers', 'kept'], 'readwrite');
@@ -49,7 +51,8 @@ export async function rechain(
     deviceSeq += 1;
     const entry = JSON.parse(old.text) as Entry;
     const sound = offMs === 0 ? {} : soundClock(entry, offMs, lastOrderAt);
-    const { text, hash } = seal({ ...entry, ...sound, deviceId, deviceSeq, prevDeviceHash });
+    const author = name === null ? entry.author : { ...entry.author, name };
+    const { text, hash } = seal({ ...entry, ...sound, author, deviceId, deviceSeq, prevDeviceHash });
     const clockWas = offMs === 0 ? {} : { clockWas: old.clockWas ?? entry.observedAt };
     const moved: StoredEntry = { ...old, ...clockWas, deviceId, deviceSeq, text, hash, refused: null };
     if (offMs !== 0) lastOrderAt = (sound as Entry).orderAt;

@@ -4,6 +4,7 @@ import {
   PullAnswer,
   PushAnswer,
   RuleBookAnswer,
+  SessionAnswer,
   ShowerList,
   ShowerRow,
 } from '@careful-seam/contract/api/messages';
@@ -114,6 +115,21 @@ async function healClock(round: Round, showerId: string): Promise<void> {
     report.resealed += await rechain(db, id, personId, ports.newId, null, skewMs);
     report.changed.add(id);
   }
+  await pushShower(round, showerId);
+}
+
+/** The account is called otherwise now: what was not taken yet is sealed anew under that name. */
+async function healName(round: Round, showerId: string): Promise<void> {
+  const { db, server, personId, ports, report } = round;
+  const renamed = (await entriesOf(db, showerId)).some(
+    (e) => e.authorId === personId && e.ledgerSeq === null && e.refused?.code === 'author-renamed',
+  );
+  if (!renamed) return;
+  const { person } = await server.call(SessionAnswer, 'GET', '/api/session');
+  if (person.id !== personId) return;
+  await writeKept(db, { person });
+  await rechain(db, showerId, personId, ports.newId, null, 0, person.name);
+  report.changed.add(showerId);
   await pushShower(round, showerId);
 }
 
@@ -264,6 +280,7 @@ export async function syncOnce(
       await healSignature(round, id);
       await pushShower(round, id);
       await healClock(round, id);
+      await healName(round, id);
       await healChain(round, id);
     });
   await pullNewestBook(round, firm);
