@@ -237,7 +237,7 @@ describe('an account that was renamed meanwhile', () => {
       if (path === '/api/session')
         return {
           status: 200,
-          json: { person: { ...INES, name: 'Ines Married' }, expiresAt: '2099-01-01T00:00:00.000Z' },
+          json: { person: { ...ines, name: 'Ines Married' }, expiresAt: '2099-01-01T00:00:00.000Z' },
         };
       if (method !== 'POST' || !path.endsWith('/entries')) return null;
       const old = (JSON.parse(body) as { entries: string[] }).entries
