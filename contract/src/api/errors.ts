@@ -16,6 +16,8 @@ export const HTTP_ERRORS = {
   'picture-mismatch': 422,
   'location-data': 422,
   'input-invalid': 422,
+  'request-invalid': 400,
+  'media-unknown': 415,
   'entry-invalid': 422,
   'version-too-new': 422,
   'name-taken': 409,

@@ -12,6 +12,7 @@ import { type Deed, NOBODY, writeAudit } from '../audit/audit';
 import { cameFromHere } from '../firm/demoHere';
 import { Refusal } from '../people/refusal';
 import { findSession } from '../people/sessions';
+import { asRefusal } from './asRefusal';
 import { COOKIE, PARSERS, type Route, type Services } from './route';
 import { ROUTES } from './routes';
 
@@ -81,6 +82,13 @@ async function note(did: Deed, req: Request, res: Response, { store, now }: AppO
   await writeAudit(store, { who: who ?? person ?? NOBODY, did, about: about ?? req.path }, now());
 }
 
+/** What a body is read with: of somebody who is not signed in no more than a form holds. */
+function parserOf({ body, roles, path }: Route) {
+  if (!body || body === 'stream') return [];
+  if (roles !== 'anyone') return [PARSERS[body]];
+  return [path === '/api/set-up' ? PARSERS.firstDay : PARSERS.stranger];
+}
+
 function mount(app: Express, route: Route, options: AppOptions, limit: ReturnType<typeof limiter>): void {
   const admit = async (req: Request, res: Response, next: NextFunction) => {
     res.locals.person = await whoCalls(route, req, res, options);
@@ -91,28 +99,22 @@ function mount(app: Express, route: Route, options: AppOptions, limit: ReturnTyp
     if (route.did) await note(route.did, req, res, options);
     if (json !== undefined) res.set('Cache-Control', 'no-store').json(json);
   };
-  const parser = route.body && route.body !== 'stream' ? [PARSERS[route.body]] : [];
+  const parser = parserOf(route);
   app[route.method](route.path, limit, admit, ...parser, answer);
-}
-
-function asRefusal(error: unknown): Refusal | null {
-  if (error instanceof Refusal) return error;
-  const type = (error as { type?: unknown } | null)?.type;
-  if (type === 'entity.too.large')
-    return new Refusal(
-      'too-large',
-      'body',
-      'This is too large: pictures may have 12 MB, lists of entries 8 MB. Send less at a time.',
-    );
-  if (type === 'entity.parse.failed') return new Refusal('input-invalid', 'body', 'What was sent is not JSON.');
-  return null;
 }
 
 /** Every error becomes one shape; an unknown one is logged under an id that the screen shows. */
 function answerErrors(logger: Logger) {
   return (error: unknown, req: Request, res: Response, _next: NextFunction): void => {
+    if (res.headersSent) {
+      // The answer had begun: it can only be broken off.
+      logger.error({ err: error }, 'broken off');
+      res.destroy();
+      return;
+    }
     const known = asRefusal(error);
     if (known) {
+      if (known.status === 503) res.set('Retry-After', '5');
       res.status(known.status).json({ error: { code: known.code, field: known.field, message: known.message } });
       return;
     }

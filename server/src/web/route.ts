@@ -75,6 +75,10 @@ export function setSessionCookie(req: Request, res: Response, token: string, exp
 
 /** Body parsers, set per route so that nothing else is read into memory. */
 export const PARSERS = {
+  /** Of somebody who is not signed in: a name and a password, a code. */
+  stranger: express.json({ limit: '10kb' }),
+  /** Of an empty installation: a firm with all of its people. */
+  firstDay: express.json({ limit: '200kb' }),
   json: express.json({ limit: '8mb' }),
   file: express.json({ limit: '200mb' }),
   bytes: express.raw({ type: () => true, limit: PHOTO_BYTES_AT_MOST }),
