@@ -1,6 +1,7 @@
 import { mkdirSync, mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
 import { canonicalText, sha256Hex } from '@careful-seam/core/entries/chain';
 import { create, extract } from 'tar';
 import { v4 } from 'uuid';
@@ -139,6 +140,15 @@ describe('a restore', () => {
     expect(await verifyLedger(server.store, server.photoFolder)).toEqual(before);
     const left: unknown[] = await server.store.query("SELECT 1 FROM pg_database WHERE datname LIKE '%_restoring_%'");
     expect(left).toEqual([]);
+  });
+  it('packed ones are not unpacked: a few bytes could fill the disk', async () => {
+    const file = await backedUp();
+    const packed = join(folder(), 'b.tar.gz');
+    writeFileSync(packed, gzipSync(readFileSync(file)));
+    expect(await restoreBackup(packed, place()).catch(code)).toBe('backup-unreadable');
+    const many = join(folder(), 'zeros.gz');
+    writeFileSync(many, gzipSync(Buffer.alloc(10_000_000)));
+    expect(await restoreBackup(many, place()).catch(code)).toBe('backup-unreadable');
   });
   it('brings an earlier version’s rows up to date', async () => {
     await shower();

@@ -1,5 +1,5 @@
 import { createReadStream } from 'node:fs';
-import { cp, mkdir, mkdtemp, readdir, readFile, rm, stat } from 'node:fs/promises';
+import { cp, mkdir, mkdtemp, open, readdir, readFile, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
@@ -54,7 +54,21 @@ const UNREADABLE = new Refusal(
 const isPlain = (path: string, type: string): boolean =>
   (type === 'File' || type === 'Directory') && !path.startsWith('/') && !path.split('/').includes('..');
 
+/** Where a tar file says that it is one. Packed ones are not unpacked: a few bytes could fill the disk. */
+const [MAGIC_AT, MAGIC] = [257, 'ustar'];
+
+async function isBareTar(file: string): Promise<boolean> {
+  const handle = await open(file);
+  try {
+    const { buffer, bytesRead } = await handle.read(Buffer.alloc(512), 0, 512, 0);
+    return bytesRead === 512 && buffer.toString('latin1', MAGIC_AT, MAGIC_AT + MAGIC.length) === MAGIC;
+  } finally {
+    await handle.close();
+  }
+}
+
 async function unpack(file: string, into: string): Promise<Manifest | DumpManifest> {
+  if (!(await isBareTar(file))) throw UNREADABLE;
   const filter = (path: string, entry: unknown) => isPlain(path, (entry as { type?: string }).type ?? 'File');
   await extract({ file, cwd: into, strict: true, filter }).catch(() => {
     throw UNREADABLE;

@@ -1,9 +1,28 @@
 import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import { sha256Hex } from '@careful-seam/core/entries/chain';
 import type { DataSource } from 'typeorm';
 import { Refusal } from '../people/refusal';
 import { PhotoEntity, type PhotoRow } from '../store/entities';
+import { pictureFault } from './pictureParts';
+
+/** Decoders at work at once: one a core, so that many pictures take long and not all of the machine. */
+const DECODERS = availableParallelism();
+const waitingDecoders: (() => void)[] = [];
+let decoding = 0;
+
+/** Runs a decoder as soon as one of the few is free. */
+async function oneAtATime<T>(decode: () => Promise<T>): Promise<T> {
+  if (decoding >= DECODERS) await new Promise<void>((free) => waitingDecoders.push(free));
+  decoding += 1;
+  try {
+    return await decode();
+  } finally {
+    decoding -= 1;
+    waitingDecoders.shift()?.();
+  }
+}
 
 const MIMES: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
 
@@ -24,13 +43,17 @@ async function inspect(bytes: Buffer): Promise<Pick<PhotoRow, 'mime' | 'widthPx'
     const meta = await image.metadata();
     const mime = MIMES[meta.format ?? ''];
     if (!mime || !meta.width || !meta.height) throw notAPicture;
-    if (meta.exif)
+    const fault = pictureFault(bytes);
+    if (fault === 'not-a-picture') throw notAPicture;
+    if (fault !== null)
       throw new Refusal(
         'location-data',
         'picture',
-        'This picture carries camera data that may tell a place. Send it re-encoded, without metadata.',
+        fault === 'metadata'
+          ? 'This picture carries camera data that may tell a place or a person. Send it re-encoded, without metadata.'
+          : 'Something is hidden behind the end of this picture. Send it re-encoded.',
       );
-    await image.stats();
+    await oneAtATime(() => image.stats());
     return { mime, widthPx: meta.width, heightPx: meta.height };
   } catch (error) {
     throw error instanceof Refusal ? error : notAPicture;
@@ -67,10 +90,10 @@ export async function readPhoto(folder: string, hash: string, width?: number): P
     return await readFile(path);
   } catch {
     const { default: sharp } = await import('sharp');
-    const small = await sharp(await readFile(photoPath(folder, hash)))
-      .resize({ width, withoutEnlargement: true })
-      .webp({ quality: 80 })
-      .toBuffer();
+    const whole = await readFile(photoPath(folder, hash));
+    const small = await oneAtATime(() =>
+      sharp(whole).resize({ width, withoutEnlargement: true }).webp({ quality: 80 }).toBuffer(),
+    );
     await writeFile(path, small);
     return small;
   }

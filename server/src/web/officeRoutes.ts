@@ -1,7 +1,8 @@
 import { createWriteStream } from 'node:fs';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { mkdtemp, rm, statfs } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { FirmSettings } from '@careful-seam/contract/api/firm';
 import { RuleBookAnswer } from '@careful-seam/contract/api/messages';
@@ -26,6 +27,7 @@ import { firmKey } from '../firm/firmKey';
 import { setSmallestLeak } from '../firm/limits';
 import { writeSettings } from '../firm/settings';
 import { listJobs, putJob, setVisit } from '../jobs/jobs';
+import { Refusal } from '../people/refusal';
 import { listBooks, publishBook } from '../rules/publishBook';
 import { visibleShower } from '../showers/loadShower';
 import { MailEntity } from '../store/entities';
@@ -107,11 +109,35 @@ async function backup({ res, services }: Call): Promise<undefined> {
   return undefined;
 }
 
+/** Bytes that may be taken in: half of what is free there, since what is unpacked needs as much again. */
+async function roomFor(folder: string): Promise<number> {
+  const { bavail, bsize } = await statfs(folder);
+  return (bavail * bsize) / 2;
+}
+
+/** Lets so many bytes through and refuses more. */
+function upTo(most: number): Transform {
+  let seen = 0;
+  return new Transform({
+    transform(part: Buffer, _encoding, done) {
+      seen += part.length;
+      if (seen <= most) return done(null, part);
+      done(
+        new Refusal(
+          'too-large',
+          'file',
+          'There is no room for this file on the server. Make room, then try again. Nothing was changed.',
+        ),
+      );
+    },
+  });
+}
+
 async function restore({ req, res, services }: Call): Promise<unknown> {
   const folder = await mkdtemp(join(tmpdir(), 'seam-restore-in-'));
   try {
     const file = join(folder, 'backup.tar');
-    await pipeline(req, createWriteStream(file));
+    await pipeline(req, upTo(await roomFor(folder)), createWriteStream(file));
     const found = await restoreBackup(file, {
       url: urlOf(services.store),
       photoFolder: services.photoFolder,
