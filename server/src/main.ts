@@ -35,7 +35,8 @@ async function main(): Promise<void> {
   const code = await makeSetUpCode(store, new Date());
   await cleanUpRestores(settings.DATABASE_URL, Date.now());
   const stopRounds = startRounds(services, logger);
-  const generous = settings.RATE_LIMITS === 'off' ? { limits: { signIn: 100_000, usual: 1_000_000 } } : {};
+  const generous =
+    settings.RATE_LIMITS === 'off' ? { limits: { account: 100_000, address: 100_000, usual: 1_000_000 } } : {};
   const app = createApp({
     ...services,
     ...generous,

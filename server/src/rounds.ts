@@ -1,6 +1,7 @@
 import type { Logger } from 'pino';
 import { makeAnchor } from './ledger/anchors';
 import { sendMail } from './mail/outbox';
+import { forgetTries } from './web/limits';
 import type { Services } from './web/route';
 
 const EVERY_MS = 60_000;
@@ -10,6 +11,7 @@ export function startRounds({ store, mail, now }: Services, logger: Logger): () 
   const go = async () => {
     try {
       await makeAnchor(store, now());
+      await forgetTries(store, now());
       if (mail) await sendMail(store, mail, now());
     } catch (error) {
       logger.error({ err: error }, 'a round failed; the next one tries again');

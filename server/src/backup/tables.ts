@@ -19,7 +19,7 @@ export const TABLES = [
   'anchor',
   'server_epoch',
 ] as const;
-export const LEFT_OUT = ['session', 'set_up_code', 'migrations'] as const;
+export const LEFT_OUT = ['session', 'set_up_code', 'tries', 'migrations'] as const;
 
 /** A name of the database as it stands in a statement. */
 export const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`;

@@ -128,4 +128,23 @@ class FirstDay1764360000000 implements MigrationInterface {
   }
 }
 
-export const MIGRATIONS = [FirstTables1763900000000, Office1763950000000, Origins1764300000000, FirstDay1764360000000];
+/** Tries of a minute, counted for all servers together; what is lost with a crash is a minute's count. */
+class Tries1764400000000 implements MigrationInterface {
+  name = 'Tries1764400000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(
+      'CREATE UNLOGGED TABLE tries (key text NOT NULL, minute timestamptz NOT NULL, hits integer NOT NULL, CONSTRAINT tries_pk PRIMARY KEY (key, minute))',
+    );
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP TABLE tries');
+  }
+}
+
+export const MIGRATIONS = [
+  FirstTables1763900000000,
+  Office1763950000000,
+  Origins1764300000000,
+  FirstDay1764360000000,
+  Tries1764400000000,
+];

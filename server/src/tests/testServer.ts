@@ -13,6 +13,7 @@ import { openStore } from '../store/dataSource';
 import { CrewEntity, RuleBookEntity, UserEntity } from '../store/entities';
 import { endSums } from '../sums/runSum';
 import { createApp } from '../web/createApp';
+import type { Limits } from '../web/limits';
 import { makeLogger } from '../web/logger';
 
 export const PASSWORD = 'correct horse';
@@ -35,7 +36,7 @@ export interface TestServer {
 }
 
 /** A server on a database of its own, in the PostgreSQL that the test run started. */
-export async function testServer(limits?: { signIn: number; usual: number }): Promise<TestServer> {
+export async function testServer(limits?: Limits): Promise<TestServer> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run the tests with "npm test".');
   const name = `t_${v4().replaceAll('-', '')}`;
@@ -61,7 +62,7 @@ export async function testServer(limits?: { signIn: number; usual: number }): Pr
     publicUrl: 'https://seam.test',
     logger: makeLogger('silent'),
     webFolder: null,
-    limits: limits ?? { signIn: 1000, usual: 100_000 },
+    limits: limits ?? { account: 10_000, address: 10_000, usual: 100_000 },
   });
   return {
     app,

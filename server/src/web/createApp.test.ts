@@ -1,3 +1,7 @@
+import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
 import { HTTP_ERRORS } from '@careful-seam/contract/api/errors';
 import { CALCULATIONS } from '@careful-seam/core/calc/registry';
 import { sha256Hex } from '@careful-seam/core/entries/chain';
@@ -9,6 +13,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeDataSource } from '../store/dataSource';
 import { SessionEntity, UserEntity } from '../store/entities';
 import { created, PASSWORD, PEOPLE, push, type TestServer, testServer, testTablet } from '../tests/testServer';
+import { createApp } from './createApp';
+import { makeLogger } from './logger';
 import { ROUTES } from './routes';
 
 let server: TestServer;
@@ -76,7 +82,7 @@ describe('signing in', () => {
     await server.store.getRepository(UserEntity).update({ signIn: 'tomas' }, { disabled: false });
   });
   it('slows down guessing', async () => {
-    const strict = await testServer({ signIn: 3, usual: 100 });
+    const strict = await testServer({ account: 3, address: 1000, usual: 100 });
     const guess = () =>
       supertest(strict.app).post('/api/session').set('x-careful-seam', '1').send({ signIn: 'ines', password: 'x' });
     const codes: number[] = [];
@@ -222,5 +228,71 @@ describe('what a crew lead sees', () => {
     expect(ids).not.toContain(otter);
     for (const path of ['entries', 'record.json', 'record.pdf'])
       await pavel.get(`/api/showers/${otter}/${path}`).expect(403);
+  });
+});
+
+describe('bad requests', () => {
+  it('are answered with what they are, and never with a failure', async () => {
+    const ines = await server.as('ines');
+    const ask = async (method: 'get' | 'post', path: string, headers: Record<string, string> = {}, body?: string) => {
+      const call = ines[method](path).set(headers);
+      const { status, body: answer } = await (body === undefined ? call : call.send(body));
+      return [status, answer.error?.code];
+    };
+    const json = { 'content-type': 'application/json' };
+    expect(await ask('get', '/api/showers/%zz')).toEqual([400, 'request-invalid']);
+    expect(await ask('get', '/api/showers/%C0%80')).toEqual([400, 'request-invalid']);
+    expect(await ask('post', '/api/session', { 'content-type': 'application/json; charset=utf-99' }, '{}')).toEqual([
+      415,
+      'media-unknown',
+    ]);
+    expect(await ask('post', '/api/session', { ...json, 'content-encoding': 'nonsense' }, '{}')).toEqual([
+      415,
+      'media-unknown',
+    ]);
+    expect(await ask('post', '/api/session', { ...json, 'content-encoding': 'gzip' }, '{}')).toEqual([
+      400,
+      'request-invalid',
+    ]);
+    expect((await ask('get', '/api/showers/search?q=%00'))[0]).toBeLessThan(500);
+    expect((await ask('get', '/api/rule-books/x%00/1'))[0]).toBeLessThan(500);
+  });
+  it('before signing in a body holds a form, and one that swells in unpacking is no exception', async () => {
+    const nobody = supertest.agent(server.app).set('x-careful-seam', '1').set('content-type', 'application/json');
+    const form = (letters: number) => JSON.stringify({ signIn: 'ines', password: 'x'.repeat(letters) });
+    expect((await nobody.post('/api/session').send(form(9000))).status).not.toBe(413);
+    expect((await nobody.post('/api/session').send(form(11_000))).body.error.code).toBe('too-large');
+    const swelling = gzipSync(form(50_000_000));
+    expect(swelling.length).toBeLessThan(60_000);
+    const answer = await nobody
+      .post('/api/session')
+      .set('content-encoding', 'gzip')
+      .serialize((x) => x as never)
+      .send(swelling as never);
+    expect(answer.body.error.code).toBe('too-large');
+    const ines = await server.as('ines');
+    const big = await ines
+      .post('/api/calc/length-parse')
+      .set('content-type', 'application/json')
+      .set('content-encoding', 'gzip')
+      .serialize((x) => x as never)
+      .send(swelling as never);
+    expect(big.body.error.code).toBe('too-large');
+  });
+  it('a part of the interface that is not there is not there', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'seam-web-'));
+    mkdirSync(join(folder, 'assets'));
+    writeFileSync(join(folder, 'index.html'), '<p>seam</p>');
+    const app = createApp({
+      store: server.store,
+      photoFolder: server.photoFolder,
+      now: () => new Date(),
+      mail: null,
+      publicUrl: '',
+      logger: makeLogger('silent'),
+      webFolder: folder,
+    });
+    expect((await supertest(app).get('/assets/missing.js')).status).toBe(404);
+    expect((await supertest(app).get('/some/screen')).status).toBe(200);
   });
 });

@@ -3,8 +3,7 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Person } from '@careful-seam/contract/api/messages';
 import cookieParser from 'cookie-parser';
-import express, { type Express, type NextFunction, type Request, type Response } from 'express';
-import { rateLimit } from 'express-rate-limit';
+import express, { type Express, type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
@@ -13,6 +12,7 @@ import { cameFromHere } from '../firm/demoHere';
 import { Refusal } from '../people/refusal';
 import { findSession } from '../people/sessions';
 import { asRefusal } from './asRefusal';
+import { atTheDoor, inside, type Limits, USUAL_LIMITS } from './limits';
 import { COOKIE, PARSERS, type Route, type Services } from './route';
 import { ROUTES } from './routes';
 
@@ -20,7 +20,7 @@ export interface AppOptions extends Services {
   logger: Logger;
   /** Folder of the built interface, or null to serve the API alone. */
   webFolder: string | null;
-  limits?: { signIn: number; usual: number };
+  limits?: Limits;
   trustProxy?: boolean;
   /** Only this machine itself is answered: the demo firm's passwords are known to everybody. */
   onlyHere?: boolean;
@@ -51,17 +51,6 @@ function refuseFromElsewhere(req: Request, _res: Response, next: NextFunction): 
   );
 }
 
-function limiter(perMinute: number) {
-  return rateLimit({
-    windowMs: 60_000,
-    limit: perMinute,
-    standardHeaders: 'draft-8',
-    legacyHeaders: false,
-    handler: (_req, _res, next) =>
-      next(new Refusal('too-many', 'request', 'Too many tries in a minute. Wait a moment, then try again.')),
-  });
-}
-
 async function whoCalls(route: Route, req: Request, res: Response, services: Services): Promise<Person | null> {
   if (route.roles === 'anyone') return null;
   const token: unknown = req.cookies[COOKIE];
@@ -89,7 +78,7 @@ function parserOf({ body, roles, path }: Route) {
   return [path === '/api/set-up' ? PARSERS.firstDay : PARSERS.stranger];
 }
 
-function mount(app: Express, route: Route, options: AppOptions, limit: ReturnType<typeof limiter>): void {
+function mount(app: Express, route: Route, options: AppOptions, limit: readonly RequestHandler[]): void {
   const admit = async (req: Request, res: Response, next: NextFunction) => {
     res.locals.person = await whoCalls(route, req, res, options);
     next();
@@ -100,7 +89,7 @@ function mount(app: Express, route: Route, options: AppOptions, limit: ReturnTyp
     if (json !== undefined) res.set('Cache-Control', 'no-store').json(json);
   };
   const parser = parserOf(route);
-  app[route.method](route.path, limit, admit, ...parser, answer);
+  app[route.method](route.path, ...limit, admit, ...parser, answer);
 }
 
 /** Every error becomes one shape; an unknown one is logged under an id that the screen shows. */
@@ -143,7 +132,7 @@ function serveWeb(app: Express, folder: string): void {
 /** The whole HTTP application, without a listening socket. */
 export function createApp(options: AppOptions): Express {
   const { logger, store, webFolder } = options;
-  const limits = options.limits ?? { signIn: 20, usual: 1200 };
+  const limits = options.limits ?? USUAL_LIMITS;
   const app = express();
   app.disable('x-powered-by');
   if (options.trustProxy) app.set('trust proxy', 1);
@@ -170,6 +159,11 @@ export function createApp(options: AppOptions): Express {
       strictTransportSecurity: false,
     }),
   );
+  // Once by TLS, always by TLS; on the machine itself there is none.
+  app.use((req, res, next) => {
+    if (req.secure) res.set('Strict-Transport-Security', 'max-age=31536000');
+    next();
+  });
   if (options.onlyHere) app.use(refuseFromElsewhere);
   app.use(cookieParser());
   app.get('/health', (_req, res) => void res.json({ ok: true }));
@@ -180,9 +174,9 @@ export function createApp(options: AppOptions): Express {
     res.json({ ok: true });
   });
   app.use('/api', refuseCrossSite);
-  const usual = limiter(limits.usual);
-  const signIn = limiter(limits.signIn);
-  for (const route of ROUTES) mount(app, route, options, route.limit === 'sign-in' ? signIn : usual);
+  const usual = inside(limits);
+  const door = [atTheDoor(store, limits, options.now)];
+  for (const route of ROUTES) mount(app, route, { ...options, limits }, route.limit === 'sign-in' ? door : usual);
   if (webFolder && existsSync(webFolder)) serveWeb(app, webFolder);
   app.use((_req, _res, next) => next(new Refusal('not-found', 'path', 'There is nothing at this address.')));
   app.use(answerErrors(logger));

@@ -15,6 +15,8 @@ export interface Services {
   mail: MailServer | null;
   /** Address under which people reach the application, without a slash at its end. */
   publicUrl: string;
+  /** Tries to sign in as one account in a minute; the usual ones without it. */
+  limits?: { account: number };
 }
 
 export interface Call {

@@ -32,6 +32,7 @@ import { signShower } from '../showers/signShower';
 import { CrewEntity, EntryEntity, PhotoEntity, RuleBookEntity } from '../store/entities';
 import { runSum } from '../sums/runSum';
 import { FILE_ROUTES } from './fileRoutes';
+import { takeTry, USUAL_LIMITS } from './limits';
 import { LINK_ROUTES } from './linkRoutes';
 import { OFFICE_ROUTES } from './officeRoutes';
 import { PEOPLE_ROUTES } from './peopleRoutes';
@@ -52,6 +53,7 @@ function hashParam(req: Request): string {
 async function signIn({ req, res, services }: Call): Promise<unknown> {
   const { signIn: name, password } = read(SignIn, req.body);
   const now = services.now();
+  await takeTry(services.store, `account ${name.toLowerCase()}`, (services.limits ?? USUAL_LIMITS).account, now);
   const user = await checkPassword(services.store, name, password).catch(async (error: unknown) => {
     await writeAudit(services.store, { who: NOBODY, did: 'sign-in-failed', about: name }, now);
     throw error;
