@@ -5,6 +5,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { writeNotices } from './notices.mjs';
 
 export const PROJECT = dirname(dirname(fileURLToPath(import.meta.url)));
 
@@ -75,6 +76,7 @@ export function build() {
   run('npx', ['vite', 'build'], { cwd: join(PROJECT, 'server') });
   say('building the interface');
   run('npx', ['vite', 'build'], { cwd: join(PROJECT, 'web') });
+  writeNotices(PROJECT, join(PROJECT, 'dist', 'web', 'third-party-notices.txt'));
   writeFileSync(stamp, wanted);
   return true;
 }
