@@ -10,7 +10,6 @@ import { mailServer } from './mail/outbox';
 import { startRounds } from './rounds';
 import { openStore } from './store/dataSource';
 import { shipRuleBook } from './store/shipRuleBook';
-import { endSums } from './sums/runSum';
 import { createApp } from './web/createApp';
 import { makeLogger } from './web/logger';
 
@@ -56,7 +55,6 @@ async function main(): Promise<void> {
   });
   const stop = () => {
     stopRounds();
-    void endSums();
     server.close(() => void store.destroy().then(() => process.exit(0)));
     server.closeIdleConnections();
     setTimeout(() => process.exit(0), 5000).unref();

@@ -14,6 +14,7 @@ export const HTTP_ERRORS = {
   'too-large': 413,
   'not-a-picture': 415,
   'picture-mismatch': 422,
+  'picture-lost': 410,
   'location-data': 422,
   'input-invalid': 422,
   'request-invalid': 400,

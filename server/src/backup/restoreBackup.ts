@@ -160,19 +160,40 @@ async function signatureFaults(store: DataSource, work: string, manifest: Manife
   return [{ where, what: signature === '' ? 'is not signed' : "its signature is not of this firm's key" }];
 }
 
-/** Who was shut out since the backup was made stays shut out: people who were disabled, links that were ended. */
-async function keepShutOut(store: DataSource, inForce: string): Promise<void> {
-  const live = await makeDataSource(inForce, 1)
+interface Live {
+  disabled: string[];
+  revoked: string[];
+  sessions: { token_hash: string; user_id: string | null; link_id: string | null; expires_at: Date }[];
+}
+
+/** Who is in and who is out in the database in force; nobody is where there is none. */
+async function readLive(url: string): Promise<Live> {
+  const live = await makeDataSource(url, 1)
     .initialize()
     .catch(() => null);
-  const ids = async (sql: string): Promise<string[]> =>
-    ((await live?.query(sql).catch(() => [])) as { id: string }[] | undefined)?.map((r) => r.id) ?? [];
-  const disabled = await ids('SELECT id FROM firm_user WHERE disabled');
-  const revoked = await ids('SELECT id FROM access_link WHERE revoked_at IS NOT NULL');
+  const rows = async <T>(sql: string): Promise<T[]> => (await live?.query(sql).catch(() => [])) ?? [];
+  const found = {
+    disabled: (await rows<{ id: string }>('SELECT id FROM firm_user WHERE disabled')).map((r) => r.id),
+    revoked: (await rows<{ id: string }>('SELECT id FROM access_link WHERE revoked_at IS NOT NULL')).map((r) => r.id),
+    sessions: await rows<Live['sessions'][number]>('SELECT * FROM session WHERE expires_at > now()'),
+  };
   await live?.destroy();
-  await store.query('DELETE FROM session');
+  return found;
+}
+
+/** Nobody comes in again by a restore: who was disabled and which links were ended since stay so; who is signed in now stays. */
+async function keepAsIs(store: DataSource, inForce: string): Promise<void> {
+  const { disabled, revoked, sessions } = await readLive(inForce);
   await store.query('UPDATE firm_user SET disabled = true WHERE id = ANY($1)', [disabled]);
   await store.query('UPDATE access_link SET revoked_at = now() WHERE id = ANY($1) AND revoked_at IS NULL', [revoked]);
+  await store.query('DELETE FROM session');
+  for (const s of sessions)
+    await store.query(
+      `INSERT INTO session (token_hash, user_id, link_id, expires_at) SELECT $1, $2::uuid, $3::uuid, $4
+      WHERE EXISTS (SELECT 1 FROM firm_user WHERE id = $2::uuid AND NOT disabled)
+        OR EXISTS (SELECT 1 FROM access_link WHERE id = $3::uuid AND revoked_at IS NULL)`,
+      [s.token_hash, s.user_id, s.link_id, s.expires_at],
+    );
 }
 
 /** Puts the backup into a database of its own, brings it up to date, and checks every entry and picture in it. */
@@ -191,7 +212,7 @@ async function prepare(url: string, work: string, manifest: Manifest | DumpManif
           where: 'the backup itself',
           what: `holds ${found[what]} ${what}, and its manifest says ${manifest[what]}`,
         });
-    await keepShutOut(store, place.url);
+    await keepAsIs(store, place.url);
     await openEpoch(store, `restored from the backup of ${manifest.madeAt}`, place.now);
     return findings;
   } finally {

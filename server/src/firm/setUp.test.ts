@@ -114,9 +114,9 @@ describe('links', () => {
       .set('x-forwarded-host', 'evil.example')
       .send({ kind: 'crew', crewId: crews[0].id, label: 'Phone', hours: 4, email: 'crew@firm.test' })
       .expect(200);
-    const [mail] = (await server.store.query('SELECT words FROM mail')) as { words: string }[];
-    expect(mail!.words).toContain('https://seam.test/crew-link/');
-    expect(mail!.words).not.toContain('evil.example');
+    const [mail] = (await server.store.query('SELECT secret FROM mail')) as { secret: string }[];
+    expect(mail!.secret).toContain('https://seam.test/crew-link/');
+    expect(mail!.secret).not.toContain('evil.example');
   });
 });
 

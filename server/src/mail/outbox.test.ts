@@ -1,5 +1,9 @@
+import { mkdtempSync, readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { makeBackup } from '../backup/makeBackup';
 import { MailEntity } from '../store/entities';
 import { type TestServer, testServer } from '../tests/testServer';
 import { mailServer, queueMail, sendMail } from './outbox';
@@ -55,13 +59,75 @@ describe('the outbox', () => {
     expect(far.received[0]).toContain('Words of the mail');
     expect((await server.store.getRepository(MailEntity).findOneByOrFail({ subject: 'First' })).sentAt).not.toBeNull();
   });
-  it('writes down a failure and gives up after five tries, without losing the mail', async () => {
-    await queueMail(server.store, mail('Lost'), new Date());
+  it('writes down a failure and tries again, sooner first and later then, for five days, without losing the mail', async () => {
+    const made = new Date('2026-03-01T08:00:00Z');
+    await queueMail(server.store, mail('Lost'), made);
     const closed = await smallMailServer();
     closed.close();
-    for (let k = 0; k < 6; k += 1)
-      await sendMail(server.store, { url: closed.url, from: 'x@example.test' }, new Date());
-    const row = await server.store.getRepository(MailEntity).findOneByOrFail({ subject: 'Lost' });
-    expect([row.tries, row.sentAt, row.problem !== null]).toEqual([5, null, true]);
+    const down = { url: closed.url, from: 'x@example.test' };
+    const row = () => server.store.getRepository(MailEntity).findOneByOrFail({ subject: 'Lost' });
+    const waits: number[] = [];
+    let at = made;
+    for (let k = 0; k < 20; k += 1) {
+      await sendMail(server.store, down, at);
+      const { nextAt } = await row();
+      if (nextAt === null) break;
+      waits.push((nextAt.getTime() - at.getTime()) / 60_000);
+      // Before it is due nothing is tried.
+      await sendMail(server.store, down, new Date(nextAt.getTime() - 1000));
+      expect((await row()).tries).toBe(k + 1);
+      at = nextAt;
+    }
+    expect(waits.slice(0, 8)).toEqual([1, 5, 15, 60, 180, 360, 720, 720]);
+    expect(at.getTime() - made.getTime()).toBeGreaterThan(4 * 24 * 3_600_000);
+    const { sentAt, problem, nextAt } = await row();
+    expect([sentAt, nextAt, problem !== null]).toEqual([null, null, true]);
+    const late = await smallMailServer();
+    expect(await sendMail(server.store, { url: late.url, from: 'x@example.test' }, new Date())).toBe(0);
+    late.close();
+  });
+  it('goes out as soon as the mail server is there again', async () => {
+    const [far, made] = [await smallMailServer(), new Date()];
+    await queueMail(server.store, mail('Later'), made);
+    await sendMail(server.store, { url: 'smtp://127.0.0.1:1', from: 'x@example.test' }, made);
+    const later = new Date(made.getTime() + 61_000);
+    expect(await sendMail(server.store, { url: far.url, from: 'x@example.test' }, later)).toBe(1);
+    far.close();
+    expect(far.received[0]).toContain('Subject: Later');
+  });
+  it('two servers send each mail once', async () => {
+    const far = await smallMailServer();
+    for (let k = 0; k < 12; k += 1) await queueMail(server.store, mail(`Once ${k}`), new Date());
+    const server_ = { url: far.url, from: 'x@example.test' };
+    const sent = await Promise.all([1, 2, 3].map(() => sendMail(server.store, server_, new Date())));
+    far.close();
+    expect(sent.reduce((a, b) => a + b)).toBe(12);
+    const subjects = far.received.map((m) => /Subject: (Once \d+)/.exec(m)?.[1]);
+    expect(new Set(subjects).size).toBe(12);
+    expect(far.received).toHaveLength(12);
+  });
+  it('keeps a link no longer than it waits, and lets no backup and no page tell it', async () => {
+    const maren = await server.as('maren');
+    const wanted = { kind: 'crew', crewId: 'heron', label: 'Phone', hours: 4, email: 'lead@example.test' };
+    const { body: link } = await maren.post('/api/links').send(wanted).expect(200);
+    const code = link.path.split('/').at(-1);
+    const stored = async () =>
+      (await server.store.query('SELECT words, secret FROM mail WHERE secret IS NOT NULL')) as {
+        words: string;
+        secret: string;
+      }[];
+    expect((await stored())[0]!.words).not.toContain(code);
+    expect((await stored())[0]!.secret).toContain(code);
+    // While no mail server is set, a manager reads it here and hands it on.
+    expect(JSON.stringify((await maren.get('/api/outbox')).body)).toContain(code);
+    const file = join(mkdtempSync(join(tmpdir(), 'seam-test-mail-')), 'b.tar');
+    await makeBackup(server.store, server.photoFolder, file, new Date());
+    expect(readFileSync(file).includes(code)).toBe(false);
+    const far = await smallMailServer();
+    await sendMail(server.store, { url: far.url, from: 'x@example.test' }, new Date());
+    far.close();
+    // What was sent has it whole, wherever a line of the mail was broken.
+    expect(far.received.join('').replaceAll('=\n', '')).toContain(code);
+    expect(await stored()).toEqual([]);
   });
 });

@@ -1,10 +1,9 @@
-import { createTransport } from 'nodemailer';
-import { type DataSource, IsNull, LessThan } from 'typeorm';
+import { createTransport, type Transporter } from 'nodemailer';
+import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
 import type { Environment } from '../environment';
 import { MailEntity } from '../store/entities';
 
-const TRIES_AT_MOST = 5;
 const A_ROUND = 20;
 
 export interface MailServer {
@@ -18,42 +17,92 @@ export function mailServer({ SMTP_URL, MAIL_FROM }: Pick<Environment, 'SMTP_URL'
   return SMTP_URL ? { url: SMTP_URL, from: MAIL_FROM } : null;
 }
 
+/** Where the secret of a mail stands in its words. */
+export const SECRET = '{secret}';
+
 /** Puts a mail into the outbox. About the same thing a recipient gets one, however often it is asked for. */
 export async function queueMail(
   store: DataSource,
-  mail: { recipient: string; subject: string; words: string; about?: string },
+  mail: { recipient: string; subject: string; words: string; about?: string; secret?: string },
   now: Date,
 ): Promise<void> {
   await store
     .getRepository(MailEntity)
     .createQueryBuilder()
     .insert()
-    .values({ id: v4(), about: null, ...mail, madeAt: now, sentAt: null, problem: null, tries: 0 })
+    .values({
+      id: v4(),
+      about: null,
+      secret: null,
+      ...mail,
+      madeAt: now,
+      nextAt: now,
+      sentAt: null,
+      problem: null,
+      tries: 0,
+    })
     .orIgnore()
     .execute();
 }
 
-/** Sends what waits; a failure is written beside the mail and tried again, five times at most. Gives the number sent. */
-export async function sendMail(store: DataSource, server: MailServer, now: Date): Promise<number> {
-  const mails = store.getRepository(MailEntity);
-  const waiting = await mails.find({
-    where: { sentAt: IsNull(), tries: LessThan(TRIES_AT_MOST) },
-    order: { madeAt: 'ASC' },
-    take: A_ROUND,
-  });
-  if (waiting.length === 0) return 0;
-  const transport = createTransport(server.url);
-  let sent = 0;
-  for (const mail of waiting) {
-    try {
-      await transport.sendMail({ from: server.from, to: mail.recipient, subject: mail.subject, text: mail.words });
-      await mails.update({ id: mail.id }, { sentAt: now, problem: null });
-      sent += 1;
-    } catch (error) {
-      const problem = error instanceof Error ? error.message : String(error);
-      await mails.update({ id: mail.id }, { tries: mail.tries + 1, problem: problem.slice(0, 400) });
+const MINUTE_MS = 60_000;
+/** Minutes until the next try, after the first, the second, …; then as the last of them. */
+const AGAIN_AFTER = [1, 5, 15, 60, 180, 360, 720];
+/** A mail server that is down over a weekend is no reason to lose a mail: this long it is tried. */
+const TRIED_FOR_MS = 5 * 24 * 60 * MINUTE_MS;
+
+/** When a mail is tried again after so many failures; null: it is given up, and stands on the outbox page. */
+export function nextTry(tries: number, madeAt: Date, now: Date): Date | null {
+  const minutes = AGAIN_AFTER[Math.min(tries, AGAIN_AFTER.length) - 1] ?? AGAIN_AFTER[0]!;
+  const next = new Date(now.getTime() + minutes * MINUTE_MS);
+  return next.getTime() - madeAt.getTime() > TRIED_FOR_MS ? null : next;
+}
+
+/** One mail that is due and that no other server holds, under its lock until it was sent or put off. */
+async function sendNext(store: DataSource, transport: Transporter, from: string, now: Date): Promise<boolean | null> {
+  return store.transaction(async (tx) => {
+    const [row]: { id: string }[] = await tx.query(
+      `SELECT id FROM mail WHERE sent_at IS NULL AND coalesce(next_at, made_at) <= $1 AND (next_at IS NOT NULL OR tries = 0)
+      ORDER BY made_at LIMIT 1 FOR UPDATE SKIP LOCKED`,
+      [now],
+    );
+    if (!row) return null;
+    const mails = tx.getRepository(MailEntity);
+    const mail = await mails.findOneByOrFail({ id: row.id });
+    if (mail.words.includes(SECRET) && mail.secret === null) {
+      const problem = 'the link in it was not kept: make a new one';
+      await mails.update({ id: mail.id }, { tries: mail.tries + 1, nextAt: null, problem });
+      return false;
     }
+    try {
+      const text = mail.words.replaceAll(SECRET, mail.secret ?? '');
+      await transport.sendMail({ from, to: mail.recipient, subject: mail.subject, text });
+      await mails.update({ id: mail.id }, { sentAt: now, problem: null, secret: null, nextAt: null });
+      return true;
+    } catch (error) {
+      const problem = (error instanceof Error ? error.message : String(error)).slice(0, 400);
+      const tries = mail.tries + 1;
+      await mails.update({ id: mail.id }, { tries, problem, nextAt: nextTry(tries, mail.madeAt, now) });
+      return false;
+    }
+  });
+}
+
+/**
+ * Sends what is due; a failure is written beside the mail and tried again, after minutes first and hours then, for five days.
+ * Two servers never send the same one. Gives the number sent.
+ */
+export async function sendMail(store: DataSource, server: MailServer, now: Date): Promise<number> {
+  const transport = createTransport({ url: server.url, connectionTimeout: 10_000, socketTimeout: 20_000 } as never);
+  let sent = 0;
+  try {
+    for (let k = 0; k < A_ROUND; k += 1) {
+      const done = await sendNext(store, transport, server.from, now);
+      if (done === null) break;
+      if (done) sent += 1;
+    }
+  } finally {
+    transport.close();
   }
-  transport.close();
   return sent;
 }

@@ -4,7 +4,7 @@ import { makeWords } from '@careful-seam/contract/texts/words';
 import { sha256Hex } from '@careful-seam/core/entries/chain';
 import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
-import { queueMail } from '../mail/outbox';
+import { queueMail, SECRET } from '../mail/outbox';
 import { CrewEntity, LinkEntity, type LinkRow, ShowerEntity, UserEntity } from '../store/entities';
 import { Refusal } from './refusal';
 
@@ -60,7 +60,12 @@ export async function makeLink(
     const subject = t(`mail.${wanted.kind}Subject`, { label: target.label });
     await queueMail(
       store,
-      { recipient: email, subject, words: t(`mail.${wanted.kind}Words`, { link: `${origin}${path}`, until }) },
+      {
+        recipient: email,
+        subject,
+        words: t(`mail.${wanted.kind}Words`, { link: SECRET, until }),
+        secret: `${origin}${path}`,
+      },
       now,
     );
   }

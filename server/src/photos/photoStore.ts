@@ -1,28 +1,16 @@
-import { mkdir, readFile, rename, writeFile } from 'node:fs/promises';
+import { randomUUID } from 'node:crypto';
+import { mkdir, open, readFile, rename } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import { sha256Hex } from '@careful-seam/core/entries/chain';
 import type { DataSource } from 'typeorm';
+import { makeGate } from '../gate';
 import { Refusal } from '../people/refusal';
 import { PhotoEntity, type PhotoRow } from '../store/entities';
 import { pictureFault } from './pictureParts';
 
 /** Decoders at work at once: one a core, so that many pictures take long and not all of the machine. */
-const DECODERS = availableParallelism();
-const waitingDecoders: (() => void)[] = [];
-let decoding = 0;
-
-/** Runs a decoder as soon as one of the few is free. */
-async function oneAtATime<T>(decode: () => Promise<T>): Promise<T> {
-  if (decoding >= DECODERS) await new Promise<void>((free) => waitingDecoders.push(free));
-  decoding += 1;
-  try {
-    return await decode();
-  } finally {
-    decoding -= 1;
-    waitingDecoders.shift()?.();
-  }
-}
+const decoders = makeGate(availableParallelism());
 
 const MIMES: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
 
@@ -53,12 +41,40 @@ async function inspect(bytes: Buffer): Promise<Pick<PhotoRow, 'mime' | 'widthPx'
           ? 'This picture carries camera data that may tell a place or a person. Send it re-encoded, without metadata.'
           : 'Something is hidden behind the end of this picture. Send it re-encoded.',
       );
-    await oneAtATime(() => image.stats());
+    await decoders.run(() => image.stats());
     return { mime, widthPx: meta.width, heightPx: meta.height };
   } catch (error) {
     throw error instanceof Refusal ? error : notAPicture;
   }
 }
+
+/** Whether a picture lies on the disk with all of its bytes, each as it was. */
+async function isWhole(folder: string, hash: string, length: number): Promise<boolean> {
+  const bytes = await readFile(photoPath(folder, hash)).catch(() => null);
+  return bytes !== null && bytes.length === length && sha256Hex(bytes) === hash;
+}
+
+/** Writes a file so that it is there whole or not at all, also when the power goes in the next moment. */
+async function writeThrough(path: string, bytes: Buffer): Promise<void> {
+  const part = `${path}.${randomUUID()}.part`;
+  const file = await open(part, 'w');
+  try {
+    await file.writeFile(bytes);
+    await file.sync();
+  } finally {
+    await file.close();
+  }
+  await rename(part, path);
+  const folder = await open(dirname(path));
+  await folder.sync().finally(() => folder.close());
+}
+
+const lost = () =>
+  new Refusal(
+    'picture-lost',
+    'hash',
+    'This picture is not whole on the server any more. A tablet that still has it sends it again; else it is in a backup.',
+  );
 
 /** Checks the content against the hash and keeps it; sending it again changes nothing. */
 export async function keepPhoto(
@@ -72,29 +88,35 @@ export async function keepPhoto(
     throw new Refusal('picture-mismatch', 'hash', 'The picture arrived changed. Send it again.');
   const photos = store.getRepository(PhotoEntity);
   const known = await photos.findOneBy({ hash });
-  if (known) return known;
+  // Known is what lies here whole: one that was lost is taken in again.
+  if (known && (await isWhole(folder, hash, known.bytes))) return known;
   const row: PhotoRow = { hash, ...(await inspect(bytes)), bytes: bytes.length, receivedAt: now };
   const path = photoPath(folder, hash);
   await mkdir(join(path, '..'), { recursive: true });
-  await writeFile(`${path}.part`, bytes);
-  await rename(`${path}.part`, path);
+  await writeThrough(path, bytes);
   await photos.upsert(row, ['hash']);
   return row;
 }
 
 /** The original bytes, or a smaller copy made on first use. */
 export async function readPhoto(folder: string, hash: string, width?: number): Promise<Buffer> {
-  if (!width) return readFile(photoPath(folder, hash));
+  const read = (): Promise<Buffer> =>
+    readFile(photoPath(folder, hash)).catch((error: NodeJS.ErrnoException) => {
+      throw error.code === 'ENOENT' ? lost() : error;
+    });
+  if (!width) return read();
   const path = photoPath(folder, hash, width);
   try {
     return await readFile(path);
   } catch {
     const { default: sharp } = await import('sharp');
-    const whole = await readFile(photoPath(folder, hash));
-    const small = await oneAtATime(() =>
-      sharp(whole).resize({ width, withoutEnlargement: true }).webp({ quality: 80 }).toBuffer(),
-    );
-    await writeFile(path, small);
+    const whole = await read();
+    const small = await decoders
+      .run(() => sharp(whole).resize({ width, withoutEnlargement: true }).webp({ quality: 80 }).toBuffer())
+      .catch(() => {
+        throw lost();
+      });
+    await writeThrough(path, small);
     return small;
   }
 }

@@ -2,6 +2,17 @@ import { DataSource } from 'typeorm';
 import { ENTITIES } from './entities';
 import { MIGRATIONS } from './migrations';
 
+/**
+ * Nothing waits without end, ms: for a connection of the pool, for a lock that somebody holds, for an answer, for a transaction that
+ * was begun and forgotten. What runs into one of them is answered as busy, and is tried again.
+ */
+const TIMEOUTS = {
+  connectionTimeoutMillis: 5000,
+  lock_timeout: 8000,
+  statement_timeout: 60_000,
+  idle_in_transaction_session_timeout: 60_000,
+};
+
 /** A pool on the given PostgreSQL (15 or newer), not yet connected. Fewer migrations make the tables of an earlier version. */
 export function makeDataSource(url: string, poolSize = 10, migrations = MIGRATIONS): DataSource {
   return new DataSource({
@@ -12,13 +23,27 @@ export function makeDataSource(url: string, poolSize = 10, migrations = MIGRATIO
     migrationsTransactionMode: 'all',
     synchronize: false,
     poolSize,
+    extra: TIMEOUTS,
     uuidExtension: 'pgcrypto',
     installExtensions: false,
   });
 }
 
+/** Any number, the same for every server of a database: who holds it brings the tables up to date. */
+const MIGRATING = 430_617_295;
+
+/** A pool whose tables are up to date. Of several servers that start at once, one brings them up to date and the others wait. */
 export async function openStore(url: string, poolSize?: number): Promise<DataSource> {
-  const source = await makeDataSource(url, poolSize).initialize();
-  await source.runMigrations();
+  // One connection holds the lock while another brings the tables up to date.
+  const source = await makeDataSource(url, poolSize && Math.max(2, poolSize)).initialize();
+  const waiting = source.createQueryRunner();
+  try {
+    await waiting.query('SET lock_timeout = 0; SET statement_timeout = 0');
+    await waiting.query('SELECT pg_advisory_lock($1)', [MIGRATING]);
+    await source.runMigrations();
+  } finally {
+    await waiting.query('SELECT pg_advisory_unlock_all(); RESET lock_timeout; RESET statement_timeout');
+    await waiting.release();
+  }
   return source;
 }

@@ -246,6 +246,10 @@ export interface MailRow {
   tries: number;
   /** What it tells of: for that a recipient gets one. */
   about: string | null;
+  /** What stands for "{secret}" in its words, a link for one person; gone once it was sent. */
+  secret: string | null;
+  /** When it is tried next; null while it was not tried, and when it is given up. */
+  nextAt: Date | null;
 }
 export const MailEntity = new EntitySchema<MailRow>({
   name: 'mail',
@@ -259,9 +263,14 @@ export const MailEntity = new EntitySchema<MailRow>({
     problem: { type: 'text', nullable: true },
     tries: { type: 'integer', default: 0 },
     about: { type: 'text', nullable: true, default: null },
+    secret: { type: 'text', nullable: true },
+    nextAt: { type: 'timestamptz', name: 'next_at', nullable: true },
   },
   uniques: [{ name: 'mail_once', columns: ['about', 'recipient'] }],
-  indices: [{ name: 'mail_by_time', columns: ['madeAt'] }],
+  indices: [
+    { name: 'mail_by_time', columns: ['madeAt'] },
+    { name: 'mail_waiting', columns: ['nextAt'], where: 'sent_at IS NULL' },
+  ],
 });
 
 export interface AuditRow {

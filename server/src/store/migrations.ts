@@ -141,10 +141,26 @@ class Tries1764400000000 implements MigrationInterface {
   }
 }
 
+/** Mail that is tried again over days, and whose secret is kept no longer than it waits. */
+class MailTries1764440000000 implements MigrationInterface {
+  name = 'MailTries1764440000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      ALTER TABLE mail ADD COLUMN secret text, ADD COLUMN next_at timestamptz;
+      UPDATE mail SET next_at = now() WHERE sent_at IS NULL AND tries > 0 AND tries < 5;
+      CREATE INDEX mail_waiting ON mail (next_at) WHERE sent_at IS NULL;
+    `);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP INDEX mail_waiting; ALTER TABLE mail DROP COLUMN secret, DROP COLUMN next_at');
+  }
+}
+
 export const MIGRATIONS = [
   FirstTables1763900000000,
   Office1763950000000,
   Origins1764300000000,
   FirstDay1764360000000,
   Tries1764400000000,
+  MailTries1764440000000,
 ];

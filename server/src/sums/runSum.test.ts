@@ -20,7 +20,7 @@ const endless = {
 };
 
 describe('a sum', () => {
-  it('is worked out in a thread, and gives what the registry gives', async () => {
+  it('is worked out in a process of its own, and gives what the registry gives', async () => {
     expect(await runSum('length-parse', { text: '2 1/4' })).toEqual({
       ok: true,
       json: expect.objectContaining({ mm: 57.15 }),
@@ -37,6 +37,15 @@ describe('a sum', () => {
     expect(await heavy).toMatchObject({ code: 'too-heavy', field: 'input' });
     expect(await runSum('length-parse', { text: '1' })).toMatchObject({ ok: true });
   });
+  it('that fills its memory within a moment takes nothing with it, however often', async () => {
+    const many = await Promise.all(
+      Array.from({ length: 4 }, () =>
+        runSum('flood-plan', endless, 3000).catch((error: { code?: string }) => error.code),
+      ),
+    );
+    expect(many).toEqual(Array(4).fill('too-heavy'));
+    expect(await runSum('length-parse', { text: '1' })).toMatchObject({ ok: true });
+  }, 90_000);
   it('one request of a hundred bytes stops nobody', async () => {
     const ines = await server.as('ines');
     const { status, body } = await ines.post('/api/calc/flood-plan').send(endless);

@@ -1,57 +1,58 @@
+import { fork } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
 import { findCalculation } from '@careful-seam/core/calc/registry';
-import Piscina from 'piscina';
+import { makeGate } from '../gate';
 import { Refusal } from '../people/refusal';
 
 /** No sum of the trade takes a second; what takes so long is a slip or an attack, ms. */
-export const SUM_MS = 5000;
+const SUM_MS = 5000;
 const MEGABYTES = 256;
-/** Sums that may wait for the others; more at once nobody types. */
-const WAITING = 20;
+/** Sums at work at once, and those that may wait for them; more at once nobody types. */
+const gate = makeGate(2, 20);
 
 const isSource = import.meta.url.endsWith('.ts');
-let pool: Piscina | null = null;
+const WORKER = fileURLToPath(new URL(isSource ? './sumWorker.ts' : './sumWorker.js', import.meta.url));
 
-/** Threads that sums run in; made on first use. As TypeScript in tests, as the bundle beside this one in service. */
-function threads(): Piscina {
-  pool ??= new Piscina({
-    filename: new URL(isSource ? './sumWorker.ts' : './sumWorker.js', import.meta.url).href,
-    execArgv: isSource ? ['--import', 'tsx'] : [],
-    minThreads: 0,
-    maxThreads: 2,
-    maxQueue: WAITING,
-    idleTimeout: 60_000,
-    resourceLimits: { maxOldGenerationSizeMb: MEGABYTES },
-  });
-  return pool;
+interface Answer {
+  ok: boolean;
+  json: unknown;
 }
 
-/** Runs a sum in a thread with limits of time and memory; one that goes beyond them is stopped, and nothing else notices. */
-export async function runSum(name: string, input: unknown, ms = SUM_MS): Promise<{ ok: boolean; json: unknown }> {
-  // An unknown name needs no thread.
+/**
+ * A sum in a process of its own, not in a thread: one that runs out of memory takes its whole process with it. Null when it was
+ * stopped, by its time or by its memory.
+ */
+function inProcess(name: string, input: unknown, ms: number): Promise<Answer | null> {
+  return new Promise((done) => {
+    const child = fork(WORKER, {
+      // As TypeScript in tests, as the bundle beside this one in service.
+      execArgv: [`--max-old-space-size=${MEGABYTES}`, ...(isSource ? ['--import', 'tsx'] : [])],
+      // What a sum may see is its input: no address of a database, no password of a mail server.
+      env: { PATH: process.env.PATH ?? '' },
+      stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
+    });
+    const timer = setTimeout(() => child.kill('SIGKILL'), ms);
+    child.once('message', (answer) => done(answer as Answer));
+    child.once('error', () => done(null));
+    child.once('exit', () => {
+      clearTimeout(timer);
+      done(null);
+    });
+    child.send({ name, input }, () => {});
+  });
+}
+
+/** Runs a sum with limits of time and memory; one that goes beyond them is stopped, and nothing else notices. */
+export async function runSum(name: string, input: unknown, ms = SUM_MS): Promise<Answer> {
+  // An unknown name needs no process.
   if (!findCalculation(name))
     throw new Refusal('input-invalid', 'name', `There is no calculation "${name}". Ask for the list.`);
-  const stop = new AbortController();
-  const timer = setTimeout(() => stop.abort(), ms);
-  try {
-    return await threads().run({ name, input }, { signal: stop.signal });
-  } catch (error) {
-    const { name: kind, code, message } = error as { name?: string; code?: string; message?: string };
-    if (kind === 'AbortError' || code === 'ERR_WORKER_OUT_OF_MEMORY')
-      throw new Refusal(
-        'too-heavy',
-        'input',
-        `This sum was stopped after ${ms / 1000} seconds or ${MEGABYTES} MB. Ask for less: fewer readings, a coarser grid, a shorter time.`,
-      );
-    if (message === 'Task queue is at limit')
-      throw new Refusal('busy', 'request', 'Many sums are being worked out. Try again in a moment.');
-    throw error;
-  } finally {
-    clearTimeout(timer);
-  }
-}
-
-/** Ends the threads: for the end of the server, and of tests. */
-export async function endSums(): Promise<void> {
-  await pool?.destroy();
-  pool = null;
+  if (gate.isFull()) throw new Refusal('busy', 'request', 'Many sums are being worked out. Try again in a moment.');
+  const answer = await gate.run(() => inProcess(name, input, ms));
+  if (answer) return answer;
+  throw new Refusal(
+    'too-heavy',
+    'input',
+    `This sum was stopped after ${ms / 1000} seconds or ${MEGABYTES} MB. Ask for less: fewer readings, a coarser grid, a shorter time.`,
+  );
 }

@@ -1,6 +1,6 @@
 import { asAnswer, runCalculation } from '@careful-seam/core/calc/registry';
 
-/** One sum, in a thread of its own: what it gives goes back as JSON does. */
-export default function sum({ name, input }: { name: string; input: unknown }): { ok: boolean; json: unknown } {
-  return asAnswer(runCalculation(name, input));
-}
+/** One sum in a process of its own: it is told once, answers once, and ends. */
+process.once('message', ({ name, input }: { name: string; input: unknown }) => {
+  process.send!(asAnswer(runCalculation(name, input)), () => process.exit(0));
+});

@@ -27,10 +27,11 @@ import { firmKey } from '../firm/firmKey';
 import { setSmallestLeak } from '../firm/limits';
 import { writeSettings } from '../firm/settings';
 import { listJobs, putJob, setVisit } from '../jobs/jobs';
+import { SECRET } from '../mail/outbox';
 import { Refusal } from '../people/refusal';
 import { listBooks, publishBook } from '../rules/publishBook';
 import { visibleShower } from '../showers/loadShower';
-import { MailEntity } from '../store/entities';
+import { MailEntity, type MailRow } from '../store/entities';
 import { type Call, param, type Route, read, uuidParam } from './route';
 
 /** Faults of a restore that its answer names; the command line names them all. */
@@ -81,8 +82,14 @@ async function planVisit({ req, res, person, services }: Call): Promise<unknown>
 
 async function outbox({ services }: Call): Promise<unknown> {
   const rows = await services.store.getRepository(MailEntity).find({ order: { madeAt: 'DESC' }, take: MAIL_AT_MOST });
-  const mail = rows.map(({ tries: _tries, ...m }) => ({
-    ...m,
+  // Without a mail server the manager hands a link on by hand; with one it is for its recipient alone.
+  const shown = (m: MailRow) => m.words.replaceAll(SECRET, (services.mail === null ? m.secret : null) ?? '…');
+  const mail = rows.map((m) => ({
+    id: m.id,
+    recipient: m.recipient,
+    subject: m.subject,
+    words: shown(m),
+    problem: m.problem,
     madeAt: m.madeAt.toISOString(),
     sentAt: m.sentAt?.toISOString() ?? null,
   }));
