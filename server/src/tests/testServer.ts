@@ -11,7 +11,6 @@ import { v4 } from 'uuid';
 import { hashPassword } from '../people/sessions';
 import { openStore } from '../store/dataSource';
 import { CrewEntity, RuleBookEntity, UserEntity } from '../store/entities';
-import { endSums } from '../sums/runSum';
 import { createApp } from '../web/createApp';
 import type { Limits } from '../web/limits';
 import { makeLogger } from '../web/logger';
@@ -74,7 +73,6 @@ export async function testServer(limits?: Limits): Promise<TestServer> {
       return agent;
     },
     close: async () => {
-      await endSums();
       await store.destroy();
       await admin.query(`DROP DATABASE ${name} WITH (FORCE)`);
       await admin.destroy();
