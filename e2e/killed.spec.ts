@@ -119,6 +119,43 @@ test('killing server and database in the middle of work loses no acknowledged en
   expect(processesWith(`CAREFUL_SEAM_DATA=${data}\0`)).toEqual([]);
 });
 
+test('a server or a database that dies by itself is started again, and nothing acknowledged is lost', async () => {
+  const port = await freePort();
+  const running = await start(data, port);
+  const databasePort = /:(\d+)\//.exec(readFileSync(join(data, 'database.url'), 'utf8'))![1]!;
+  const { cookie } = await session(running.address);
+  const showers = async () => {
+    const answer = await fetch(`${running.address}/api/showers`, { headers: { ...headers, cookie } }).catch(() => null);
+    return answer?.ok
+      ? ((await answer.json()) as { showers: unknown[] }).showers.length
+      : answer
+        ? -answer.status
+        : null;
+  };
+  const before = await showers();
+  expect(before).toBeGreaterThan(5);
+  for (const pid of processesWith(`PORT=${port}\0`).filter((p) => p !== running.parent.pid))
+    process.kill(pid, 'SIGKILL');
+  await expect.poll(showers).toBe(before);
+  expect(running.said()).toContain('the server serves again');
+
+  for (const pid of processesWith(`port=${databasePort}`))
+    try {
+      process.kill(pid, 'SIGKILL');
+    } catch {}
+  const seen: unknown[] = [];
+  await expect
+    .poll(async () => {
+      seen.push(await showers());
+      return running.said().includes('the database runs again') ? seen.at(-1) : null;
+    })
+    .toBe(before);
+  // Meanwhile it was busy, never broken.
+  expect(seen.filter((s) => s !== before && s !== -503)).toEqual([]);
+  await stop(running);
+  expect(processesWith(`CAREFUL_SEAM_DATA=${data}\0`)).toEqual([]);
+});
+
 test('a second start, a taken port and a half-made database are handled or named', async () => {
   const port = await freePort();
   const running = await start(data, port);

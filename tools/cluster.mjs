@@ -195,7 +195,7 @@ function giveToApplication(sql, databases) {
 }
 
 /** What callers get: URLs with the password in them, a way to make a database, and to stop what was started. */
-function handle(bin, folder, port, stop) {
+function handle(bin, folder, port, stop, ended = null) {
   const password = readFileSync(join(folder, 'password'), 'utf8');
   const env = { ...process.env, PGPASSWORD: password };
   const place = ['-h', '127.0.0.1', '-p', String(port), '-U', 'careful_seam'];
@@ -220,12 +220,12 @@ function handle(bin, folder, port, stop) {
     const has = sql('postgres', `SELECT 1 FROM pg_database WHERE datname='${name}'`);
     if (has !== '1') execFileSync(join(bin, 'createdb'), [...place, '-O', APPLICATION, '-T', like, name], { env });
   };
-  return { port, url, createDatabase, stop };
+  return { port, url, createDatabase, stop, ended };
 }
 
 /**
  * Starts (or finds running) the private cluster. Gives its port, a stop function that ends only what this call
- * started, and the process.
+ * started, and a promise that is kept when the database ends; null for one that was running already.
  */
 export async function startCluster({ folder, port, say = () => {} }) {
   const bin = ensurePostgres(say);
@@ -256,5 +256,6 @@ export async function startCluster({ folder, port, say = () => {} }) {
   const stop = async () => {
     spawnSync(...asOwner(join(bin, 'pg_ctl'), ['-D', data, '-m', 'fast', '-w', '-t', '20', 'stop']));
   };
-  return handle(bin, folder, chosen, stop);
+  const ended = new Promise((done) => child.once('exit', done));
+  return handle(bin, folder, chosen, stop, ended);
 }

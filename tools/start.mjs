@@ -24,6 +24,13 @@ function takeLock() {
   writeFileSync(LOCK, String(process.pid));
 }
 
+const sleep = (ms) => new Promise((done) => setTimeout(done, ms));
+
+/** How long to wait before each new try, ms: soon at first, then later and later, never more than half a minute. */
+function* pauses() {
+  for (let ms = 500; ; ms = Math.min(30_000, ms * 2)) yield ms;
+}
+
 async function checkPort() {
   await freePort(PORT).catch(() => {
     throw new Error(`Port ${PORT} is taken by another program. Stop it, or choose another: PORT=4311 npm start`);
@@ -31,12 +38,33 @@ async function checkPort() {
 }
 
 async function database() {
-  if (process.env.DATABASE_URL) return { url: process.env.DATABASE_URL, isPrivate: false, stop: async () => {} };
+  if (process.env.DATABASE_URL)
+    return { url: process.env.DATABASE_URL, isPrivate: false, stop: async () => {}, keepUp: () => {} };
   say('starting the private database');
   const cluster = await startCluster({ folder: clusterFolder(DATA), say });
   cluster.createDatabase('careful_seam');
   writeFileSync(join(DATA, 'database.url'), cluster.url('careful_seam'), { mode: 0o600 });
-  return { url: cluster.url('careful_seam'), isPrivate: true, stop: cluster.stop };
+  let [last, stopping] = [cluster, false];
+  /** A database that ends by itself is started again on its port, for as long as nobody stops it. */
+  const keepUp = () =>
+    void last.ended?.then(async () => {
+      for (const pause of pauses()) {
+        if (stopping) return;
+        say(`the database ended by itself; starting it again in ${pause / 1000} s`);
+        await sleep(pause);
+        if (stopping) return;
+        const again = await startCluster({ folder: clusterFolder(DATA), port: cluster.port, say }).catch(() => null);
+        if (!again) continue;
+        last = again;
+        say('the database runs again');
+        return keepUp();
+      }
+    });
+  const stop = async () => {
+    stopping = true;
+    await last.stop();
+  };
+  return { url: cluster.url('careful_seam'), isPrivate: true, stop, keepUp };
 }
 
 const LOOPBACK = /^(127(\.\d{1,3}){3}|::1|localhost)$/;
@@ -102,13 +130,13 @@ async function main() {
   build();
   const db = await database();
   say('migrating');
-  const { server, ready } = serve(db);
-  let stopping = false;
+  let [{ server, ready }, stopping] = [serve(db), false];
+  const isUp = () => server.exitCode === null && server.signalCode === null;
   const stop = async (code) => {
     if (stopping) return;
     stopping = true;
     say('stopping');
-    if (server.exitCode === null && server.signalCode === null) {
+    if (isUp()) {
       const ended = new Promise((done) => server.once('exit', done));
       server.kill('SIGTERM');
       await ended;
@@ -119,8 +147,30 @@ async function main() {
   };
   process.on('SIGINT', () => void stop(0));
   process.on('SIGTERM', () => void stop(0));
-  server.once('exit', () => void stop(1));
-  greet(await ready);
+  // A server that can't begin at all is not tried again: what it said stands above.
+  const first = await ready.catch(async (error) => {
+    console.error(`\n${error.message}\n`);
+    await stop(1);
+  });
+  greet(first);
+  db.keepUp();
+  let pause = pauses();
+  for (;;) {
+    if (isUp()) await new Promise((done) => server.once('exit', done));
+    if (stopping) return;
+    const ms = pause.next().value;
+    say(`the server ended by itself; starting it again in ${ms / 1000} s`);
+    await sleep(ms);
+    if (stopping) return;
+    const begun = Date.now();
+    ({ server, ready } = serve(db));
+    const serves = await ready.then(
+      () => true,
+      () => false,
+    );
+    if (serves) say('the server serves again');
+    if (serves) void sleep(60_000).then(() => isUp() && Date.now() - begun > 59_000 && (pause = pauses()));
+  }
 }
 
 main().catch((error) => {

@@ -86,10 +86,6 @@ describe('a plan against the tests that it stands for', () => {
         smallestLeakMmPerDay: 2,
       },
     ],
-    [
-      'a logger each ten minutes',
-      { ...marks, method: 'logger', resolutionMm: 0.1, panResolutionMm: 0.1, smallestLeakMmPerDay: 0.75 },
-    ],
   ])('%s', (_name, input) => {
     expect(value(floodPlan(input))).toEqual(plainPlan(input));
   });
