@@ -24,7 +24,7 @@ const shell = VitePWA({
     globPatterns: ['**/*.{html,js,css,svg,png}', 'assets/*latin-wght-normal*.woff2'],
     maximumFileSizeToCacheInBytes: 4_000_000,
     navigateFallback: '/index.html',
-    navigateFallbackDenylist: [/^\/(api|health|ready)/],
+    navigateFallbackDenylist: [/^\/(api|health|ready|third-party-notices)/],
     cleanupOutdatedCaches: true,
   },
 });

@@ -72,18 +72,14 @@ function SettingsForm({ settings }: { settings: FirmSettings }) {
   return (
     <form className="flex flex-col gap-2" onSubmit={(e) => void keep(e)}>
       <h2 className="font-bold text-lg">{t('firm.title')}</h2>
-      {text('name', t('firm.name'))}
+      <div className="grid grid-cols-[2fr_1fr] gap-2">
+        {text('name', t('firm.name'))}
+        {text('currency', t('firm.currency'))}
+      </div>
       {text('address', t('firm.address'))}
-      <div className="grid grid-cols-[1fr_1.4fr_0.8fr] gap-2">
+      <div className="grid grid-cols-2 gap-2">
         {text('licence', t('firm.licence'))}
         {text('timeZone', t('firm.timeZone'))}
-        <label className="flex flex-col gap-1">
-          {t('firm.paper')}
-          <select className="field" {...register('paper')}>
-            <option value="letter">Letter</option>
-            <option value="a4">A4</option>
-          </select>
-        </label>
       </div>
       <div className="grid grid-cols-[1.4fr_1fr_1fr] gap-2">
         <label className="flex flex-col gap-1">
@@ -100,7 +96,13 @@ function SettingsForm({ settings }: { settings: FirmSettings }) {
             <option value="es">Español</option>
           </select>
         </label>
-        {text('currency', t('firm.currency'))}
+        <label className="flex flex-col gap-1">
+          {t('firm.paper')}
+          <select className="field" {...register('paper')}>
+            <option value="letter">Letter</option>
+            <option value="a4">A4</option>
+          </select>
+        </label>
       </div>
       <div className="grid grid-cols-2 gap-2">
         {rate('hourRate', t('firm.hourRate'))}

@@ -98,6 +98,14 @@ export function Settings() {
             <h2 className="font-semibold">{t('settings.help')}</h2>
             <p className="whitespace-pre-line text-soft">{t('settings.helpText')}</p>
           </section>
+          <a
+            className="flex min-h-12 items-center underline"
+            href="/third-party-notices.txt"
+            target="_blank"
+            rel="noreferrer"
+          >
+            {t('settings.notices')}
+          </a>
           <button type="button" className="key" onClick={() => void signOut().then(() => navigate('/sign-in'))}>
             {t('settings.signOut')}
           </button>
