@@ -39,7 +39,7 @@ async function releaseFirstStage(page: Page): Promise<void> {
 
 test('an empty folder becomes a firm: set-up page, first manager, first released stage', async ({ page }) => {
   const running = await start(data, await freePort(), { DEMO: 'off' });
-  expect(running.said()).toContain('This installation is empty.');
+  await expect.poll(running.said).toContain('This installation is empty.');
   expect(running.said()).not.toContain('try-every-seam');
   await page.goto(`${running.address}/`);
   await page.waitForURL(/set-up/);
@@ -101,7 +101,7 @@ test('the demo is asked for by npm start alone, never through a proxy, and one c
 
   expect(command('real-firm', '--yes')).toContain('The demo firm is gone');
   const own = await start(folder, port);
-  expect(own.said()).toContain('This installation is empty.');
+  await expect.poll(own.said).toContain('This installation is empty.');
   expect(own.said()).not.toContain('try-every-seam');
   expect(await (await fetch(`${own.address}/api/set-up`)).json()).toMatchObject({ needed: true });
   const again = command('first-manager');

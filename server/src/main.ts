@@ -50,8 +50,10 @@ async function main(): Promise<void> {
     process.exit(1);
   });
   server.listen(port, host, () => {
-    console.log(`SERVING http://${host}:${port}${onlyHere || settings.DEMO === DEMO_ANYWHERE ? ' DEMO' : ''}`);
-    if (code) console.log(`This installation is empty. Set it up at ${publicUrl}/set-up with the code  ${code}`);
+    const serving = `SERVING http://${host}:${port}${onlyHere || settings.DEMO === DEMO_ANYWHERE ? ' DEMO' : ''}`;
+    const empty = `This installation is empty. Set it up at ${publicUrl}/set-up with the code  ${code}`;
+    // In one breath: whoever waits for the first line shows the second one with it.
+    console.log(code ? `${serving}\n${empty}` : serving);
   });
   const stop = () => {
     stopRounds();

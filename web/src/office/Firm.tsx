@@ -23,9 +23,9 @@ function MainMethods({ chosen, choose }: { chosen: readonly string[]; choose: (k
   const { t } = useTranslation();
   const methods = useNewestBook()?.methods ?? [];
   return (
-    <fieldset>
+    <fieldset className="-my-1">
       <legend>{t('firm.mainMethods')}</legend>
-      <div className="grid grid-cols-2 gap-x-3">
+      <div className="grid grid-cols-2 gap-x-3 leading-tight">
         {methods.map(({ key, label }) => (
           <label key={key} className="flex min-h-12 items-center gap-2">
             <input
@@ -108,7 +108,7 @@ function SettingsForm({ settings }: { settings: FirmSettings }) {
         {rate('hourRate', t('firm.hourRate'))}
         {rate('afterTileCost', t('firm.afterTileCost'))}
       </div>
-      <p className="text-soft text-sm">{t('firm.ratesMean')}</p>
+      <p className="-mt-1 text-soft text-sm leading-tight">{t('firm.ratesMean')}</p>
       <MainMethods
         chosen={watch('mainMethods')}
         choose={(keys) => setValue('mainMethods', keys, { shouldDirty: true })}
