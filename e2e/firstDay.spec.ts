@@ -11,7 +11,17 @@ test.beforeAll(() => {
   data = mkdtempSync('/var/tmp/careful-seam-first-day-');
   chmodSync(data, 0o755);
 });
-test.afterAll(() => rmSync(data, { recursive: true, force: true }));
+/** What a test that failed left running is stopped all the same. */
+const started: Running[] = [];
+const begin = async (...args: Parameters<typeof start>): Promise<Running> => {
+  const running = await start(...args);
+  started.push(running);
+  return running;
+};
+test.afterAll(async () => {
+  for (const running of started) if (running.parent.exitCode === null) await stop(running);
+  rmSync(data, { recursive: true, force: true });
+});
 
 const codeOf = (running: Running) => /with the code {2}(\S+)/.exec(running.said())![1]!;
 
@@ -38,7 +48,7 @@ async function releaseFirstStage(page: Page): Promise<void> {
 }
 
 test('an empty folder becomes a firm: set-up page, first manager, first released stage', async ({ page }) => {
-  const running = await start(data, await freePort(), { DEMO: 'off' });
+  const running = await begin(data, await freePort(), { DEMO: 'off' });
   await expect.poll(running.said).toContain('This installation is empty.');
   expect(running.said()).not.toContain('try-every-seam');
   await page.goto(`${running.address}/`);
@@ -84,7 +94,7 @@ test('the demo is asked for by npm start alone, never through a proxy, and one c
   const port = await freePort();
   const folder = mkdtempSync('/var/tmp/careful-seam-demo-');
   chmodSync(folder, 0o755);
-  const demo = await start(folder, port);
+  const demo = await begin(folder, port);
   expect(demo.said()).toContain('try-every-seam');
   expect((await fetch(`${demo.address}/api/set-up`)).status).toBe(200);
   const proxied = await fetch(`${demo.address}/`, { headers: { 'x-forwarded-for': '10.1.2.3' } });
@@ -97,10 +107,10 @@ test('the demo is asked for by npm start alone, never through a proxy, and one c
   // Nothing is taken from under somebody who works.
   expect(() => command('real-firm', '--yes')).toThrow();
   await stop(demo);
-  await expect(start(folder, port, { HOST: '0.0.0.0', DEMO: 'off' })).rejects.toThrow(/would let others in/);
+  await expect(begin(folder, port, { HOST: '0.0.0.0', DEMO: 'off' })).rejects.toThrow(/would let others in/);
 
   expect(command('real-firm', '--yes')).toContain('The demo firm is gone');
-  const own = await start(folder, port);
+  const own = await begin(folder, port);
   await expect.poll(own.said).toContain('This installation is empty.');
   expect(own.said()).not.toContain('try-every-seam');
   expect(await (await fetch(`${own.address}/api/set-up`)).json()).toMatchObject({ needed: true });

@@ -449,7 +449,7 @@ describe('small things', () => {
   });
 });
 
-describe('the last of a fresh sample', () => {
+describe('legs, wet lengths, crews, other rules, figures', () => {
   it('a leg is none where the loss takes the whole band, or where the crease lies beside it', () => {
     const leg = (bandWidthMm: number, lossMm: number, offCentreMm: number) =>
       lapLeg({ bandWidthMm, lossMm, offCentreMm }).ok;

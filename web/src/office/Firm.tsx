@@ -3,12 +3,13 @@ import { LeakLimit } from '@careful-seam/contract/api/office';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
-import { useForm } from 'react-hook-form';
+import { type UseFormRegister, useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { ShowersFiles } from '../files/ShowersFiles';
 import { useNewestBook } from '../state/newestBook';
 import { useStore } from '../state/store';
 import { Backup } from './Backup';
+import { FirmChoiceFields, type FirmChoices } from './FirmChoiceFields';
 import { Problem } from './Loaded';
 import { useChange } from './useList';
 
@@ -81,29 +82,7 @@ function SettingsForm({ settings }: { settings: FirmSettings }) {
         {text('licence', t('firm.licence'))}
         {text('timeZone', t('firm.timeZone'))}
       </div>
-      <div className="grid grid-cols-[1.4fr_1fr_1fr] gap-2">
-        <label className="flex flex-col gap-1">
-          {t('settings.unit')}
-          <select className="field" {...register('unit')}>
-            <option value="in">{t('settings.inches')}</option>
-            <option value="mm">{t('settings.metric')}</option>
-          </select>
-        </label>
-        <label className="flex flex-col gap-1">
-          {t('settings.language')}
-          <select className="field" {...register('language')}>
-            <option value="en">English</option>
-            <option value="es">Español</option>
-          </select>
-        </label>
-        <label className="flex flex-col gap-1">
-          {t('firm.paper')}
-          <select className="field" {...register('paper')}>
-            <option value="letter">Letter</option>
-            <option value="a4">A4</option>
-          </select>
-        </label>
-      </div>
+      <FirmChoiceFields register={register as unknown as UseFormRegister<FirmChoices>} />
       <div className="grid grid-cols-2 gap-2">
         {rate('hourRate', t('firm.hourRate'))}
         {rate('afterTileCost', t('firm.afterTileCost'))}

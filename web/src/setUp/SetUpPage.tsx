@@ -3,10 +3,11 @@ import { SetUpAnswer, SetUpState } from '@careful-seam/contract/api/setUp';
 import { readPeople } from '@careful-seam/contract/people/readPeople';
 import { useQuery } from '@tanstack/react-query';
 import { type InputHTMLAttributes, useState } from 'react';
-import { type FieldPath, FormProvider, useForm, useFormContext } from 'react-hook-form';
+import { type FieldPath, FormProvider, type UseFormRegister, useForm, useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { Link, Navigate } from 'react-router';
 import { call } from '../device/api';
+import { FirmChoiceFields, type FirmChoices } from '../office/FirmChoiceFields';
 import { usePreferences } from '../state/preferences';
 
 interface Typed {
@@ -75,37 +76,13 @@ function FirmFields() {
           ))}
         </datalist>
       </div>
-      <div className="grid grid-cols-3 gap-2">
-        <label className="flex flex-col gap-1">
-          {t('settings.unit')}
-          <select className="field" {...register('unit')}>
-            <option value="in">{t('settings.inches')}</option>
-            <option value="mm">{t('settings.metric')}</option>
-          </select>
-        </label>
-        <label className="flex flex-col gap-1">
-          {t('settings.language')}
-          <select
-            className="field"
-            {...register('language', {
-              onChange: (e: { target: { value: 'en' | 'es' } }) => {
-                set({ language: e.target.value });
-                void i18n.changeLanguage(e.target.value);
-              },
-            })}
-          >
-            <option value="en">English</option>
-            <option value="es">Español</option>
-          </select>
-        </label>
-        <label className="flex flex-col gap-1">
-          {t('firm.paper')}
-          <select className="field" {...register('paper')}>
-            <option value="letter">Letter</option>
-            <option value="a4">A4</option>
-          </select>
-        </label>
-      </div>
+      <FirmChoiceFields
+        register={register as unknown as UseFormRegister<FirmChoices>}
+        onLanguage={(language) => {
+          set({ language });
+          void i18n.changeLanguage(language);
+        }}
+      />
     </section>
   );
 }
