@@ -6,7 +6,7 @@ import { createInterface } from 'node:readline/promises';
 import { clusterFolder, startCluster } from './cluster.mjs';
 import { build, installPackages, PROJECT, say } from './prepare.mjs';
 
-const DATA = resolve(process.env.CAREFUL_SEAM_DATA ?? join(PROJECT, 'data'));
+const DATA = resolve(process.env.CAREFUL_SEAM_DATA || join(PROJECT, 'data'));
 const [what, ...flags] = process.argv.slice(2);
 
 function isServing() {
@@ -41,7 +41,7 @@ async function main() {
   const env = {
     ...process.env,
     DATABASE_URL: process.env.DATABASE_URL || cluster.url('careful_seam'),
-    PHOTO_FOLDER: process.env.PHOTO_FOLDER ?? join(DATA, 'photos'),
+    PHOTO_FOLDER: process.env.PHOTO_FOLDER || join(DATA, 'photos'),
   };
   const { status } = spawnSync(process.execPath, [join(PROJECT, 'dist/server/firstDay.js'), what], {
     env,

@@ -5,9 +5,9 @@ import { join, resolve } from 'node:path';
 import { clusterFolder, freePort, startCluster } from './cluster.mjs';
 import { build, checkNode, installPackages, PROJECT, say } from './prepare.mjs';
 
-const DATA = resolve(process.env.CAREFUL_SEAM_DATA ?? join(PROJECT, 'data'));
+const DATA = resolve(process.env.CAREFUL_SEAM_DATA || join(PROJECT, 'data'));
 const LOCK = join(DATA, 'start.lock');
-const PORT = Number(process.env.PORT ?? 4310);
+const PORT = Number(process.env.PORT || 4310);
 
 function takeLock() {
   mkdirSync(DATA, { recursive: true });
@@ -71,7 +71,8 @@ const LOOPBACK = /^(127(\.\d{1,3}){3}|::1|localhost)$/;
 
 /** The demo is asked for by itself where nobody else can reach it and nobody has said that a real firm works here. */
 function demoWanted(isPrivate) {
-  const { DEMO, HOST = '127.0.0.1', TRUST_PROXY, PUBLIC_URL } = process.env;
+  const { DEMO, TRUST_PROXY, PUBLIC_URL } = process.env;
+  const HOST = process.env.HOST || '127.0.0.1';
   if (DEMO) return DEMO;
   const here = LOOPBACK.test(HOST) && TRUST_PROXY !== '1' && !PUBLIC_URL;
   return isPrivate && here && !existsSync(join(DATA, 'real-firm')) ? 'on' : 'off';

@@ -5,13 +5,13 @@ import { join, resolve } from 'node:path';
 import { clusterFolder, startCluster } from './cluster.mjs';
 import { build, installPackages, PROJECT, say } from './prepare.mjs';
 
-const DATA = resolve(process.env.CAREFUL_SEAM_DATA ?? join(PROJECT, 'data'));
+const DATA = resolve(process.env.CAREFUL_SEAM_DATA || join(PROJECT, 'data'));
 installPackages();
 build();
 const offline = process.argv.includes('--record');
 const cluster = process.env.DATABASE_URL || offline ? null : await startCluster({ folder: clusterFolder(DATA), say });
 const url = process.env.DATABASE_URL || cluster?.url('careful_seam') || '';
-const env = { ...process.env, DATABASE_URL: url, PHOTO_FOLDER: process.env.PHOTO_FOLDER ?? join(DATA, 'photos') };
+const env = { ...process.env, DATABASE_URL: url, PHOTO_FOLDER: process.env.PHOTO_FOLDER || join(DATA, 'photos') };
 const result = spawnSync(process.execPath, [join(PROJECT, 'dist/server/verify.js'), ...process.argv.slice(2)], {
   env,
   stdio: 'inherit',
