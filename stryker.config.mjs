@@ -9,8 +9,8 @@ export default {
   mutate: process.env.MUTANTS_PLACES?.split(' ') ?? [
     `core/src/${room}/**/*.ts`,
     '!core/src/**/*.test.ts',
-    '!core/src/flood/siteScenarios.ts',
-    '!core/src/flood/simulateFlood.ts',
+    '!core/src/water/siteScenarios.ts',
+    '!core/src/water/simulateFlood.ts',
   ],
   mutator: { excludedMutations: ['StringLiteral'] },
   coverageAnalysis: 'perTest',

@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
-import { writeEntry } from '@careful-seam/core/entries/writeEntry';
+import { writeEntry } from '@careful-seam/core/log/writeEntry';
 import { expect, test } from '@playwright/test';
 import { v4 } from 'uuid';
 import { PASSWORD } from './acting';

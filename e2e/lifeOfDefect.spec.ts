@@ -140,6 +140,23 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
   await expect(phone.page.getByText('10-18 in')).toBeVisible();
   await expect(phone.page.getByText(t('limit.atLeast', { least: '2 in' }))).toBeVisible();
   await key(phone.page, t('crew.answer')).click();
+  // The picture takes its time: what it shows is told before it arrives.
+  let arrive = (): void => undefined;
+  const mayArrive = new Promise<void>((resolve) => {
+    arrive = resolve;
+  });
+  await phone.page.route('**/api/photos/*', async (route) => {
+    if (route.request().method() === 'PUT') await mayArrive;
+    await route.continue();
+  });
+  // Whoever says that it is fixed while the picture is still being made smaller loses none.
+  await phone.page.evaluate(() => {
+    const real = window.createImageBitmap.bind(window);
+    window.createImageBitmap = (async (...args: Parameters<typeof createImageBitmap>) => {
+      await new Promise((later) => setTimeout(later, 3000));
+      return real(...args);
+    }) as typeof createImageBitmap;
+  });
   await phone.page.locator('input[type=file]').setInputFiles(await picture());
   await phone.page.getByLabel(t('crew.words')).fill('Cut out, new band');
   await key(phone.page, t('crew.sayFixed')).click();
@@ -147,6 +164,8 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
 
   // Looked at, not right yet, sent back; answered again; built again is written down.
   await key(first.page, t('next.answered')).click({ timeout: LINE });
+  await expect(first.page.getByTestId('before-after').getByText(t('picture.pending'))).toBeVisible({ timeout: LINE });
+  arrive();
   await expect(first.page.getByTestId('before-after').locator('img')).toHaveCount(1, { timeout: LINE });
   await key(first.page, t('life.sendBack')).click();
   await first.page.getByLabel(t('life.whatIsWrongStill')).fill('Still short at 15 in');

@@ -15,7 +15,14 @@ const args = [
 /** One application for each worker, so that the files of tests run side by side without meeting each other's showers. */
 const applications = (process.env.BASE_URL ?? 'http://127.0.0.1:4310').split(',');
 
+/** The longest begin first, so that none of them is left to run alone at the end. */
+const LONG = ['lifeOfDefect', 'waterIn', 'filmAndCure', 'killed', 'wholeJob'].map((name) => `**/${name}.spec.ts`);
+
 export default defineConfig({
+  projects: [
+    { name: 'long', testMatch: LONG },
+    { name: 'others', testIgnore: LONG },
+  ],
   testDir: '.',
   outputDir: '../test-results/playwright',
   // Wide, because a machine that others share may stand still for seconds: a limit is here to end what hangs.

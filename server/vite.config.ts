@@ -15,6 +15,8 @@ export default defineConfig({
         backup: 'src/backup/main.ts',
         firstDay: 'src/firm/main.ts',
         sumWorker: 'src/sums/sumWorker.ts',
+        paperWorker: 'src/papers/paperWorker.ts',
+        restoreWorker: 'src/backup/restoreWorker.ts',
       },
     },
   },

@@ -4,13 +4,31 @@ import { rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { startApplication } from './application.mjs';
 import { clusterFolder, freePort, startCluster, temporaryFolder } from './cluster.mjs';
-import { installPackages, PROJECT, say } from './prepare.mjs';
+import { build, installPackages, PROJECT, say } from './prepare.mjs';
 
 installPackages();
 const base = temporaryFolder('bench');
 const folder = clusterFolder(base);
 const cluster = await startCluster({ folder, say });
 cluster.createDatabase('bench');
+// The filled databases of ten years take minutes and gigabytes: asked for by their name.
+if (process.argv.includes('years')) {
+  // What it measures beside the server is what a service has beside it: the built programs, at the lowest priority.
+  build();
+  const years = spawnSync('npx', ['tsx', 'server/src/bench/years.bench.ts'], {
+    cwd: PROJECT,
+    stdio: 'inherit',
+    env: {
+      ...process.env,
+      BENCH_DATABASE_URL: cluster.url('bench'),
+      BUILT_PROGRAMS: join('dist', 'server'),
+      PROGRAMS_YIELD: '1',
+    },
+  });
+  await cluster.stop();
+  rmSync(base, { recursive: true, force: true });
+  process.exit(years.status ?? 1);
+}
 const result = spawnSync('npx', ['tsx', 'server/src/bench/speed.bench.ts'], {
   cwd: PROJECT,
   stdio: 'inherit',
@@ -33,7 +51,12 @@ const drawing = spawnSync('npx', ['tsx', 'tools/benchDrawing.mjs'], {
   stdio: 'inherit',
   env: { ...process.env, BENCH_APPLICATION: app.address },
 });
+const many = spawnSync('npx', ['tsx', 'tools/benchManyShowers.mjs'], {
+  cwd: PROJECT,
+  stdio: 'inherit',
+  env: { ...process.env, BENCH_APPLICATION: app.address, BENCH_DATABASE_URL: cluster.url('bench_tablet') },
+});
 await app.stop();
 await cluster.stop();
 rmSync(base, { recursive: true, force: true });
-process.exit((result.status ?? 1) || (tablet.status ?? 1) || (drawing.status ?? 1));
+process.exit((result.status ?? 1) || (tablet.status ?? 1) || (drawing.status ?? 1) || (many.status ?? 1));

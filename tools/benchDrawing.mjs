@@ -1,6 +1,7 @@
 // npm run bench, third part: the hardest shower drawn anew while a dimension is dragged, in the real browser.
+
+import { writeSection } from '@careful-seam/server/bench/performanceDoc.ts';
 import { chromium } from '@playwright/test';
-import { writeSection } from '../server/src/bench/performanceDoc.ts';
 
 const STEPS = 200;
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu'] });

@@ -1,16 +1,16 @@
 // npm run bench, second part: a tablet against the real application. Ratios within one run.
 import 'fake-indexeddb/auto';
 import { createServer } from 'node:http';
+import { sha256Hex } from '@careful-seam/core/log/chain.ts';
+import { writeSection } from '@careful-seam/server/bench/performanceDoc.ts';
 import { chromium } from '@playwright/test';
 import sharp from 'sharp';
 import { v4 } from 'uuid';
-import { sha256Hex } from '../core/src/entries/chain.ts';
-import { writeSection } from '../server/src/bench/performanceDoc.ts';
-import { serverOver } from '../web/src/device/api.ts';
-import { openDatabase } from '../web/src/device/database.ts';
-import { append, entriesOf } from '../web/src/device/outbox.ts';
-import { sendPictures } from '../web/src/device/pictures.ts';
-import { syncOnce } from '../web/src/device/sync.ts';
+import { serverOver } from '../web/src/tablet/api.ts';
+import { openDatabase } from '../web/src/tablet/database.ts';
+import { append, entriesOf } from '../web/src/tablet/outbox.ts';
+import { sendPictures } from '../web/src/tablet/pictures.ts';
+import { syncOnce } from '../web/src/tablet/sync.ts';
 import { throttledProxy } from './throttle.mjs';
 
 const APP = process.env.BENCH_APPLICATION;

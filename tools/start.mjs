@@ -85,7 +85,7 @@ function serve({ url, isPrivate }) {
     DATABASE_IS_PRIVATE: isPrivate ? '1' : '0',
     DEMO: demoWanted(isPrivate),
     PORT: String(PORT),
-    PHOTO_FOLDER: join(DATA, 'photos'),
+    PHOTO_FOLDER: process.env.PHOTO_FOLDER || join(DATA, 'photos'),
     WEB_FOLDER: join(PROJECT, 'dist', 'web'),
     NODE_ENV: 'production',
   };

@@ -1,27 +1,14 @@
 // npm test: format, lint, types, unit, API on PostgreSQL, Playwright through the real start command. One cluster, one build.
 import { spawnSync } from 'node:child_process';
-import { cpSync, existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { startApplication } from './application.mjs';
-import { aptInstall, clusterFolder, freePort, startCluster, temporaryFolder } from './cluster.mjs';
+import { applicationsFor, ensureBrowser } from './browser.mjs';
+import { clusterFolder, startCluster, temporaryFolder } from './cluster.mjs';
 import { build, checkNode, installPackages, PROJECT, say } from './prepare.mjs';
 
 const OUT = join(PROJECT, 'test-results');
-/** Each runs against an application and a database of its own. */
-const BROWSER_WORKERS = 2;
 let passed = 0;
 let failed = 0;
-
-function ensureBrowser() {
-  const missing = [
-    ['/usr/bin/chromium', 'chromium'],
-    ['/usr/bin/chromium-headless-shell', 'chromium-headless-shell'],
-    ['/usr/bin/pdftotext', 'poppler-utils'],
-  ]
-    .filter(([path]) => !existsSync(path))
-    .map(([, name]) => name);
-  if (missing.length > 0) aptInstall(missing, say);
-}
 
 function step(name, file, args, env = {}) {
   const start = Date.now();
@@ -53,27 +40,6 @@ function suite(name, args, report, count, env) {
 const vitestCount = (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests });
 const playwrightCount = (r) => ({ passed: r.stats.expected, failed: r.stats.unexpected + r.stats.flaky });
 
-/** One application for each worker. The first writes the demo firm; the others begin with a copy of it. */
-async function applicationsFor(cluster, base) {
-  const start = async (worker) =>
-    startApplication({
-      PORT: String(await freePort()),
-      DATABASE_URL: cluster.url(`e2e${worker}`),
-      DEMO: 'with-public-passwords',
-      CAREFUL_SEAM_DATA: join(base, `data${worker}`),
-    });
-  cluster.createDatabase('e2e0');
-  const first = await start(0);
-  await first.stop();
-  for (let worker = 1; worker < BROWSER_WORKERS; worker += 1) {
-    cluster.createDatabase(`e2e${worker}`, 'e2e0');
-    cpSync(join(base, 'data0'), join(base, `data${worker}`), { recursive: true });
-  }
-  const applications = [];
-  for (let worker = 0; worker < BROWSER_WORKERS; worker += 1) applications.push(await start(worker));
-  return applications;
-}
-
 async function main() {
   checkNode();
   installPackages();
@@ -81,6 +47,7 @@ async function main() {
   mkdirSync(OUT, { recursive: true });
   check('format and lint', 'npx', ['biome', 'check', '--error-on-warnings', '.']);
   check('types', 'npx', ['tsc', '-b']);
+  check('rooms', 'node', ['tools/house.mjs', '--check']);
   check('unused files and exports', 'npx', ['knip', '--no-progress']);
   build();
   const base = temporaryFolder('test');
@@ -93,7 +60,8 @@ async function main() {
       ['vitest', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${units}`],
       units,
       vitestCount,
-      { TEST_DATABASE_URL: cluster.url('postgres') },
+      // Programs that the server starts beside itself are the bundles that were just built, as in service.
+      { TEST_DATABASE_URL: cluster.url('postgres'), BUILT_PROGRAMS: join('dist', 'server') },
     );
     const applications = await applicationsFor(cluster, base);
     const browser = join(OUT, 'playwright.json');

@@ -32,6 +32,7 @@ const shell = VitePWA({
 export default defineConfig({
   plugins: [react(), tailwind(), shell],
   build: { outDir: '../dist/web', emptyOutDir: true, target: 'es2022', chunkSizeWarningLimit: 900 },
-  server: { proxy: { '/api': 'http://127.0.0.1:4310' } },
+  // For `npm run dev`, which says where the server listens.
+  server: { proxy: { '/api': process.env.DEV_API ?? 'http://127.0.0.1:4310' } },
   logLevel: 'warn',
 });

@@ -1,5 +1,5 @@
-import type { FilmRecord } from '@careful-seam/core/film/filmRecords';
-import { WHOLE_SHOWER } from '@careful-seam/core/proof/requirements';
+import { WHOLE_SHOWER } from '@careful-seam/core/checks/requirements';
+import type { FilmRecord } from '@careful-seam/core/membrane/film/filmRecords';
 import { simulatedAir } from '@careful-seam/instruments/thermoHygrometer';
 import { type DemoWriter, passStage, placeOf, release, workDone } from './writer';
 

@@ -1,4 +1,4 @@
-import type { FindRuleBook } from '@careful-seam/core/proof/foldShower';
+import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import {
   type LoggerFile,

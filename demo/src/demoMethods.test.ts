@@ -1,6 +1,6 @@
-import { showerModel } from '@careful-seam/core/geometry/showerModel';
+import { VARIANTS } from '@careful-seam/core/rules/checks/checkBase';
 import { combineMethods, drawnVariants } from '@careful-seam/core/rules/combineMethods';
-import { VARIANTS } from '@careful-seam/core/rules/ruleBook';
+import { showerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { describe, expect, it } from 'vitest';
 import { demoMethods, geometryOf, SKETCHES } from './demoMethods';
 import { demoRuleBook } from './demoRuleBook';

@@ -1,8 +1,8 @@
-import { FALL_RESERVE_MM, fallDesign, MAX_FALL, MIN_FALL } from '@careful-seam/core/fall/fallDesign';
-import { type RoomShape, roomShape } from '@careful-seam/core/geometry/roomShapes';
-import type { Bench, Ceiling, Edge, Niche, ShowerGeometry } from '@careful-seam/core/geometry/showerGeometry';
-import type { FindRuleBook } from '@careful-seam/core/proof/foldShower';
+import { FALL_RESERVE_MM, fallDesign, MAX_FALL, MIN_FALL } from '@careful-seam/core/floor/fall/fallDesign';
+import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
 import type { Pinned } from '@careful-seam/core/rules/combineMethods';
+import { type RoomShape, roomShape } from '@careful-seam/core/shower/geometry/roomShapes';
+import type { Bench, Ceiling, Edge, Niche, ShowerGeometry } from '@careful-seam/core/shower/geometry/showerGeometry';
 import { v5 } from 'uuid';
 import { coatThinly } from './demoFilm';
 import { demoRuleBook } from './demoRuleBook';

@@ -1,7 +1,7 @@
-import { sha256Hex } from '@careful-seam/core/entries/chain';
-import { FALL_RESERVE_MM, fallDesign, MAX_FALL, MIN_FALL } from '@careful-seam/core/fall/fallDesign';
-import type { Edge, ShowerGeometry } from '@careful-seam/core/geometry/showerGeometry';
-import type { FindRuleBook } from '@careful-seam/core/proof/foldShower';
+import { FALL_RESERVE_MM, fallDesign, MAX_FALL, MIN_FALL } from '@careful-seam/core/floor/fall/fallDesign';
+import { sha256Hex } from '@careful-seam/core/log/chain';
+import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
+import type { Edge, ShowerGeometry } from '@careful-seam/core/shower/geometry/showerGeometry';
 import { drawSeamPicture } from '@careful-seam/instruments/simulatedCamera';
 import { v5 } from 'uuid';
 import { demoRuleBook } from './demoRuleBook';

@@ -1,5 +1,5 @@
-import { surveyedFloor } from '@careful-seam/core/proof/floorSurvey';
-import { surveyPlan } from '@careful-seam/core/survey/surveyPlan';
+import { surveyedFloor } from '@careful-seam/core/checks/survey';
+import { surveyPlan } from '@careful-seam/core/floor/survey/surveyPlan';
 import { birdbathFloor, laserReceiver } from '@careful-seam/instruments/laserReceiver';
 import { type DemoWriter, placeOf } from './writer';
 

@@ -1,10 +1,10 @@
-import type { SealedEntry } from '@careful-seam/core/entries/chain';
-import type { Body, EntryKind, Place } from '@careful-seam/core/entries/entry';
-import { type ChainEnd, writeEntry } from '@careful-seam/core/entries/writeEntry';
-import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/foldShower';
-import { judge } from '@careful-seam/core/proof/judge';
-import type { Requirement, ShowerState } from '@careful-seam/core/proof/state';
-import type { Check } from '@careful-seam/core/rules/ruleBook';
+import { judge } from '@careful-seam/core/checks/judge';
+import type { SealedEntry } from '@careful-seam/core/log/chain';
+import type { Body, EntryKind, Place } from '@careful-seam/core/log/entry';
+import type { Requirement, ShowerState } from '@careful-seam/core/log/state';
+import { type ChainEnd, writeEntry } from '@careful-seam/core/log/writeEntry';
+import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/fold/foldShower';
+import type { Check } from '@careful-seam/core/rules/checks/check';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { v5 } from 'uuid';
 import { CREWS, PEOPLE, type PersonKey } from './firm';

@@ -6,6 +6,7 @@ export default defineConfig({
   ...usual,
   testDir: '.',
   testMatch: '*.shots.ts',
+  projects: [{ name: 'shots' }],
   outputDir: '../../test-results/shots',
   reporter: 'line',
 });

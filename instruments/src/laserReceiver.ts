@@ -1,4 +1,4 @@
-import { numbers } from '@careful-seam/core/flood/simulateFlood';
+import { numbers } from '@careful-seam/core/units/randomNumbers';
 
 /** Height of a floor over its drain's rim at a place, mm. */
 export type FloorHeight = (xMm: number, yMm: number) => number;

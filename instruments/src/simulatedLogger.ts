@@ -1,4 +1,4 @@
-import { type SimulatedFlood, simulateFlood } from '@careful-seam/core/flood/simulateFlood';
+import { type SimulatedFlood, simulateFlood } from '@careful-seam/core/water/simulateFlood';
 
 export interface LoggerRun {
   flood: SimulatedFlood;

@@ -1,4 +1,4 @@
-import { numbers } from '@careful-seam/core/flood/simulateFlood';
+import { numbers } from '@careful-seam/core/units/randomNumbers';
 
 export interface AirRow {
   minutes: number;

@@ -1,4 +1,5 @@
-import type { FindRuleBook } from '@careful-seam/core/proof/foldShower';
+import { FIRST_SETTINGS } from '@careful-seam/contract/api/firm';
+import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
 import { demoFloods } from '@careful-seam/demo/demoFloods';
 import { demoMethods } from '@careful-seam/demo/demoMethods';
 import { demoRuleBook } from '@careful-seam/demo/demoRuleBook';
@@ -12,7 +13,11 @@ import { CrewEntity, JobEntity, RuleBookEntity, UserEntity } from './store/entit
 import type { Services } from './web/route';
 
 /** Loads the rule book and the demo firm into an empty database; does nothing when somebody is already there. */
-export async function loadDemoFirm({ store, photoFolder, now }: Services): Promise<boolean> {
+export async function loadDemoFirm({
+  store,
+  picturePlace,
+  now,
+}: Pick<Services, 'store' | 'picturePlace' | 'now'>): Promise<boolean> {
   if ((await store.getRepository(UserEntity).count()) > 0) return false;
   const book = demoRuleBook();
   await store
@@ -23,7 +28,7 @@ export async function loadDemoFirm({ store, photoFolder, now }: Services): Promi
   const todayMs = now().getTime();
   const showers = [...(await demoShowers(todayMs, find)), ...demoFloods(todayMs, find), ...demoMethods(todayMs, find)];
   for (const shower of showers) {
-    for (const { hash, bytes } of shower.photos) await keepPhoto(store, photoFolder, hash, bytes, now());
+    for (const { hash, bytes } of shower.photos) await keepPhoto(store, picturePlace, hash, bytes, now());
     for (const { person, sealed } of shower.sealed) {
       const { id, name, role, crewId } = PEOPLE.find((p) => p.key === person)!;
       const answer = await appendEntries(store, shower.showerId, [sealed.text], {
@@ -42,6 +47,6 @@ export async function loadDemoFirm({ store, photoFolder, now }: Services): Promi
     );
   await store.query('INSERT INTO demo_firm (loaded_at) VALUES ($1)', [now()]);
   await store.getRepository(JobEntity).upsert([...JOBS], ['name']);
-  await writeSettings(store, { ...SETTINGS, mainMethods: [...SETTINGS.mainMethods] });
+  await writeSettings(store, { ...FIRST_SETTINGS, ...SETTINGS, mainMethods: [...SETTINGS.mainMethods] });
   return true;
 }

@@ -6,12 +6,14 @@ export function makeGate(most: number, waiting = Infinity) {
     isFull: (): boolean => inside >= most && line.length >= waiting,
     async run<T>(work: () => Promise<T>): Promise<T> {
       if (inside >= most) await new Promise<void>((free) => line.push(free));
-      inside += 1;
+      else inside += 1;
       try {
         return await work();
       } finally {
-        inside -= 1;
-        line.shift()?.();
+        // Whoever waits longest takes this one's place at once: nobody who comes in that moment slips in beside.
+        const next = line.shift();
+        if (next) next();
+        else inside -= 1;
       }
     },
   };

@@ -7,8 +7,12 @@ import { holdsDemo } from './firm/demoHere';
 import { currentEpoch } from './firm/epoch';
 import { makeSetUpCode } from './firm/setUp';
 import { mailServer } from './mail/outbox';
+import { makePapers } from './papers/papers';
+import { Refusal } from './people/refusal';
+import { picturePlaceOf } from './photos/picturePlace';
+import { picturesAt } from './photos/picturesAt';
 import { startRounds } from './rounds';
-import { openStore } from './store/dataSource';
+import { oneAtATime, openStore } from './store/dataSource';
 import { shipRuleBook } from './store/shipRuleBook';
 import { createApp } from './web/createApp';
 import { makeLogger } from './web/logger';
@@ -19,21 +23,47 @@ async function main(): Promise<void> {
   const { HOST: host, PORT: port } = settings;
   const demo = wantsDemo(settings);
   const logger = makeLogger(settings.LOG_LEVEL);
-  const store = await openStore(settings.DATABASE_URL);
+  const store = await openStore(settings.DATABASE_URL, undefined, {
+    ms: settings.SLOW_QUERY_MS,
+    tell: (ms, query) => logger.warn({ ms, query }, 'a slow question to the database'),
+  });
   const publicUrl = settings.PUBLIC_URL ?? `http://${host}:${port}`;
-  const photoFolder = resolve(settings.PHOTO_FOLDER);
-  const services = { store, photoFolder, now: () => new Date(), mail: mailServer(settings), publicUrl };
-  if (demo) await loadDemoFirm(services);
+  const picturePlace = picturePlaceOf(settings.PHOTO_FOLDER);
+  // A wrong key or a missing bucket is told now; a store that does not answer yet is waited for, as pictures wait on tablets.
+  await picturesAt(picturePlace)
+    .read('0'.repeat(64))
+    .catch((error: unknown) => {
+      if (!(error instanceof Refusal)) throw error;
+      logger.warn(error.message);
+    });
+  const papers = makePapers(settings.REPORTS_DATABASE_URL ?? settings.DATABASE_URL, picturePlace);
+  const now = () => new Date();
+  const { NIGHT_AT: at } = settings;
+  const backups = settings.BACKUP_FOLDER ? { folder: resolve(settings.BACKUP_FOLDER), at } : null;
+  const services = { store, picturePlace, now, mail: mailServer(settings), publicUrl, papers, backups };
+  // Of several servers that begin at once on an empty database, one fills it; one epoch is opened, one code is made.
+  const code = await oneAtATime(store, async () => {
+    if (demo) await loadDemoFirm(services);
+    await shipRuleBook(store);
+    await currentEpoch(store, new Date());
+    return makeSetUpCode(store, new Date());
+  });
   const onlyHere = settings.DEMO !== DEMO_ANYWHERE && (await holdsDemo(store));
   if (onlyHere && !isLoopback(host))
     throw new Error(
       `This database holds the demo firm, whose passwords everybody knows, and HOST=${host} would let others in. "npm run real-firm" begins with your own firm; DEMO=${DEMO_ANYWHERE} shows the demo all the same.`,
     );
-  await shipRuleBook(store);
-  await currentEpoch(store, new Date());
-  const code = await makeSetUpCode(store, new Date());
   await cleanUpRestores(settings.DATABASE_URL, Date.now());
-  const stopRounds = startRounds(services, logger);
+  const stopRounds = startRounds(services, logger, {
+    store,
+    picturePlace,
+    now,
+    at,
+    databaseUrl: settings.DATABASE_URL,
+    backupFolder: backups?.folder ?? null,
+    daily: settings.BACKUPS_DAILY,
+    monthly: settings.BACKUPS_MONTHLY,
+  });
   const generous =
     settings.RATE_LIMITS === 'off' ? { limits: { account: 100_000, address: 100_000, usual: 1_000_000 } } : {};
   const app = createApp({
@@ -41,6 +71,7 @@ async function main(): Promise<void> {
     ...generous,
     logger,
     webFolder: resolve(settings.WEB_FOLDER),
+    metricsToken: settings.METRICS_TOKEN ?? null,
     trustProxy: settings.TRUST_PROXY === '1',
     onlyHere,
   });
@@ -57,6 +88,7 @@ async function main(): Promise<void> {
   });
   const stop = () => {
     stopRounds();
+    papers.stop();
     server.close(() => void store.destroy().then(() => process.exit(0)));
     server.closeIdleConnections();
     setTimeout(() => process.exit(0), 5000).unref();

@@ -4,7 +4,7 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { I18nextProvider } from 'react-i18next';
 import { z } from 'zod';
-import { App } from './shell/App';
+import { App } from './app/App';
 import './styles.css';
 import en from './texts/en.json';
 import es from './texts/es.json';

@@ -33,6 +33,8 @@ export const HTTP_ERRORS = {
   'no-right-to-restore': 503,
   'too-many': 429,
   'too-heavy': 422,
+  'restore-running': 409,
+  'disk-full': 507,
   busy: 503,
   'cross-site': 403,
   internal: 500,

@@ -22,6 +22,11 @@ export const FirmSettings = z.object({
   /** As records show them; empty while nobody typed them. */
   address: z.string().trim().max(300),
   licence: z.string().trim().max(80),
+  /** SHA-256 of the picture that stands on the firm's papers, kept among the pictures; null while there is none. */
+  logo: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .nullable(),
   timeZone: TimeZone,
   paper: z.enum(PAPERS),
   /** Methods that the firm builds by, offered first; all where none is named. */
@@ -31,6 +36,8 @@ export const FirmSettings = z.object({
   language: z.enum(['en', 'es']),
   /** ISO 4217. */
   currency: z.string().regex(/^[A-Z]{3}$/),
+  /** Days since its last entry for which a finished shower stays on the tablets; what is open stays. */
+  tabletDays: z.number().int().min(1).max(365),
   /** Cost of an hour of work. */
   hourRate: z.number().min(0).max(10_000).nullable(),
   /** Cost of tearing out and building again a shower that is tiled already. */
@@ -42,12 +49,14 @@ export const FIRST_SETTINGS: FirmSettings = {
   name: 'Our firm',
   address: '',
   licence: '',
+  logo: null,
   timeZone: 'UTC',
   paper: 'letter',
   mainMethods: [],
   unit: 'in',
   language: 'en',
   currency: 'USD',
+  tabletDays: 14,
   hourRate: null,
   afterTileCost: null,
 };

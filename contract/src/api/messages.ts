@@ -1,4 +1,4 @@
-import { ROLES } from '@careful-seam/core/entries/roles';
+import { ROLES } from '@careful-seam/core/log/roles';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { z } from 'zod';
 
@@ -30,9 +30,12 @@ export const ShowerRow = z.object({
   visitOn: z.string().nullable(),
   /** Whose rule books it was judged by, where it came from elsewhere; empty: the firm's own. */
   bookOrigin: z.string().default(''),
+  /** The last entry is the signature of its record: nothing is open here. */
+  isSigned: z.boolean().default(false),
 });
 export type ShowerRow = z.infer<typeof ShowerRow>;
-export const ShowerList = z.object({ showers: z.array(ShowerRow) });
+/** One page of showers; `next` asks for the one after it, null after the last. */
+export const ShowerList = z.object({ showers: z.array(ShowerRow), next: z.string().nullable() });
 
 /** At most this many entries in one push. */
 export const PUSH_AT_MOST = 500;

@@ -1,4 +1,4 @@
-import { ROLES } from '@careful-seam/core/entries/roles';
+import { ROLES } from '@careful-seam/core/log/roles';
 import { z } from 'zod';
 import { TimeZone } from './firm';
 import { ShowerRow } from './messages';
@@ -39,6 +39,9 @@ export const SetPassword = z.object({
   code: z.string().min(1).max(100),
   password: z.string().min(PASSWORD_AT_LEAST, `use at least ${PASSWORD_AT_LEAST} characters`).max(200),
 });
+
+/** One's own password, changed by whoever knows the one in force. */
+export const OwnPassword = z.object({ old: z.string().min(1).max(200), password: SetPassword.shape.password });
 
 export const CrewName = z.object({ name });
 
@@ -83,7 +86,8 @@ export const JobLine = z.object({
   showers: z.number().int(),
 });
 export type JobLine = z.infer<typeof JobLine>;
-export const JobList = z.object({ jobs: z.array(JobLine) });
+/** One page of jobs by name; the next one is asked for after the last of it. */
+export const JobList = z.object({ jobs: z.array(JobLine), more: z.boolean() });
 export const PutJob = z.object({ address: z.string().trim().max(300), timeZone: TimeZone });
 
 /** Who looks at a shower next, and on which day. */
@@ -124,6 +128,41 @@ export const RestoreAnswer = z.object({
   findings: z.array(z.object({ where: z.string(), what: z.string() })),
 });
 export type RestoreAnswer = z.infer<typeof RestoreAnswer>;
+/** How a restore stands: showers and pictures checked of how many, what came back, or why it did not. */
+export const RestoreState = z.object({
+  state: z.enum(['none', 'running', 'done', 'failed']),
+  done: z.number().int(),
+  of: z.number().int(),
+  found: RestoreAnswer.nullable(),
+  problem: z.object({ code: z.string(), field: z.string(), message: z.string() }).nullable(),
+});
+export type RestoreState = z.infer<typeof RestoreState>;
+
+/** How the server stands, for whoever looks after it. Sizes in bytes. */
+export const ServerState = z.object({
+  versions: z.object({ program: z.string(), node: z.string(), database: z.string(), tables: z.string() }),
+  showers: z.number().int(),
+  entries: z.number().int(),
+  pictures: z.number().int(),
+  databaseBytes: z.number(),
+  pictureBytes: z.number(),
+  /** What both grew by in the last 30 days; null while it is younger. */
+  grewBytes: z.number().nullable(),
+  /** Free room where pictures lie; null: in a store that does not say. */
+  disk: z.object({ freeBytes: z.number(), totalBytes: z.number(), nearlyFull: z.boolean() }).nullable(),
+  /** Where backups go by themselves, and when; null: nowhere. */
+  backups: z.object({ folder: z.string(), at: z.string() }).nullable(),
+  chores: z.array(
+    z.object({
+      what: z.enum(['backup', 'verify', 'purge']),
+      beganAt: z.string(),
+      endedAt: z.string().nullable(),
+      ok: z.boolean().nullable(),
+      words: z.string(),
+    }),
+  ),
+});
+export type ServerState = z.infer<typeof ServerState>;
 
 /** The smallest leak that a flood test must exclude, by method; null: none is set and no test can pass. */
 export const LeakLimit = z.object({ smallestLeakMmPerDay: z.number().positive().max(20).nullable() });

@@ -1,4 +1,4 @@
-import { ROLES } from '@careful-seam/core/entries/roles';
+import { ROLES } from '@careful-seam/core/log/roles';
 import { z } from 'zod';
 import { FirmSettings } from './firm';
 import { PASSWORD_AT_LEAST } from './office';
@@ -22,6 +22,9 @@ export type SetUpState = z.infer<typeof SetUpState>;
 export const FirstPerson = z.object({ name, signIn, role: z.enum(ROLES), crew: z.string().trim().max(120).nullable() });
 export type FirstPerson = z.infer<typeof FirstPerson>;
 
+/** Longest base64 of a logo: some 150 kB of picture. */
+export const LOGO_AT_MOST = 200_000;
+
 /** A firm's first day: all of it or nothing is written. `code` is the one that the server's log shows. */
 export const SetUp = z.object({
   code: z.string().trim().min(1).max(100),
@@ -35,6 +38,8 @@ export const SetUp = z.object({
     unit: true,
     language: true,
   }),
+  /** A small picture for the firm's papers, JPEG, PNG or WebP without metadata, in base64. */
+  logo: z.base64().max(LOGO_AT_MOST).nullable().default(null),
   manager: z.object({
     name,
     signIn,
@@ -44,6 +49,7 @@ export const SetUp = z.object({
   people: z.array(FirstPerson).max(500),
 });
 export type SetUp = z.infer<typeof SetUp>;
+export type SetUpTyped = z.input<typeof SetUp>;
 
 /** Everybody but the manager sets their own password by a link, told once. */
 export const SetUpAnswer = z.object({

@@ -1,6 +1,6 @@
-import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
-import type { LaidLayer } from '@careful-seam/core/proof/cureOfShower';
+import type { LaidLayer } from '@careful-seam/core/checks/cureOfShower';
 import type { Method } from '@careful-seam/core/rules/ruleBook';
+import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { elementName } from '../texts/names';
 import type { ShownUnit } from '../texts/sentences';
 import type { Words } from '../texts/words';

@@ -1,5 +1,5 @@
+import type { Shot } from '@careful-seam/core/floor/survey/shots';
 import { done, type Outcome, refuse } from '@careful-seam/core/outcome/outcome';
-import type { Shot } from '@careful-seam/core/survey/shots';
 import Papa from 'papaparse';
 
 const COLUMNS = ['x_mm', 'y_mm', 'z_mm'] as const;

@@ -1,5 +1,5 @@
-import type { FloodVerdict } from '@careful-seam/core/flood/floodVerdict';
-import type { FloodVerdictInput } from '@careful-seam/core/flood/floodVerdictInput';
+import type { FloodVerdict } from '@careful-seam/core/water/floodVerdict';
+import type { FloodVerdictInput } from '@careful-seam/core/water/floodVerdictInput';
 import type { ShownUnit } from '../texts/sentences';
 import type { Words } from '../texts/words';
 import { smallLength } from './floodSentences';

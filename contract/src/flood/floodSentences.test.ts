@@ -1,11 +1,11 @@
-import { FLOOD_REASONS, type FloodVerdict, floodVerdict } from '@careful-seam/core/flood/floodVerdict';
-import type { FloodVerdictInput } from '@careful-seam/core/flood/floodVerdictInput';
-import { waterIn } from '@careful-seam/core/flood/waterIn';
-import { showerModel } from '@careful-seam/core/geometry/showerModel';
-import type { FloodTest } from '@careful-seam/core/proof/floodTest';
+import type { FloodTest } from '@careful-seam/core/log/floodTest';
 import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
+import { showerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
+import { FLOOD_REASONS, type FloodVerdict, floodVerdict } from '@careful-seam/core/water/floodVerdict';
+import type { FloodVerdictInput } from '@careful-seam/core/water/floodVerdictInput';
+import { waterIn } from '@careful-seam/core/water/waterIn';
 import { describe, expect, it } from 'vitest';
 import { makeWords } from '../texts/words';
 import { type ChartPens, floodChart } from './floodChart';

@@ -1,11 +1,11 @@
-import type { FloodReason, FloodVerdict } from '@careful-seam/core/flood/floodVerdict';
-import { leakSize } from '@careful-seam/core/flood/leakSize';
-import { waterIn } from '@careful-seam/core/flood/waterIn';
-import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
-import { SHORTFALLS, type Shortfall } from '@careful-seam/core/proof/floodNeeds';
-import { type FloodTest, isWetLook } from '@careful-seam/core/proof/floodTest';
-import type { FloodCheck } from '@careful-seam/core/rules/ruleBook';
+import { isWetLook } from '@careful-seam/core/checks/floodReadings';
+import { type FloodTest, SHORTFALLS, type Shortfall } from '@careful-seam/core/log/floodTest';
+import type { FloodCheck } from '@careful-seam/core/rules/checks/flood';
+import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { LB_PER_KG, US_GALLON_L } from '@careful-seam/core/units/measures';
+import type { FloodReason, FloodVerdict } from '@careful-seam/core/water/floodVerdict';
+import { leakSize } from '@careful-seam/core/water/leakSize';
+import { waterIn } from '@careful-seam/core/water/waterIn';
 import { momentWords, type ShownUnit } from '../texts/sentences';
 import type { Words } from '../texts/words';
 

@@ -1,4 +1,5 @@
-import { type FloodTest, plannedEndMs } from '@careful-seam/core/proof/floodTest';
+import { plannedEndMs } from '@careful-seam/core/checks/floodReadings';
+import type { FloodTest } from '@careful-seam/core/log/floodTest';
 import type { FloodVisit } from '../files/floodCalendar';
 import type { Words } from '../texts/words';
 

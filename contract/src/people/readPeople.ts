@@ -1,4 +1,4 @@
-import type { Role } from '@careful-seam/core/entries/roles';
+import type { Role } from '@careful-seam/core/log/roles';
 import Papa from 'papaparse';
 import type { FirstPerson } from '../api/setUp';
 

@@ -1,4 +1,4 @@
-import type { OrphanReason } from '@careful-seam/core/proof/state';
+import type { OrphanReason } from '@careful-seam/core/log/state';
 
 /** Entries that are written down and not counted, by the reason why, with how many there are of each. */
 export function orphansByReason(orphans: readonly { why: OrphanReason }[]): [why: OrphanReason, count: number][] {

@@ -1,12 +1,12 @@
-import { CHECK_VERDICTS } from '@careful-seam/core/entries/entry';
-import { FILM_ZONES } from '@careful-seam/core/film/filmZones';
-import { FILM_REASONS } from '@careful-seam/core/film/judgeFilm';
-import { ShowerGeometry } from '@careful-seam/core/geometry/showerGeometry';
-import { SHORTFALLS } from '@careful-seam/core/proof/floodNeeds';
-import { LINE_STATES } from '@careful-seam/core/proof/seamLine';
-import { ORPHAN_REASONS, STAGE_CAUSES } from '@careful-seam/core/proof/state';
+import { CHECK_VERDICTS } from '@careful-seam/core/log/entry';
+import { SHORTFALLS } from '@careful-seam/core/log/floodTest';
+import { ORPHAN_REASONS, STAGE_CAUSES } from '@careful-seam/core/log/state';
+import { FILM_ZONES } from '@careful-seam/core/membrane/film/filmZones';
+import { FILM_REASONS } from '@careful-seam/core/membrane/film/judgeFilm';
+import { LINE_STATES } from '@careful-seam/core/proof/shown/seamLine';
 import { TOGETHER } from '@careful-seam/core/rules/mixedParts';
 import { EFFECTS } from '@careful-seam/core/rules/ruleBook';
+import { ShowerGeometry } from '@careful-seam/core/shower/geometry/showerGeometry';
 import { z } from 'zod';
 
 const mm = z.number();

@@ -1,7 +1,7 @@
-import { edgeId } from '@careful-seam/core/geometry/showerGeometry';
-import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
-import { walkingOrder } from '@careful-seam/core/map/unfold';
-import type { Seam } from '@careful-seam/core/seams/seam';
+import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
+import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
+import { walkingOrder } from '@careful-seam/core/shower/map/unfold';
+import type { Seam } from '@careful-seam/core/shower/seams/seam';
 import type { Words } from './words';
 
 /** Letters of walls and curbs by edge id, in walking order from the left: A, B, C… */

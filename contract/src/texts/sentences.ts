@@ -1,8 +1,13 @@
-import type { ShowerModel } from '@careful-seam/core/geometry/showerModel';
-import { filmLimits, judgeShowerFilm } from '@careful-seam/core/proof/filmOfShower';
-import { showerHeadMm } from '@careful-seam/core/proof/raisedLimits';
-import type { Because, Blocker, Judgement } from '@careful-seam/core/proof/state';
-import type { Check, NumberCheck, NumberUnit, RuleBook, SurveyCheck } from '@careful-seam/core/rules/ruleBook';
+import { filmLimits, judgeShowerFilm } from '@careful-seam/core/checks/film';
+import { showerHeadMm } from '@careful-seam/core/checks/raisedLimits';
+import type { Because, Blocker, Judgement } from '@careful-seam/core/log/state';
+import type { Check, CheckKind, CheckOf } from '@careful-seam/core/rules/checks/check';
+import type { NumberCheck, NumberUnit } from '@careful-seam/core/rules/checks/figure';
+import type { MeasuredCheck } from '@careful-seam/core/rules/checks/measured';
+import type { PositionCheck } from '@careful-seam/core/rules/checks/position';
+import type { SurveyCheck } from '@careful-seam/core/rules/checks/survey';
+import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { showLength } from '@careful-seam/core/units/length';
 import { DateTime, Settings } from 'luxon';
 import { filmLimitWords, filmSentence } from '../film/filmWords';
@@ -50,13 +55,7 @@ function surveyLimit(t: Words, { measures }: SurveyCheck, unit: ShownUnit): stri
   return t('limit.falls', { least, most, pond: showLength(measures.pondMm, unit) });
 }
 
-/** A limit in words, in the person's unit; empty for a check that is looked at. */
-export function limitWords(t: Words, check: Check, unit: ShownUnit): string {
-  if (check.kind === 'number') return numberLimit(t, check, unit);
-  if (check.kind === 'survey') return surveyLimit(t, check, unit);
-  if (check.kind === 'film') return filmLimitWords(t, filmLimits(check), unit);
-  if (check.kind !== 'measured') return '';
-  const { atLeastMm, atMostMm } = check.limit;
+function measuredLimit(t: Words, { limit: { atLeastMm, atMostMm } }: MeasuredCheck, unit: ShownUnit): string {
   const least = atLeastMm === undefined ? '' : showLength(atLeastMm, unit);
   const most = atMostMm === undefined ? '' : showLength(atMostMm, unit);
   if (least && most) return t('limit.between', { least, most });
@@ -93,25 +92,25 @@ export function dayWords(ms: number, zone?: string): string {
   return DateTime.fromMillis(ms, zone ? { zone } : {}).toFormat('ccc d LLL');
 }
 
-function undecidedSentence(t: Words, j: Judgement, unit: ShownUnit): string {
-  const { check, hasLength } = j.requirement;
+function undecidedSentence(t: Words, check: MeasuredCheck, j: Judgement, unit: ShownUnit): string {
+  const { hasLength } = j.requirement;
   const count = t('sentence.readings', { count: j.readings.length });
-  if (!hasLength && check.kind === 'measured' && check.steps && j.readings.length >= check.pattern.readingsAtLeast)
+  if (!hasLength && check.steps && j.readings.length >= check.pattern.readingsAtLeast)
     return t('sentence.figureFirst', {
       check: check.label,
       value: showLength(j.lowestMm ?? 0, unit),
       strict: showLength(Math.min(...check.steps.limits.map((s) => s.atMostMm)), unit),
       by: j.requirement.stage.checks.find((c) => c.id === check.steps!.by)?.label ?? check.steps.by,
     });
-  if (!hasLength && check.kind === 'measured')
+  if (!hasLength)
     return t('sentence.undecidedCount', { check: check.label, count, need: check.pattern.readingsAtLeast });
   if (j.nextAtMm === null) return t('sentence.undecidedLook', { check: check.label });
   return t('sentence.undecided', { check: check.label, count, at: showLength(j.nextAtMm, unit) });
 }
 
 /** How far a height stands over the highest shower head, in words; empty where there is none to compare with. */
-function marginWords(t: Words, model: ShowerModel, check: Check, valueMm: number, unit: ShownUnit): string {
-  if (check.kind !== 'measured' || check.comparedWith !== 'shower-head') return '';
+function marginWords(t: Words, model: ShowerModel, check: MeasuredCheck, valueMm: number, unit: ShownUnit): string {
+  if (check.comparedWith !== 'shower-head') return '';
   const headMm = showerHeadMm(model);
   if (headMm === null) return '';
   const marginMm = valueMm - headMm;
@@ -124,32 +123,9 @@ export function raisedWords(t: Words, { raised }: Pick<Judgement['requirement'],
   return raised ? ` (${t(`sentence.raised.${raised}`)})` : '';
 }
 
-/** A verdict as a sentence with its number and its reason. `upright` seams are measured from their lower end. */
-export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit: ShownUnit): string {
-  const { check, element, hasLength } = j.requirement;
-  if (j.deviation?.decision)
-    return t('sentence.accepted', {
-      check: check.label,
-      by: j.deviation.decision.by,
-      reason: j.deviation.decision.reason,
-    });
-  if (j.waitsForManager) return t('sentence.waitsForManager', { check: check.label });
-  if (check.kind === 'looked') return lookedSentence(t, j);
-  if (check.kind === 'number') return numberSentence(t, check, j, unit);
-  if (check.kind === 'position')
-    return t(
-      j.position ? `sentence.position.${j.verdict === 'fail' ? 'deviates' : 'found'}` : 'sentence.position.own',
-      {
-        check: check.label,
-        position: j.position ?? '',
-      },
-    );
-  if (check.kind === 'survey')
-    return t(`sentence.survey.${j.verdict}`, { check: check.label, limit: surveyLimit(t, check, unit) });
-  if (check.kind === 'film') return filmSentence(t, judgeShowerFilm(model, check, j.readings), filmLimits(check), unit);
-  if (check.kind === 'flood') return t(`sentence.flood.${j.verdict}`);
-  if (check.kind === 'wait') return waitSentence(t, j);
-  const limit = limitWords(t, check, unit) + raisedWords(t, j.requirement);
+function measuredSentence({ t, model, check, j, unit }: Spoken<MeasuredCheck>): string {
+  const { element, hasLength } = j.requirement;
+  const limit = measuredLimit(t, check, unit) + raisedWords(t, j.requirement);
   const seam = model.seams.find((s) => s.id === element);
   const end = t(seam && seam.highMm - seam.lowMm > seam.lengthMm * 0.7 ? 'sentence.lower' : 'sentence.left');
   switch (j.verdict) {
@@ -161,7 +137,7 @@ export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit
     case 'unseen':
       return t('sentence.unseenMeasure', { check: check.label, limit });
     case 'undecided':
-      return undecidedSentence(t, j, unit);
+      return undecidedSentence(t, check, j, unit);
     case 'fail': {
       const wrong = j.readings.find((r) => r.atMm === j.worstAtMm);
       if (!wrong) return t('sentence.defectSeen', { check: check.label });
@@ -180,6 +156,63 @@ export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit
       });
     }
   }
+}
+
+function positionSentence({ t, check, j }: Spoken<PositionCheck>): string {
+  const found = j.verdict === 'fail' ? 'deviates' : 'found';
+  const values = { check: check.label, position: j.position ?? '' };
+  return t(j.position ? `sentence.position.${found}` : 'sentence.position.own', values);
+}
+
+/** What a judgement of one kind of check is spoken from. */
+interface Spoken<C> {
+  t: Words;
+  model: ShowerModel;
+  check: C;
+  j: Judgement;
+  unit: ShownUnit;
+}
+
+/** What each kind of check says: its limit, empty where it has none in words, and what was found. A new kind does not compile until it speaks. */
+const WORDS: {
+  readonly [K in CheckKind]: {
+    limit: (t: Words, check: CheckOf<K>, unit: ShownUnit) => string;
+    found: (spoken: Spoken<CheckOf<K>>) => string;
+  };
+} = {
+  measured: { limit: measuredLimit, found: measuredSentence },
+  looked: { limit: () => '', found: ({ t, j }) => lookedSentence(t, j) },
+  number: { limit: numberLimit, found: ({ t, check, j, unit }) => numberSentence(t, check, j, unit) },
+  position: { limit: () => '', found: positionSentence },
+  flood: { limit: () => '', found: ({ t, j }) => t(`sentence.flood.${j.verdict}`) },
+  wait: { limit: () => '', found: ({ t, j }) => waitSentence(t, j) },
+  survey: {
+    limit: surveyLimit,
+    found: ({ t, check, j, unit }) =>
+      t(`sentence.survey.${j.verdict}`, { check: check.label, limit: surveyLimit(t, check, unit) }),
+  },
+  film: {
+    limit: (t, check, unit) => filmLimitWords(t, filmLimits(check), unit),
+    found: ({ t, model, check, j, unit }) =>
+      filmSentence(t, judgeShowerFilm(model, check, j.readings), filmLimits(check), unit),
+  },
+};
+type WordsOf<C extends Check> = {
+  limit: (t: Words, check: C, unit: ShownUnit) => string;
+  found: (s: Spoken<C>) => string;
+};
+const wordsOf = <C extends Check>(check: C): WordsOf<C> => WORDS[check.kind] as unknown as WordsOf<C>;
+
+/** A limit in words, in the person's unit; empty for a check that is looked at. */
+export const limitWords = (t: Words, check: Check, unit: ShownUnit): string => wordsOf(check).limit(t, check, unit);
+
+/** A verdict as a sentence with its number and its reason. `upright` seams are measured from their lower end. */
+export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit: ShownUnit): string {
+  const { check } = j.requirement;
+  const answer = j.deviation?.decision;
+  if (answer) return t('sentence.accepted', { check: check.label, by: answer.by, reason: answer.reason });
+  if (j.waitsForManager) return t('sentence.waitsForManager', { check: check.label });
+  return wordsOf(check).found({ t, model, check, j, unit });
 }
 
 export function defectKindLabel(book: RuleBook, kind: string | null, check: string | null): string {

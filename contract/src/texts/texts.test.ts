@@ -1,6 +1,6 @@
-import { showerModel } from '@careful-seam/core/geometry/showerModel';
-import { judge } from '@careful-seam/core/proof/judge';
-import { blockersOf } from '@careful-seam/core/proof/release';
+import { judge } from '@careful-seam/core/checks/judge';
+import { blockersOf } from '@careful-seam/core/proof/holds/release';
+import { showerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { BOOK, begun, fold, lapReading, pass, placeOf } from '@careful-seam/core/tests/sampleTablet';
 import { describe, expect, it } from 'vitest';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { BODIES } from '../entries/entry';
+import { BODIES } from '../log/entry';
 import { CALCULATIONS } from './registry';
 
 type Schema = Record<string, unknown>;

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { type Outcome, refuse } from '../outcome/outcome';
+import { versionOf } from '../outcome/versions';
 import { anyMm } from '../units/bounded';
-import { versionOf } from './versions';
 
 /** One public calculation. The registry is the one list: command line, API and docs all come from it. */
 export interface Calculation {

@@ -1,16 +1,16 @@
 import { z } from 'zod';
-import { air } from '../air/air';
-import { evaporationMmPerHour } from '../flood/evaporation';
-import { fillTime } from '../flood/fillTime';
-import { FloodPlanInput, floodPlan } from '../flood/floodPlan';
-import { FLOOD_REASONS, floodVerdict } from '../flood/floodVerdict';
-import { Climate, FloodVerdictInput } from '../flood/floodVerdictInput';
-import { FloodVolumeInput, floodVolume } from '../flood/floodVolume';
-import { floorLoad } from '../flood/floorLoad';
-import { LeakHeightInput, leakHeight } from '../flood/leakHeight';
-import { leakSize } from '../flood/leakSize';
+import { air } from '../cure/air';
 import { done } from '../outcome/outcome';
 import { areaM2, degreesC, positiveMm, volumeL } from '../units/bounded';
+import { evaporationMmPerHour } from '../water/evaporation';
+import { fillTime } from '../water/fillTime';
+import { FloodPlanInput, floodPlan } from '../water/floodPlan';
+import { FLOOD_REASONS, floodVerdict } from '../water/floodVerdict';
+import { Climate, FloodVerdictInput } from '../water/floodVerdictInput';
+import { FloodVolumeInput, floodVolume } from '../water/floodVolume';
+import { floorLoad } from '../water/floorLoad';
+import { LeakHeightInput, leakHeight } from '../water/leakHeight';
+import { leakSize } from '../water/leakSize';
 import { type Calculation, calculation, mm } from './calculation';
 
 const verdict = z.enum(['pass', 'fail', 'undecided']);

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { FallSurveyInput, fallSurvey } from '../floor/fall/fallSurvey';
 import {
   DrainCentreInput,
   drainCentre,
@@ -6,14 +7,13 @@ import {
   flangeLevel,
   PipeCutInput,
   pipeCut,
-} from '../drain/flangeLevel';
-import { FallSurveyInput, fallSurvey } from '../fall/fallSurvey';
-import { FlatnessInput, flatness } from '../flatness/flatness';
-import { StallFitInput, StudShimsInput, stallFit, studShims } from '../framing/stallFit';
-import { PlanPoint } from '../geometry/point';
-import { MortarBedInput, MortarMixInput, mortarBed, mortarMix } from '../mortar/mortarBed';
-import { PondingInput, ponding } from '../ponding/ponding';
-import { TrayCutInput, trayCut } from '../tray/trayCut';
+} from '../floor/flangeLevel';
+import { FlatnessInput, flatness } from '../floor/flatness/flatness';
+import { MortarBedInput, MortarMixInput, mortarBed, mortarMix } from '../floor/mortarBed';
+import { PondingInput, ponding } from '../floor/ponding/ponding';
+import { TrayCutInput, trayCut } from '../floor/trayCut';
+import { PlanPoint } from '../shower/geometry/point';
+import { StallFitInput, StudShimsInput, stallFit, studShims } from '../walls/stallFit';
 import { type Calculation, calculation, mm } from './calculation';
 
 const NO_SOURCE = 'common practice, no source';

@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { BandPlanInput, bandPlan } from '../band/bandPlan';
-import { BoardCutInput, boardCut } from '../boards/boardCut';
 import { CureAgeInput, CureTimeInput, cureAge, cureTime } from '../cure/cureAge';
 import { DryingTimeInput, dryingTime } from '../cure/drying';
+import { CutRollsInput, cutRolls } from '../materials/cutRolls';
+import { BandPlanInput, bandPlan } from '../membrane/bandPlan';
 import {
   FilmFromVolumeInput,
   FilmNeededInput,
@@ -10,13 +10,13 @@ import {
   filmNeeded,
   PrimerMixInput,
   primerMix,
-} from '../film/filmArithmetic';
-import { FilmSpotsInput, filmSpots } from '../film/filmSpots';
-import { PlanPoint } from '../geometry/point';
-import { LayerStackInput, layerStack } from '../layers/layerStack';
-import { LinerWidthInput, linerWidth } from '../liner/linerWidth';
-import { SamplingPlanInput, samplingPlan } from '../sampling/samplingPlan';
-import { CutRollsInput, cutRolls } from '../takeoff/cutRolls';
+} from '../membrane/film/filmArithmetic';
+import { FilmSpotsInput, filmSpots } from '../membrane/film/filmSpots';
+import { LayerStackInput, layerStack } from '../membrane/layerStack';
+import { LinerWidthInput, linerWidth } from '../membrane/linerWidth';
+import { SamplingPlanInput, samplingPlan } from '../membrane/samplingPlan';
+import { PlanPoint } from '../shower/geometry/point';
+import { BoardCutInput, boardCut } from '../walls/boardCut';
 import { type Calculation, calculation, mm } from './calculation';
 
 const NO_SOURCE = 'common practice, no source';

@@ -1,7 +1,7 @@
 import { execFileSync, spawnSync } from 'node:child_process';
 import { describe, expect, it } from 'vitest';
+import { versionOf } from '../outcome/versions';
 import { CALCULATIONS, calculationSchema, calculationVersions, runCalculation } from './registry';
-import { versionOf } from './versions';
 
 const FLOOR = [
   [0, 0],

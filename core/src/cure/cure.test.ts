@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { saturationPa } from '../air/air';
+import { saturationPa } from './air';
 import { checkClimate, climateLog } from './climateLog';
 import { arrheniusRate, cureAge, cureRate, cureTime, siteTemperature } from './cureAge';
 import { type CureLayer, cureBand, cureReady } from './cureClock';

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { saturationPa } from '../air/air';
 import { type Bounds, holdBounds } from '../tests/bounds';
+import { saturationPa } from './air';
 import { checkClimate } from './climateLog';
 import { CureAgeInput, CureTimeInput, cureAge, cureRate, cureTime, siteTemperature } from './cureAge';
 import { DryingTimeInput, deficitPa, dryingRate, dryingTime } from './drying';

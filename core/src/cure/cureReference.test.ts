@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { saturationPa } from '../air/air';
+import { saturationPa } from './air';
 import { climateLog } from './climateLog';
 import { type CureLayer, cureReady, type Forecast } from './cureClock';
 

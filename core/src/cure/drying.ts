@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { saturationPa } from '../air/air';
 import { done, type Outcome } from '../outcome/outcome';
 import { degreesC, hoursSince } from '../units/bounded';
+import { saturationPa } from './air';
 import { REFERENCE_C, siteTemperature } from './cureAge';
 
 /** Air that a label's drying hours are taken to mean: 23 °C and half saturated, 1405 Pa of deficit [common practice, no source]. */

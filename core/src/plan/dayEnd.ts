@@ -1,7 +1,7 @@
-import type { EntryOf } from '../entries/entry';
-import { dueAtMs, isOpen } from '../proof/defectLife';
-import { openLookRequests } from '../proof/lookRequests';
-import type { Defect, Release, ShowerState } from '../proof/state';
+import type { EntryOf } from '../log/entry';
+import type { Defect, Release, ShowerState } from '../log/state';
+import { dueAtMs, isOpen } from '../proof/holds/defectLife';
+import { openLookRequests } from '../proof/holds/lookRequests';
 
 /** What a day leaves behind in one shower. */
 export interface DayEnd {

@@ -1,8 +1,8 @@
-import { plannedEndMs } from '../proof/floodTest';
-import { judgeStage } from '../proof/judge';
-import { waitingUntilMs } from '../proof/judgeWater';
-import { currentStage } from '../proof/seamLine';
-import type { ShowerState } from '../proof/state';
+import { plannedEndMs } from '../checks/floodReadings';
+import { judgeStage } from '../checks/judge';
+import { judgeOf, waitingUntilMs } from '../checks/judges';
+import type { ShowerState } from '../log/state';
+import { currentStage } from '../proof/shown/seamLine';
 import { floodCheckOf, type Stage } from '../rules/ruleBook';
 
 const MS_PER_HOUR = 3_600_000;
@@ -78,7 +78,7 @@ function presentWindows(
       { kind: 'ready', stage: key, fromMs: readyAt, toMs: null },
     ];
   const work = workMs(state, key);
-  const builds = stage.checks.some((c) => c.kind === 'measured' || c.kind === 'looked');
+  const builds = stage.checks.some((c) => judgeOf(c).buildsOn);
   if (!builds) return [{ kind: 'ready', stage: key, fromMs: sinceMs, toMs: null }];
   if (work === null && !state.stages.get(key)?.begun)
     return [{ kind: 'crew', stage: key, fromMs: Math.max(sinceMs, morningOf(state.clockMs)), toMs: null }];

@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { Body } from '../entries/entry';
+import { WHOLE_SHOWER } from '../checks/requirements';
+import type { Body } from '../log/entry';
+import { allEvidence } from '../log/state';
 import { FILL_MM, HOUR_MS, logged, PLACES, passFlood, readyForWater, waterIn } from '../tests/sampleFlood';
 import { sampleShower } from '../tests/sampleShower';
 import {
@@ -20,11 +22,9 @@ import {
   type Tablet,
   tablet,
 } from '../tests/sampleTablet';
-import { LOGGER_STEP_MM, MARK_STEP_MM } from './foldFlood';
-import { foldShower } from './foldShower';
-import { blockersOf } from './release';
-import { WHOLE_SHOWER } from './requirements';
-import { allEvidence } from './state';
+import { foldShower } from './fold/foldShower';
+import { blockersOf } from './holds/release';
+import { LOGGER_STEP_MM, MARK_STEP_MM } from './water/foldFlood';
 
 const foot = 'floor-wall|floor|wall:back';
 const PHOTO = { hash: 'a'.repeat(64), widthPx: 10, heightPx: 10, marks: [] };

@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import type { Body } from '../entries/entry';
-import { showerModel } from '../geometry/showerModel';
+import { floodFound } from '../checks/flood';
+import { distanceTo } from '../checks/place';
+import { showerHeadMm } from '../checks/raisedLimits';
+import type { Body } from '../log/entry';
+import { allEvidence } from '../log/state';
+import { showerModel } from '../shower/geometry/showerModel';
 import { endFlood, flooded, logged, PLACES, readyForWater, waterIn } from '../tests/sampleFlood';
 import { sampleShower } from '../tests/sampleShower';
 import { begun, climb, fold, pass, placeOf } from '../tests/sampleTablet';
-import { floodFound } from './judgeWater';
-import { distanceTo } from './place';
-import { showerHeadMm } from './raisedLimits';
-import { allEvidence } from './state';
 
 const RISE = 0.75 * 25.4;
 

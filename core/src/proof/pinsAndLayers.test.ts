@@ -1,8 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import type { Body } from '../entries/entry';
-import { showerModel } from '../geometry/showerModel';
+import { filmFound } from '../checks/film';
+import { judge, judgeStage } from '../checks/judge';
+import { builtAs } from '../checks/position';
+import { requirementsOf } from '../checks/requirements';
+import type { Body } from '../log/entry';
 import { defaultRuleBook } from '../rules/defaultRuleBook';
 import { RuleBook } from '../rules/ruleBook';
+import { showerModel } from '../shower/geometry/showerModel';
 import { lookForWater, waterIn } from '../tests/sampleFlood';
 import { sampleShower } from '../tests/sampleShower';
 import {
@@ -19,14 +23,11 @@ import {
   type Tablet,
   tablet,
 } from '../tests/sampleTablet';
-import { toProveAgain } from './defectLife';
-import { filmFound } from './filmOfShower';
-import { atMoment, foldShower } from './foldShower';
-import { builtAs, judge, judgeStage } from './judge';
-import { keptAfter } from './keptAfter';
-import { requirementsOf } from './requirements';
-import { releaseStatement } from './stand';
-import { waysOf } from './waysOf';
+import { atMoment, foldShower } from './fold/foldShower';
+import { keptAfter } from './fold/keptAfter';
+import { toProveAgain } from './holds/defectLife';
+import { releaseStatement } from './holds/stand';
+import { waysOf } from './shown/waysOf';
 
 const IN = 25.4;
 const foot = 'floor-wall|floor|wall:back';

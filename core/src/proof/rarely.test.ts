@@ -1,8 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import type { Body } from '../entries/entry';
-import { showerModel } from '../geometry/showerModel';
+import { judge } from '../checks/judge';
+import { builtAs } from '../checks/position';
+import { partOfFace, requirementsOf } from '../checks/requirements';
+import { surveyedFloor } from '../checks/survey';
+import { waterProof } from '../checks/waterProof';
+import type { Body } from '../log/entry';
+import { lapLeg } from '../membrane/laps';
 import { defaultRuleBook } from '../rules/defaultRuleBook';
 import { positionEffect } from '../rules/positions';
+import { showerModel } from '../shower/geometry/showerModel';
 import { endFlood, flooded, HOUR_MS, PLACES, readyForWater, waterIn } from '../tests/sampleFlood';
 import { sampleModel, sampleShower } from '../tests/sampleShower';
 import {
@@ -20,17 +26,12 @@ import {
   type Tablet,
   tablet,
 } from '../tests/sampleTablet';
-import { toProveAgain } from './defectLife';
-import { surveyedFloor } from './floorSurvey';
-import { atMoment, foldShower } from './foldShower';
-import { builtAs, judge } from './judge';
-import { lapLeg } from './laps';
-import { blockersOf } from './release';
-import { partOfFace, requirementsOf } from './requirements';
-import { currentStage } from './seamLine';
-import { showerTakeOff } from './takeOffOfShower';
-import { waterProof } from './waterProof';
-import { notInspected, waysOf } from './waysOf';
+import { atMoment, foldShower } from './fold/foldShower';
+import { toProveAgain } from './holds/defectLife';
+import { blockersOf } from './holds/release';
+import { currentStage } from './shown/seamLine';
+import { showerTakeOff } from './shown/takeOffOfShower';
+import { notInspected, waysOf } from './shown/waysOf';
 
 const SHIPPED = defaultRuleBook();
 const back = 'floor-wall|floor|wall:back';

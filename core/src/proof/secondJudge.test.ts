@@ -1,16 +1,16 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
-import type { Author, Entry } from '../entries/entry';
+import { whereOpen } from '../checks/acceptance';
+import { judge } from '../checks/judge';
+import type { Author, Entry } from '../log/entry';
+import type { Arrival, Arrivals, ShowerState } from '../log/state';
+import { totalMm } from '../shower/seams/intervals';
 import { sampleShower } from '../tests/sampleShower';
 import { CREW, INSPECTOR, MANAGER, placeOf, type Tablet, tablet } from '../tests/sampleTablet';
 import { type SecondRecord, secondJudge } from '../tests/secondJudge';
 import { TINY } from '../tests/tinyBook';
-import { whereOpen } from './deviations';
-import { foldShower } from './foldShower';
-import { totalMm } from './intervals';
-import { judge } from './judge';
-import { buildLedger, LINE_STATES } from './seamLine';
-import type { Arrival, Arrivals, ShowerState } from './state';
+import { foldShower } from './fold/foldShower';
+import { buildLedger, LINE_STATES } from './shown/seamLine';
 
 const HOUR = 3_600_000;
 const STAGES = ['base', 'membrane', 'cure', 'flood-test', 'tile'] as const;
@@ -493,8 +493,8 @@ function agree(found: SecondRecord, second: SecondRecord): void {
   expect(found.flood).toBe(second.flood);
 }
 
-/** Sequences that are run; \`npm run calibrate\` runs ten times as many. */
-const RUNS = Number(process.env.SECOND_JUDGE_RUNS ?? 2000);
+/** Sequences that are run; \`npm run calibrate\` runs 20,000. */
+const RUNS = Number(process.env.SECOND_JUDGE_RUNS ?? 700);
 
 it(`agrees with the second judge over ${RUNS} random sequences of what people may do`, () => {
   const seed = Number(process.env.SECOND_JUDGE_SEED ?? 20261128);

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
+import { judge } from '../checks/judge';
+import type { ShowerState } from '../log/state';
 import { defaultRuleBook } from '../rules/defaultRuleBook';
 import { sampleShower } from '../tests/sampleShower';
 import { MANAGER, type Tablet, tablet } from '../tests/sampleTablet';
-import { foldShower } from './foldShower';
-import { judge } from './judge';
-import { blockersOf } from './release';
-import type { ShowerState } from './state';
-import { notInspected, waysOf } from './waysOf';
+import { foldShower } from './fold/foldShower';
+import { blockersOf } from './holds/release';
+import { notInspected, waysOf } from './shown/waysOf';
 
 const BOOK = defaultRuleBook();
 const fold = (t: Tablet): ShowerState => foldShower(t.entries, () => BOOK);

@@ -1,34 +1,18 @@
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import { type Check, ruleOf } from './checks/check';
+import type { Surroundings } from './checks/checkRule';
 import { filmFault } from './filmFault';
-import { type Check, RuleBook } from './ruleBook';
+import { RuleBook } from './ruleBook';
 
 const no = (field: string, message: string): Outcome<never> => refuse('rule-book-invalid', field, message);
 
-function checkOne(book: RuleBook, check: Check, stages: ReadonlySet<string>, field: string): Outcome<null> {
-  const question = check.kind === 'position' ? check.disagreement : undefined;
-  if (question && !book.disagreements.some((d) => d.id === question))
-    return no(
-      field,
-      `"${check.id}" stands for the question ${question}, which the book does not hold. Add it, or take the check out.`,
-    );
-  const unknown = check.kind === 'wait' ? check.after.find((s) => !stages.has(s)) : undefined;
-  if (unknown)
-    return no(
-      `${field}.after`,
-      `"${check.id}" waits for the stage "${unknown}", which this method has not. Name another.`,
-    );
-  if (check.kind === 'measured' && (check.limit.atLeastMm ?? 0) > (check.limit.atMostMm ?? Infinity))
-    return no(`${field}.limit`, `"${check.label}": the upper limit lies below the lower one. Check both.`);
-  if (check.kind === 'film' && (check.dryLeastUm ?? 0) > (check.dryMostUm ?? Infinity))
-    return no(`${field}.dryMostUm`, `"${check.label}": the greatest film lies under the least. Check both.`);
-  if (check.kind === 'film' && new Set(check.zones.map((z) => z.zone)).size !== check.zones.length)
-    return no(`${field}.zones`, `"${check.label}" names a zone twice. Name each once.`);
-  if (check.kind === 'number' && (check.limit?.atLeast ?? -Infinity) > (check.limit?.atMost ?? Infinity))
-    return no(`${field}.limit`, `"${check.label}": the upper limit lies below the lower one. Check both.`);
-  return done(null);
+function checkOne(check: Check, within: Surroundings, field: string): Outcome<null> {
+  const fault = ruleOf(check).fault(check, within);
+  return fault ? no(fault.field ? `${field}.${fault.field}` : field, fault.message) : done(null);
 }
 
 function checkMethods(book: RuleBook): Outcome<null> {
+  const questions = new Set(book.disagreements.map((d) => d.id));
   for (const [m, method] of book.methods.entries()) {
     const stages = new Set(method.stages.map((s) => s.key));
     if (stages.size !== method.stages.length)
@@ -43,7 +27,7 @@ function checkMethods(book: RuleBook): Outcome<null> {
             `"${check.id}" stands twice in ${stage.label} of ${method.label}. Give each check its own id.`,
           );
         seen.add(check.id);
-        const fine = checkOne(book, check, stages, field);
+        const fine = checkOne(check, { stages, questions }, field);
         if (!fine.ok) return fine;
       }
     }

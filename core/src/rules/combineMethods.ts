@@ -1,16 +1,10 @@
-import type { ShowerGeometry } from '../geometry/showerGeometry';
+import { PARTS, type Part } from '../shower/geometry/parts';
+import type { ShowerGeometry } from '../shower/geometry/showerGeometry';
+import { type Check, ruleOf } from './checks/check';
+import type { Variant } from './checks/checkBase';
 import { withLabels } from './labelLimits';
 import type { ProductLine } from './productLine';
-import {
-  type Check,
-  findMethod,
-  type Method,
-  PARTS,
-  type Part,
-  type RuleBook,
-  type Stage,
-  type Variant,
-} from './ruleBook';
+import { findMethod, type Method, type RuleBook, type Stage } from './ruleBook';
 
 /** How a shower is built: its main method, parts that differ, ways of building, and where its inspection begins. */
 export interface Pinned {
@@ -54,7 +48,7 @@ const sameCheck = (a: Check, b: Check): boolean =>
  * to the parts that are coated.
  */
 function isOfWhole(check: Check): boolean {
-  if (check.kind === 'film') return false;
+  if (ruleOf(check).ofWhole === 'parts') return false;
   return check.on.element === 'shower' || check.on.element === 'drain';
 }
 
@@ -71,8 +65,9 @@ function addCheck(into: Check[], check: Check, parts: readonly Part[], method: M
   else if (sameCheck(into[k]!, own)) {
     const had = into[k]!;
     if (had.parts && own.parts) into[k] = { ...had, parts: [...had.parts, ...own.parts] };
-  } else if (check.kind === 'wait' && into[k]!.kind === 'wait') {
-    if (check.hours > (into[k] as typeof check).hours) into[k] = check;
+  } else if (ruleOf(check).ofWhole === 'stricter' && into[k]!.kind === check.kind) {
+    const leastOf = (c: Check) => ruleOf(c).figures(c)?.least ?? 0;
+    if (leastOf(check) > leastOf(into[k]!)) into[k] = check;
   } else into.push({ ...own, id: `${check.id}@${method.key}` });
 }
 
@@ -82,7 +77,7 @@ function combineStage(key: string, used: readonly { method: Method; parts: Part[
   const checks: Check[] = [];
   for (const { method, parts } of used)
     for (const check of method.stages.find((s) => s.key === key)?.checks ?? []) {
-      if (mixed && isOfWhole(check) && check.kind !== 'wait' && method.key !== floor) continue;
+      if (mixed && isOfWhole(check) && ruleOf(check).ofWhole === 'floor' && method.key !== floor) continue;
       addCheck(checks, check, parts, method, mixed);
     }
   return { ...first, checks };

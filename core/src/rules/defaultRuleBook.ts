@@ -1,4 +1,5 @@
-import { type Check, type Disagreement, RuleBook } from './ruleBook';
+import type { Check } from './checks/check';
+import { type Disagreement, RuleBook } from './ruleBook';
 import book from './shipped/book.json';
 import disagreements from './shipped/disagreements.json';
 import stripOut from './shipped/ladder/00-strip-out.json';

@@ -1,4 +1,4 @@
-import { filmPlausible } from '../film/filmArithmetic';
+import { filmPlausible } from '../membrane/film/filmArithmetic';
 import type { ProductLine } from './productLine';
 
 /** What a range states. */

@@ -1,13 +1,15 @@
 import { describe, expect, it } from 'vitest';
-import type { ShowerGeometry } from '../geometry/showerGeometry';
-import { showerModel } from '../geometry/showerModel';
-import { requirementsOf } from '../proof/requirements';
+import { requirementsOf } from '../checks/requirements';
+import type { ShowerGeometry } from '../shower/geometry/showerGeometry';
+import { showerModel } from '../shower/geometry/showerModel';
 import { SHAPES, shapedShower } from '../tests/anyShower';
 import { sampleShower } from '../tests/sampleShower';
+import type { Variant } from './checks/checkBase';
+import type { NumberCheck } from './checks/figure';
 import { combineMethods, drawnVariants, methodsOfParts, type Pinned } from './combineMethods';
 import { defaultRuleBook } from './defaultRuleBook';
 import { findDisagreement, positionEffect, standingPosition } from './positions';
-import { findCheck, findStage, type NumberCheck, type Variant } from './ruleBook';
+import { findCheck, findStage } from './ruleBook';
 
 const BOOK = defaultRuleBook();
 const METHODS = BOOK.methods.map((m) => m.key);

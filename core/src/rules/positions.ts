@@ -1,4 +1,5 @@
-import type { Disagreement, Effect, RuleBook, Variant } from './ruleBook';
+import type { Variant } from './checks/checkBase';
+import type { Disagreement, Effect, RuleBook } from './ruleBook';
 
 /** The question with that id, or null. */
 export function findDisagreement(book: RuleBook, id: string): Disagreement | null {

@@ -1,14 +1,15 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { changesFor, compareBooks } from '../proof/shown/compareBooks';
 import { begun, fold } from '../tests/sampleTablet';
 import { checkBook } from './checkBook';
+import type { Check } from './checks/check';
 import { combineMethods, linesOf } from './combineMethods';
-import { changesFor, compareBooks } from './compareBooks';
 import { defaultRuleBook } from './defaultRuleBook';
 import { filmFault } from './filmFault';
 import { mixedParts, TOGETHER } from './mixedParts';
 import { ProductLine } from './productLine';
-import type { Check, RuleBook } from './ruleBook';
+import type { RuleBook } from './ruleBook';
 
 const line = (more: Partial<ProductLine>): ProductLine =>
   ProductLine.parse({

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { showerModel } from '../geometry/showerModel';
-import { requirementsOf } from '../proof/requirements';
+import { requirementsOf } from '../checks/requirements';
+import { showerModel } from '../shower/geometry/showerModel';
 import { sampleShower } from '../tests/sampleShower';
 import { defaultRuleBook } from './defaultRuleBook';
 import { findCheck, findMethod, findStage, RuleBook } from './ruleBook';

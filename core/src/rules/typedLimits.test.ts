@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { outsideLimit } from '../proof/judgeReadings';
+import { outsideLimit } from '../checks/measured';
 import { parseLength } from '../units/length';
+import type { Check } from './checks/check';
 import { defaultRuleBook } from './defaultRuleBook';
-import type { Check } from './ruleBook';
 import { typedMm, withLimitsInMm } from './typedLimits';
 
 /** A tape's marks: 1/64 in is a caliper's, 1/32 the finest of a tape. */

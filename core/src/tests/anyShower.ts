@@ -1,6 +1,6 @@
 import fc from 'fast-check';
-import type { PlanPoint } from '../geometry/point';
-import type { Bench, Edge, Niche, ShowerGeometry } from '../geometry/showerGeometry';
+import type { PlanPoint } from '../shower/geometry/point';
+import type { Bench, Edge, Niche, ShowerGeometry } from '../shower/geometry/showerGeometry';
 
 const wall = (id: string, heightMm = 2400): Edge => ({ kind: 'wall', id, heightMm });
 const half = (id: string, heightMm = 1000, thicknessMm = 130): Edge => ({

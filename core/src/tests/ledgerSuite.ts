@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { canonicalText } from '../entries/chain';
+import { canonicalText } from '../log/chain';
 import type { Ledger } from './memoryLedger';
 import { begun, type Tablet } from './sampleTablet';
 

@@ -1,6 +1,6 @@
-import { ledgerHash, sha256Hex } from '../entries/chain';
-import type { Entry } from '../entries/entry';
-import { admitEntry } from '../ledger/admitEntry';
+import { admitEntry } from '../log/admitEntry';
+import { ledgerHash, sha256Hex } from '../log/chain';
+import type { Entry } from '../log/entry';
 import type { Problem } from '../outcome/outcome';
 
 /** One stored entry with its place. */

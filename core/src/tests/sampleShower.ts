@@ -1,5 +1,5 @@
-import type { ShowerGeometry } from '../geometry/showerGeometry';
-import { type ShowerModel, showerModel } from '../geometry/showerModel';
+import type { ShowerGeometry } from '../shower/geometry/showerGeometry';
+import { type ShowerModel, showerModel } from '../shower/geometry/showerModel';
 
 const IN = 25.4;
 

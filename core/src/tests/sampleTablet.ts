@@ -1,10 +1,10 @@
-import type { Author, Body, Entry, EntryKind, Place } from '../entries/entry';
-import { type ChainEnd, writeEntry } from '../entries/writeEntry';
-import { foldShower } from '../proof/foldShower';
-import { judge } from '../proof/judge';
-import { lapVerdict } from '../proof/laps';
-import type { Arrivals, Requirement, ShowerState } from '../proof/state';
-import type { MeasuredCheck } from '../rules/ruleBook';
+import { judge } from '../checks/judge';
+import type { Author, Body, Entry, EntryKind, Place } from '../log/entry';
+import type { Arrivals, Requirement, ShowerState } from '../log/state';
+import { type ChainEnd, writeEntry } from '../log/writeEntry';
+import { lapVerdict } from '../membrane/laps';
+import { foldShower } from '../proof/fold/foldShower';
+import type { MeasuredCheck } from '../rules/checks/measured';
 import { sampleBook } from './sampleBook';
 import { type SampleOptions, sampleShower } from './sampleShower';
 

@@ -1,10 +1,10 @@
-import type { Entry, Place } from '../entries/entry';
-import { type FloodVerdict, floodVerdict } from '../flood/floodVerdict';
-import type { FloodVerdictInput } from '../flood/floodVerdictInput';
-import { type ShowerModel, showerModel } from '../geometry/showerModel';
-import { requirementsOf } from '../proof/requirements';
+import { requirementsOf } from '../checks/requirements';
+import type { Entry, Place } from '../log/entry';
 import { combineMethods, type Pinned } from '../rules/combineMethods';
 import type { Method, RuleBook } from '../rules/ruleBook';
+import { type ShowerModel, showerModel } from '../shower/geometry/showerModel';
+import { type FloodVerdict, floodVerdict } from '../water/floodVerdict';
+import type { FloodVerdictInput } from '../water/floodVerdictInput';
 
 /**
  * A second judge of what stands: slow, plain, written from the page on records and from the decisions 40 to 43, and not from

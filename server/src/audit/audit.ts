@@ -8,6 +8,7 @@ export const DEEDS = [
   'set-up',
   'signed-in',
   'sign-in-failed',
+  'refused',
   'password-set',
   'record-read',
   'record-read-by-link',

@@ -2,14 +2,14 @@ import { createHash } from 'node:crypto';
 import { createReadStream, createWriteStream } from 'node:fs';
 import { mkdir, mkdtemp, rename, rm, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
-import { join, relative } from 'node:path';
+import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import pg from 'pg';
 import { to as copyTo } from 'pg-copy-streams';
 import { create, replace } from 'tar';
 import type { DataSource } from 'typeorm';
 import { firmKey, signRecord } from '../firm/firmKey';
-import { photoPath } from '../photos/photoStore';
+import { picturesAt } from '../photos/picturesAt';
 import { MANIFEST, Manifest, PHOTOS, ROWS, SIGNATURE } from './backupFile';
 import { quoted, TABLES } from './tables';
 
@@ -21,6 +21,9 @@ export async function fileSha256(path: string): Promise<string> {
   await pipeline(createReadStream(path), hash);
   return hash.digest('hex');
 }
+
+/** Pictures laid beside each other on their way into a backup: room for so many is wanted where they come from afar. */
+const TOGETHER = 2000;
 
 type Copied = Pick<Manifest, 'schema' | 'tables' | 'showers' | 'entries' | 'photos'> & { hashes: string[] };
 
@@ -42,6 +45,8 @@ async function copyTables(url: string, folder: string): Promise<Copied> {
         `SELECT column_name AS column FROM information_schema.columns WHERE table_schema = 'public' AND table_name = $1 ORDER BY ordinal_position`,
         [name],
       );
+      // A table that an earlier version does not have.
+      if (rows.length === 0) continue;
       // A link for one person that waits in the outbox is for nobody who reads a backup.
       const columns = rows.map((r) => r.column).filter((c) => !(name === 'mail' && c === 'secret'));
       const path = join(folder, `${name}.copy`);
@@ -60,7 +65,7 @@ async function copyTables(url: string, folder: string): Promise<Copied> {
  * the same moment, signed with the firm's key. The file appears under its name only when it is whole, and only its owner
  * may read it.
  */
-export async function makeBackup(store: DataSource, photoFolder: string, file: string, now: Date): Promise<Manifest> {
+export async function makeBackup(store: DataSource, picturePlace: string, file: string, now: Date): Promise<Manifest> {
   const work = await mkdtemp(join(tmpdir(), 'seam-backup-'));
   const part = `${file}.part`;
   try {
@@ -73,8 +78,13 @@ export async function makeBackup(store: DataSource, photoFolder: string, file: s
     await writeFile(join(work, SIGNATURE), signRecord(manifest, key));
     await writeFile(part, '', { mode: 0o600 });
     await create({ file: part, cwd: work, portable: true }, [MANIFEST, SIGNATURE, ROWS]);
-    const pictures = hashes.map((hash) => relative(photoFolder, photoPath(photoFolder, hash)));
-    if (pictures.length > 0) await replace({ file: part, cwd: photoFolder, prefix: PHOTOS, portable: true }, pictures);
+    const pictures = picturesAt(picturePlace);
+    for (let from = 0; from < hashes.length; from += TOGETHER) {
+      const into = join(work, PHOTOS);
+      const { folder, paths } = await pictures.lay(hashes.slice(from, from + TOGETHER), into);
+      if (paths.length > 0) await replace({ file: part, cwd: folder, prefix: PHOTOS, portable: true }, paths);
+      await rm(into, { recursive: true, force: true });
+    }
     await rename(part, file);
     return manifest;
   } finally {

@@ -1,12 +1,13 @@
-import { mkdirSync, mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { canonicalText, sha256Hex } from '@careful-seam/core/entries/chain';
+import { canonicalText, sha256Hex } from '@careful-seam/core/log/chain';
 import { create, extract } from 'tar';
 import { v4 } from 'uuid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { openStore } from '../store/dataSource';
+import { MIGRATIONS } from '../store/migrations';
 import { created, PASSWORD, PEOPLE, push, type TestServer, testServer, testTablet } from '../tests/testServer';
 import { verifyLedger } from '../verify/verifyLedger';
 import { fileSha256, makeBackup, urlOf } from './makeBackup';
@@ -19,11 +20,11 @@ beforeEach(async () => {
 });
 afterEach(() => server.close());
 
-const place = () => ({ url: urlOf(server.store), photoFolder: server.photoFolder, now: new Date() });
+const place = () => ({ url: urlOf(server.store), picturePlace: server.picturePlace, now: new Date() });
 const folder = () => mkdtempSync(join(tmpdir(), 'seam-test-restore-'));
 async function backedUp(): Promise<string> {
   const file = join(folder(), 'b.tar');
-  await makeBackup(server.store, server.photoFolder, file, new Date());
+  await makeBackup(server.store, server.picturePlace, file, new Date());
   return file;
 }
 /** The same backup with something changed in it, its manifest and sums set right as somebody would who means it. */
@@ -113,17 +114,21 @@ describe('a restore', () => {
     await store.query('ALTER TABLE entry DISABLE TRIGGER USER');
     const [row] = await store.query('SELECT * FROM entry WHERE shower_id = $1 AND ledger_seq = 2', [tablet.showerId]);
     const text = row.text.replace('"words":"one"', '"words":"one "');
-    await store.query('UPDATE entry SET text = $2, hash = $3 WHERE id = $1', [row.id, text, sha256Hex(text)]);
+    await store.query(`UPDATE entry SET text = $2, hash = decode($3, 'hex') WHERE id = $1`, [
+      row.id,
+      text,
+      sha256Hex(text),
+    ]);
     await store.query('ALTER TABLE entry ENABLE TRIGGER USER');
     const found = await restoreBackup(await backedUp(), place());
-    expect(found.findings.map((f) => f.what)).toContain("column body differs from the entry's text");
+    expect(found.findings.map((f) => f.what)).toContain('its ledger hash does not match');
     expect(found.entries).toBe(2);
     expect(canonicalText(JSON.parse(text))).toBe(text);
   });
   it('runs nothing that a file says: tables and columns that are not known, and dumps, are refused', async () => {
     await shower();
     const file = await backedUp();
-    const before = await verifyLedger(server.store, server.photoFolder);
+    const before = await verifyLedger(server.store, server.picturePlace);
     const refused = async (change: (dir: string, manifest: Record<string, unknown>) => void) =>
       restoreBackup(await forged(file, change), place()).catch(code);
     const first = (m: Record<string, unknown>) => (m.tables as { name: string; columns: string[] }[])[0]!;
@@ -141,8 +146,10 @@ describe('a restore', () => {
         Object.assign(m, { formatVersion: 1, dumpSha256: sha256Hex('PGDMP') });
       }),
     ).toBe('backup-faulty');
-    expect(await verifyLedger(server.store, server.photoFolder)).toEqual(before);
-    const left: unknown[] = await server.store.query("SELECT 1 FROM pg_database WHERE datname LIKE '%_restoring_%'");
+    expect(await verifyLedger(server.store, server.picturePlace)).toEqual(before);
+    const left: unknown[] = await server.store.query(
+      "SELECT 1 FROM pg_database WHERE datname LIKE current_database() || '_restoring_%'",
+    );
     expect(left).toEqual([]);
   });
   it('packed ones are not unpacked: a few bytes could fill the disk', async () => {
@@ -156,14 +163,14 @@ describe('a restore', () => {
   });
   it('brings an earlier version’s rows up to date', async () => {
     await shower();
-    const file = await forged(await backedUp(), (dir, m) => {
-      m.schema = 'Origins1764300000000';
-      m.tables = (m.tables as { name: string; columns: string[] }[])
-        .filter((t) => t.name !== 'demo_firm')
-        .map((t) => ({ ...t, columns: t.columns.filter((c) => c !== 'next_at') }));
-      mkdirSync(join(dir, 'photos'), { recursive: true });
-    });
-    expect(await restoreBackup(file, place())).toMatchObject({ showers: 1, entries: 2 });
+    // The very rows as the earlier program had them: every step that came since is taken back.
+    const steps = MIGRATIONS.length - 1 - MIGRATIONS.findIndex((m) => m.name === 'Origins1764300000000');
+    for (let k = 0; k < steps; k += 1) await server.store.undoLastMigration();
+    const old: { column_name: string }[] = await server.store.query(
+      "SELECT column_name FROM information_schema.columns WHERE table_name IN ('shower', 'entry', 'shower_head')",
+    );
+    expect(old.map((c) => c.column_name)).toEqual(expect.arrayContaining(['head_seq', 'body']));
+    expect(await restoreBackup(await backedUp(), place())).toMatchObject({ showers: 1, entries: 2, findings: [] });
     const rows: unknown[] = await server.store.query('SELECT 1 FROM set_up_code');
     expect(rows).toEqual([]);
   });

@@ -1,5 +1,5 @@
 import { createReadStream } from 'node:fs';
-import { cp, mkdir, mkdtemp, open, readdir, readFile, rm, stat } from 'node:fs/promises';
+import { mkdir, mkdtemp, open, readdir, readFile, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
@@ -10,7 +10,9 @@ import { DataSource } from 'typeorm';
 import { openEpoch } from '../firm/epoch';
 import { recordIsSigned } from '../firm/firmKey';
 import { Refusal } from '../people/refusal';
+import { picturesAt } from '../photos/picturesAt';
 import { makeDataSource, openStore } from '../store/dataSource';
+import { dropDatabase } from '../store/dropDatabase';
 import { FirmKeyEntity } from '../store/entities';
 import { MIGRATIONS } from '../store/migrations';
 import { type Finding, verifyLedger } from '../verify/verifyLedger';
@@ -22,10 +24,14 @@ import { quoted } from './tables';
 /** What a restore needs: the database in force, where pictures lie, and the clock. */
 export interface RestorePlace {
   url: string;
-  photoFolder: string;
+  picturePlace: string;
   now: Date;
   /** From the command line: a dump of an earlier version, which is a program, is run too. */
   byCommand?: boolean;
+  /** Restored beside and compared with what is in force; nothing is changed. */
+  drill?: boolean;
+  /** Told how far the check is: showers and pictures done, of how many. */
+  tell?: (done: number, of: number) => void;
 }
 
 /** What came back, and everything in it that is not as it was written. */
@@ -35,6 +41,8 @@ export interface Restored {
   entries: number;
   photos: number;
   findings: Finding[];
+  /** Of a drill: showers whose head stands in the ledger in force. */
+  sameHeads?: number;
 }
 
 const nameIn = (url: string): string => decodeURIComponent(new URL(url).pathname.slice(1));
@@ -204,7 +212,8 @@ async function prepare(url: string, work: string, manifest: Manifest | DumpManif
   } else await fromDump(url, work);
   const store = await openStore(url, 2);
   try {
-    const found = await verifyLedger(store, join(work, PHOTOS));
+    const { tell } = place;
+    const found = await verifyLedger(store, join(work, PHOTOS), tell ? { tell } : {});
     const findings = [...(await signatureFaults(store, work, manifest)), ...found.findings];
     for (const what of ['showers', 'entries', 'photos'] as const)
       if (found[what] !== manifest[what])
@@ -223,7 +232,7 @@ async function prepare(url: string, work: string, manifest: Manifest | DumpManif
 /** Renames both at once, in a moment when nobody is connected: what was in force stays beside it until the next restore. */
 async function swap(admin: DataSource, inForce: string, prepared: string): Promise<void> {
   const before = `${inForce}_before_restore`;
-  await admin.query(`DROP DATABASE IF EXISTS ${quoted(before)} WITH (FORCE)`);
+  await dropDatabase(admin, before);
   for (let tries = 0; ; tries += 1) {
     await admin.query(
       'SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE datname = $1 AND pid <> pg_backend_pid()',
@@ -246,6 +255,46 @@ async function swap(admin: DataSource, inForce: string, prepared: string): Promi
   }
 }
 
+/** Showers compared at a time. */
+const COMPARED = 500;
+
+/**
+ * Whether every head of a restored backup stands in the ledger in force: entry for entry the same up to there, since a head covers
+ * all before it. What came later than the backup is no difference.
+ */
+async function compareHeads(prepared: string, inForce: string): Promise<{ same: number; findings: Finding[] }> {
+  const [backup, live] = [
+    await makeDataSource(prepared, 1).initialize(),
+    await makeDataSource(inForce, 1).initialize(),
+  ];
+  const findings: Finding[] = [];
+  let same = 0;
+  try {
+    for (let after = '00000000-0000-0000-0000-000000000000'; ; ) {
+      const heads: { id: string; seq: number; hash: string | null }[] = await backup.query(
+        `SELECT shower_id AS id, head_seq AS seq, encode(head_hash, 'hex') AS hash FROM shower_head WHERE shower_id > $1 ORDER BY shower_id LIMIT ${COMPARED}`,
+        [after],
+      );
+      const found: { id: string }[] = await live.query(
+        `SELECT w.id FROM jsonb_to_recordset($1::jsonb) AS w(id uuid, seq int, hash text)
+        LEFT JOIN entry e ON e.shower_id = w.id AND e.ledger_seq = w.seq
+        WHERE w.seq = 0 OR encode(e.ledger_hash, 'hex') = w.hash`,
+        [JSON.stringify(heads)],
+      );
+      const here = new Set(found.map((f) => f.id));
+      same += here.size;
+      for (const { id } of heads)
+        if (!here.has(id))
+          findings.push({ where: `shower ${id}`, what: 'the ledger in force does not hold what the backup holds' });
+      if (heads.length < COMPARED) return { same, findings };
+      after = heads.at(-1)!.id;
+    }
+  } finally {
+    await backup.destroy();
+    await live.destroy();
+  }
+}
+
 const WORK = 'seam-restore-';
 
 /**
@@ -254,7 +303,7 @@ const WORK = 'seam-restore-';
  * `<name>_before_restore`. A new epoch is opened: tablets send again what the backup lacks.
  */
 export async function restoreBackup(file: string, place: RestorePlace): Promise<Restored> {
-  const { url, photoFolder, now } = place;
+  const { url, picturePlace, now } = place;
   const work = await mkdtemp(join(tmpdir(), WORK));
   const prepared = `${nameIn(url)}_restoring_${now.getTime()}`;
   const admin = await new DataSource({ type: 'postgres', url: urlWith(url, 'postgres') }).initialize();
@@ -268,14 +317,18 @@ export async function restoreBackup(file: string, place: RestorePlace): Promise<
       );
     await makeDatabase(admin, prepared);
     const findings = await prepare(urlWith(url, prepared), work, manifest, place);
-    await mkdir(photoFolder, { recursive: true });
-    await mkdir(join(work, PHOTOS), { recursive: true });
-    await cp(join(work, PHOTOS), photoFolder, { recursive: true });
-    await swap(admin, nameIn(url), prepared);
     const { madeAt, showers, entries, photos } = manifest;
+    if (place.drill) {
+      const compared = await compareHeads(urlWith(url, prepared), url);
+      findings.push(...compared.findings);
+      return { madeAt, showers, entries, photos, findings, sameHeads: compared.same };
+    }
+    await mkdir(join(work, PHOTOS), { recursive: true });
+    await picturesAt(picturePlace).takeFrom(join(work, PHOTOS));
+    await swap(admin, nameIn(url), prepared);
     return { madeAt, showers, entries, photos, findings };
   } finally {
-    await admin.query(`DROP DATABASE IF EXISTS ${quoted(prepared)} WITH (FORCE)`).catch(() => undefined);
+    await dropDatabase(admin, prepared).catch(() => undefined);
     await admin.destroy();
     await rm(work, { recursive: true, force: true });
   }
@@ -294,8 +347,7 @@ export async function cleanUpRestores(url: string, nowMs: number): Promise<void>
         `${nameIn(url)}_restoring_`,
       ])) ?? [];
     for (const { name } of rows)
-      if (nowMs - Number(name.split('_').at(-1)) > DAY_MS)
-        await admin?.query(`DROP DATABASE IF EXISTS ${quoted(name)} WITH (FORCE)`).catch(() => undefined);
+      if (nowMs - Number(name.split('_').at(-1)) > DAY_MS) await dropDatabase(admin!, name).catch(() => undefined);
   } finally {
     await admin?.destroy();
   }

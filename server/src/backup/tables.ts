@@ -12,6 +12,7 @@ export const TABLES = [
   'job',
   'rule_book',
   'shower',
+  'shower_head',
   'entry',
   'photo',
   'mail',
@@ -19,7 +20,16 @@ export const TABLES = [
   'anchor',
   'server_epoch',
 ] as const;
-export const LEFT_OUT = ['session', 'set_up_code', 'tries', 'migrations'] as const;
+export const LEFT_OUT = [
+  'session',
+  'set_up_code',
+  'tries',
+  'migrations',
+  'shower_queue',
+  'queue_place',
+  'chore',
+  'server_day',
+] as const;
 
 /** A name of the database as it stands in a statement. */
 export const quoted = (name: string): string => `"${name.replaceAll('"', '""')}"`;

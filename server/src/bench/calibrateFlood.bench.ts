@@ -1,6 +1,7 @@
-import { type FloodVerdict, floodVerdict } from '@careful-seam/core/flood/floodVerdict';
-import { numbers, type SimulatedFlood, simulateFlood } from '@careful-seam/core/flood/simulateFlood';
-import { SITE_SCENARIOS, type SiteScenario, STOPPING_LEAK } from '@careful-seam/core/flood/siteScenarios';
+import { numbers } from '@careful-seam/core/units/randomNumbers';
+import { type FloodVerdict, floodVerdict } from '@careful-seam/core/water/floodVerdict';
+import { type SimulatedFlood, simulateFlood } from '@careful-seam/core/water/simulateFlood';
+import { SITE_SCENARIOS, type SiteScenario, STOPPING_LEAK } from '@careful-seam/core/water/siteScenarios';
 import { writeSection } from './performanceDoc';
 
 /** Simulated flood tests of known truth: how often the interval holds it, and what each rule says of it. */
@@ -135,7 +136,7 @@ const stopped = (word: string) =>
   ((100 * stopping.filter((v) => v.ok && v.value.verdict === word).length) / SITE_RUNS).toFixed(1);
 writeSection(
   'The flood verdict on real sites',
-  `Made by \`npm run calibrate\`: ${SITE_RUNS} seeded series for each leak, with a logger of 0.1 mm and a pan where nothing else is said (\`core/src/flood/siteScenarios.ts\`), the smallest leak to exclude 1 mm a day. In percent. Wanted: false fails at most ${LIMITS.fail}, passes at a leak of 1 mm a day at most ${LIMITS.passAt1}, at 2 mm at most ${LIMITS.passAt2}. What the verdict can't tell by itself stands as a condition on the screen.
+  `Made by \`npm run calibrate\`: ${SITE_RUNS} seeded series for each leak, with a logger of 0.1 mm and a pan where nothing else is said (\`core/src/water/siteScenarios.ts\`), the smallest leak to exclude 1 mm a day. In percent. Wanted: false fails at most ${LIMITS.fail}, passes at a leak of 1 mm a day at most ${LIMITS.passAt1}, at 2 mm at most ${LIMITS.passAt2}. What the verdict can't tell by itself stands as a condition on the screen.
 
 | site | holds, no leak | holds, 1 mm | holds, 2 mm | tight: pass | tight: fails | 1 mm: passes | 2 mm: passes | 2 mm: fails | |
 |---|---|---|---|---|---|---|---|---|---|

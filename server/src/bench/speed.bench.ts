@@ -1,18 +1,18 @@
 import { randomUUID } from 'node:crypto';
 import { guessMapping, readLevels, readLoggerTable } from '@careful-seam/contract/files/loggerCsv';
 import { cureReady } from '@careful-seam/core/cure/cureClock';
-import { canonicalText, sha256Hex } from '@careful-seam/core/entries/chain';
-import type { Entry } from '@careful-seam/core/entries/entry';
-import { type ChainEnd, writeEntry } from '@careful-seam/core/entries/writeEntry';
-import { floodVerdict } from '@careful-seam/core/flood/floodVerdict';
-import { showerModel } from '@careful-seam/core/geometry/showerModel';
-import { arrange, toSheet } from '@careful-seam/core/map/arrange';
-import { lineWork } from '@careful-seam/core/map/lineWork';
-import { unfold } from '@careful-seam/core/map/unfold';
-import { foldShower } from '@careful-seam/core/proof/foldShower';
-import { buildLedger } from '@careful-seam/core/proof/seamLine';
+import { sha256Hex } from '@careful-seam/core/log/chain';
+import type { Entry } from '@careful-seam/core/log/entry';
+import { type ChainEnd, writeEntry } from '@careful-seam/core/log/writeEntry';
+import { foldShower } from '@careful-seam/core/proof/fold/foldShower';
+import { lineWork } from '@careful-seam/core/proof/shown/lineWork';
+import { buildLedger } from '@careful-seam/core/proof/shown/seamLine';
+import { showerModel } from '@careful-seam/core/shower/geometry/showerModel';
+import { arrange, toSheet } from '@careful-seam/core/shower/map/arrange';
+import { unfold } from '@careful-seam/core/shower/map/unfold';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { BOOK, begun, climb, fold, pass, placeOf, tablet } from '@careful-seam/core/tests/sampleTablet';
+import { floodVerdict } from '@careful-seam/core/water/floodVerdict';
 import { geometryOf, SKETCHES } from '@careful-seam/demo/demoMethods';
 import { loggerFile, simulatedLogger } from '@careful-seam/instruments/simulatedLogger';
 import { appendEntries } from '../ledger/appendEntries';
@@ -153,7 +153,7 @@ function twoThousand(): Entry[] {
 }
 
 const INSERT =
-  'INSERT INTO entry (id, shower_id, ledger_seq, kind, author_id, device_id, device_seq, hash, text, body, order_at, received_at, prev_ledger_hash, ledger_hash, skew_ms) VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15)';
+  'INSERT INTO entry (id, shower_id, ledger_seq, kind, author_id, device_id, device_seq, hash, text, order_at, received_at, prev_ledger_hash, ledger_hash, skew_ms) VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14)';
 
 async function appending(url: string, runs: number): Promise<Row> {
   const store = await openStore(url, 1);
@@ -212,25 +212,23 @@ async function appending(url: string, runs: number): Promise<Row> {
       person.id,
       entry.deviceId,
       entry.deviceSeq,
-      sealed.hash,
+      Buffer.from(sealed.hash, 'hex'),
       sealed.text,
-      canonicalText(entry.body),
       entry.orderAt,
       new Date().toISOString(),
       null,
-      sealed.hash,
+      Buffer.from(sealed.hash, 'hex'),
       0,
     ];
     const runner = store.createQueryRunner();
     start = performance.now();
     await runner.query('BEGIN');
-    await runner.query('SELECT head_seq, head_hash FROM shower WHERE id = $1 FOR UPDATE', [bare.showerId]);
+    await runner.query('SELECT head_seq, head_hash FROM shower_head WHERE shower_id = $1 FOR UPDATE', [bare.showerId]);
     await runner.query(INSERT, values);
-    await runner.query('UPDATE shower SET head_seq = $2, head_hash = $3, updated_at = now() WHERE id = $1', [
-      bare.showerId,
-      bareSeq,
-      sealed.hash,
-    ]);
+    await runner.query(
+      'UPDATE shower_head SET head_seq = $2, head_hash = $3, updated_at = now() WHERE shower_id = $1',
+      [bare.showerId, bareSeq, Buffer.from(sealed.hash, 'hex')],
+    );
     await runner.query('COMMIT');
     theirs.push(performance.now() - start);
     await runner.release();

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { judgeSurvey, surveyCertainty } from '@careful-seam/core/survey/judgeSurvey';
+import { judgeSurvey, surveyCertainty } from '@careful-seam/core/floor/survey/judgeSurvey';
 
 const RUNS = 500;
 const ROUNDS = 5;

@@ -1,5 +1,5 @@
 import { ShowersFile } from '@careful-seam/contract/files/showersFile';
-import { sha256Hex } from '@careful-seam/core/entries/chain';
+import { sha256Hex } from '@careful-seam/core/log/chain';
 import { sampleBook } from '@careful-seam/core/tests/sampleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { Validator } from '@seriousme/openapi-schema-validator';
@@ -119,7 +119,7 @@ describe('showers as a file', () => {
     expect(second.body).toMatchObject({ showers: [{ added: 0, known: 7 }], pictures: 0 });
     const again = (await maren.get(`/api/showers/${showerId}/shower.json`).expect(200)).body as ShowersFile;
     expect(again.showers[0]!.entries).toEqual(file.showers[0]!.entries);
-    expect((await verifyLedger(other.store, other.photoFolder)).findings).toEqual([]);
+    expect((await verifyLedger(other.store, other.picturePlace)).findings).toEqual([]);
   });
 
   it('are refused whole when one entry was changed, or an id is taken by another entry', async () => {

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import { ShowersFile } from '@careful-seam/contract/files/showersFile';
-import { canonicalText } from '@careful-seam/core/entries/chain';
+import { canonicalText } from '@careful-seam/core/log/chain';
 import { sampleBook } from '@careful-seam/core/tests/sampleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { releaseBody } from '@careful-seam/core/tests/sampleTablet';

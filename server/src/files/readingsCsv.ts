@@ -1,6 +1,6 @@
 import { elementName } from '@careful-seam/contract/texts/names';
 import { makeWords } from '@careful-seam/contract/texts/words';
-import { allEvidence, type ShowerState } from '@careful-seam/core/proof/state';
+import { allEvidence, type ShowerState } from '@careful-seam/core/log/state';
 import { stringify } from 'csv-stringify/sync';
 
 const HEAD = [

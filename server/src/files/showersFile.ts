@@ -1,7 +1,7 @@
 import type { Person } from '@careful-seam/contract/api/messages';
 import { type ImportAnswer, SHOWERS_FORMAT_VERSION, type ShowersFile } from '@careful-seam/contract/files/showersFile';
-import { canonicalText, sha256Hex } from '@careful-seam/core/entries/chain';
-import { photosNeeded } from '@careful-seam/core/entries/photosNeeded';
+import { canonicalText, sha256Hex } from '@careful-seam/core/log/chain';
+import { photosNeeded } from '@careful-seam/core/log/photosNeeded';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { type DataSource, In } from 'typeorm';
 import { firmKey, recordIsSigned, signRecord } from '../firm/firmKey';
@@ -9,14 +9,8 @@ import { appendEntries, readText } from '../ledger/appendEntries';
 import { Refusal } from '../people/refusal';
 import { keepPhoto, readPhoto } from '../photos/photoStore';
 import { loadShower } from '../showers/loadShower';
-import {
-  CrewEntity,
-  EntryEntity,
-  PhotoEntity,
-  RuleBookEntity,
-  ShowerEntity,
-  type ShowerTableRow,
-} from '../store/entities';
+import type { ShowerWithHead } from '../showers/showerRows';
+import { CrewEntity, EntryEntity, PhotoEntity, RuleBookEntity, ShowerEntity } from '../store/entities';
 
 async function picturesOf(
   store: DataSource,
@@ -36,7 +30,7 @@ async function picturesOf(
 export async function writeShowersFile(
   store: DataSource,
   folder: string,
-  rows: readonly ShowerTableRow[],
+  rows: readonly ShowerWithHead[],
   job: string | null,
   now: Date,
 ): Promise<ShowersFile> {
@@ -98,7 +92,7 @@ async function checkFile(store: DataSource, file: ShowersFile): Promise<void> {
         throw new Refusal('entry-invalid', field, `Entry ${i + 1} of ${shower.name} belongs to another shower.`);
       ids.push(entry.id);
     }
-    const stored = await store.getRepository(EntryEntity).findBy({ id: In(ids) });
+    const stored = await store.getRepository(EntryEntity).findBy({ showerId: shower.id, id: In(ids) });
     const hashOf = new Map(shower.entries.map((e, i) => [ids[i], e.hash]));
     const other = stored.find((row) => row.hash !== hashOf.get(row.id));
     if (other)

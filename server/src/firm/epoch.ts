@@ -5,7 +5,11 @@ import { EpochEntity } from '../store/entities';
 /** Opens a new epoch. Tablets that see it ask which of their acknowledged entries the server lacks, and send them again. */
 export async function openEpoch(store: DataSource, why: string, now: Date): Promise<string> {
   const id = v4();
-  await store.getRepository(EpochEntity).insert({ id, openedAt: now, why });
+  // After every other one, also when a clock once stood ahead: the newest epoch is the one in force.
+  await store.query(
+    `INSERT INTO server_epoch (id, opened_at, why) SELECT $1, greatest($2::timestamptz, max(opened_at) + interval '1 ms'), $3 FROM server_epoch`,
+    [id, now, why],
+  );
   return id;
 }
 

@@ -1,5 +1,5 @@
 import { createPrivateKey, createPublicKey, generateKeyPairSync, sign, verify } from 'node:crypto';
-import { canonicalText } from '@careful-seam/core/entries/chain';
+import { canonicalText } from '@careful-seam/core/log/chain';
 import type { DataSource } from 'typeorm';
 import { FirmKeyEntity, type FirmKeyRow } from '../store/entities';
 

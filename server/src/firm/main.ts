@@ -1,6 +1,6 @@
-import { readdirSync, rmSync } from 'node:fs';
-import { join, resolve } from 'node:path';
 import { readEnvironment } from '../environment';
+import { picturePlaceOf } from '../photos/picturePlace';
+import { picturesAt } from '../photos/picturesAt';
 import { makeDataSource, openStore } from '../store/dataSource';
 import { holdsDemo } from './demoHere';
 import { makeSetUpCode } from './setUp';
@@ -14,19 +14,8 @@ async function firstManager(url: string, publicUrl: string): Promise<string> {
   return 'Somebody can sign in here already: a manager adds others under Office, People. Nothing was changed.';
 }
 
-/** Pictures lie by the first two digits of their hash; nothing else in the folder is touched. */
-function removePictures(folder: string): void {
-  let names: string[] = [];
-  try {
-    names = readdirSync(folder);
-  } catch {
-    return;
-  }
-  for (const name of names.filter((n) => /^[0-9a-f]{2}$/.test(n))) rmSync(join(folder, name), { recursive: true });
-}
-
 /** Takes the demo firm away with all of its showers and pictures; anything but the demo firm is left as it is. */
-async function realFirm(url: string, photoFolder: string): Promise<string> {
+async function realFirm(url: string, picturePlace: string): Promise<string> {
   const store = await openStore(url, 2);
   const isDemo = await holdsDemo(store);
   await store.destroy();
@@ -35,14 +24,14 @@ async function realFirm(url: string, photoFolder: string): Promise<string> {
   // One statement: all of it goes, or nothing.
   await bare.query('DROP SCHEMA public CASCADE; CREATE SCHEMA public');
   await bare.destroy();
-  removePictures(photoFolder);
+  await picturesAt(picturePlace).clear();
   return 'The demo firm is gone with its showers and pictures. Start again: the set-up page asks for your own firm.';
 }
 
 /** What `npm run first-manager` and `npm run real-firm` call. */
 async function main([what]: readonly string[]): Promise<string> {
   const { DATABASE_URL, PUBLIC_URL, HOST, PORT, PHOTO_FOLDER } = readEnvironment(process.env);
-  if (what === 'real-firm') return realFirm(DATABASE_URL, resolve(PHOTO_FOLDER));
+  if (what === 'real-firm') return realFirm(DATABASE_URL, picturePlaceOf(PHOTO_FOLDER));
   return firstManager(DATABASE_URL, PUBLIC_URL ?? `http://${HOST}:${PORT}`);
 }
 

@@ -1,5 +1,6 @@
 import { FIRST_SETTINGS } from '@careful-seam/contract/api/firm';
-import type { SetUp } from '@careful-seam/contract/api/setUp';
+import type { SetUpTyped } from '@careful-seam/contract/api/setUp';
+import sharp from 'sharp';
 import supertest from 'supertest';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { type TestServer, testServer } from '../tests/testServer';
@@ -16,7 +17,7 @@ beforeEach(async () => {
 afterEach(() => server.close());
 
 const NOW = () => new Date();
-const input = (code: string, more: Partial<SetUp> = {}): SetUp => ({
+const input = (code: string, more: Partial<SetUpTyped> = {}): SetUpTyped => ({
   code,
   firm: { ...FIRST_SETTINGS, name: 'North Tile', address: '1 Mill Road', licence: 'NT-7', timeZone: 'Europe/Vienna' },
   manager: { name: 'Mae Orr', signIn: 'mae', password: 'a long password' },
@@ -51,6 +52,27 @@ describe('an empty installation', () => {
     await call().post('/api/password').send({ code: linkCode, password: 'another long one' }).expect(200);
     const bo = await call().post('/api/session').send({ signIn: 'bo', password: 'another long one' }).expect(200);
     expect(bo.body.person).toMatchObject({ role: 'crew-lead', crewId: firm.crews[0].id });
+  });
+  it('takes a logo with it, from whoever has the code alone, and nothing at all with one that is none', async () => {
+    const logo = (
+      await sharp({ create: { width: 60, height: 20, channels: 3, background: '#357' } })
+        .jpeg()
+        .toBuffer()
+    ).toString('base64');
+    await post(input('WRONG', { logo })).expect(403);
+    expect(await count('photo')).toBe(0);
+    const code = (await makeSetUpCode(server.store, NOW()))!;
+    const bad = await post(input(code, { logo: Buffer.from('no picture').toString('base64') }));
+    expect([bad.status, bad.body.error.code, await count('firm_user')]).toEqual([415, 'not-a-picture', 0]);
+    await post(input(code, { logo: 'x'.repeat(300_000) })).expect(422);
+    await post(input(code, { logo })).expect(200);
+    const mae = call();
+    await mae.post('/api/session').send({ signIn: 'mae', password: 'a long password' }).expect(200);
+    const { settings } = (await mae.get('/api/firm')).body;
+    expect((await mae.get(`/api/photos/${settings.logo}`).expect(200)).headers['content-type']).toBe('image/jpeg');
+    // A logo that never arrived is no logo.
+    const gone = await mae.put('/api/firm/settings').send({ ...settings, logo: 'f'.repeat(64) });
+    expect([gone.status, gone.body.error.field]).toEqual([404, 'logo']);
   });
   it('takes the code in any case, with or without its dashes', async () => {
     const code = (await makeSetUpCode(server.store, NOW()))!;
@@ -124,7 +146,8 @@ describe('the demo firm', () => {
   it('answers whoever sits at its machine, and nobody else', async () => {
     const app = createApp({
       store: server.store,
-      photoFolder: server.photoFolder,
+      picturePlace: server.picturePlace,
+      papers: server.papers,
       now: NOW,
       mail: null,
       publicUrl: '',

@@ -1,12 +1,14 @@
 import { randomInt } from 'node:crypto';
 import type { SetUp, SetUpAnswer } from '@careful-seam/contract/api/setUp';
-import { sha256Hex } from '@careful-seam/core/entries/chain';
+import { sha256Hex } from '@careful-seam/core/log/chain';
 import type { DataSource, EntityManager } from 'typeorm';
 import { v4 } from 'uuid';
 import { makeLink } from '../people/links';
 import { Refusal } from '../people/refusal';
 import { hashPassword } from '../people/sessions';
+import { keepPhoto } from '../photos/photoStore';
 import { CrewEntity, UserEntity, type UserRow } from '../store/entities';
+import { sha256 } from '../store/sha256';
 import { readSettings, writeSettings } from './settings';
 
 /** A code is good for a day: whoever starts the server reads its log. */
@@ -68,11 +70,20 @@ function rowsOf(input: SetUp, crews: ReadonlyMap<string, string>, passwords: { o
   return [{ id: v4(), name, signIn, role: 'manager', crewId: null, passwordHash: passwords.own, ...rest }, ...people];
 }
 
+async function keepLogo(tx: EntityManager, folder: string, base64: string, now: Date): Promise<string> {
+  const bytes = Buffer.from(base64, 'base64');
+  return (await keepPhoto(tx, folder, sha256(bytes), bytes, now)).hash;
+}
+
 /**
  * A firm's first day: settings, crews, the first manager with their password, everybody else with a link to set their own.
  * All of it is written or nothing; only an empty installation takes it, and of two at the same time one.
  */
-export async function setUp(store: DataSource, input: SetUp, now: Date, origin: string): Promise<SetUpAnswer> {
+export async function setUp(
+  store: DataSource,
+  input: SetUp,
+  { now, origin, picturePlace }: { now: Date; origin: string; picturePlace: string },
+): Promise<SetUpAnswer> {
   findTwice([input.manager.signIn, ...input.people.map((p) => p.signIn)]);
   const passwords = { own: await hashPassword(input.manager.password), none: await hashPassword(v4()) };
   const people = await store.transaction(async (tx) => {
@@ -84,7 +95,9 @@ export async function setUp(store: DataSource, input: SetUp, now: Date, origin: 
     const rows = rowsOf(input, new Map(crews.map((c) => [c.name.toLowerCase(), c.id])), passwords);
     await tx.getRepository(CrewEntity).insert(crews);
     await tx.getRepository(UserEntity).insert(rows);
-    await writeSettings(tx, { ...(await readSettings(tx)), ...input.firm });
+    // Only who has the code brings a picture in.
+    const logo = input.logo === null ? null : await keepLogo(tx, picturePlace, input.logo, now);
+    await writeSettings(tx, { ...(await readSettings(tx)), ...input.firm, logo });
     return rows;
   });
   const [manager, ...others] = people;

@@ -1,55 +1,77 @@
 import type { Person } from '@careful-seam/contract/api/messages';
 import type { JobLine } from '@careful-seam/contract/api/office';
-import { type DataSource, Raw } from 'typeorm';
+import type { DataSource } from 'typeorm';
 import { Refusal } from '../people/refusal';
-import { JobEntity, ShowerEntity, type ShowerTableRow, UserEntity } from '../store/entities';
+import { SHOWER_COLUMNS, type ShowerWithHead, showerRows } from '../showers/showerRows';
+import { JobEntity, ShowerEntity, UserEntity } from '../store/entities';
+import { crewOf } from '../sync/whatMoved';
 
-const ON_A_TABLET = 200;
 /** Showers that a search gives at most. */
 export const FOUND_AT_MOST = 50;
+/** Lines of one page of a list. */
+const PAGE = 200;
 
-export const showerAnswer = (row: ShowerTableRow) => ({ ...row, updatedAt: row.updatedAt.toISOString() });
+/** One page of showers, of one job where it is named, newest change first. `from` is what the page before ended with. */
+export async function listShowers(
+  store: DataSource,
+  person: Person,
+  { job, from }: { job: string | null; from: string | null },
+): Promise<{ rows: ShowerWithHead[]; next: string | null }> {
+  const [at, id] = from?.split(' ') ?? [];
+  const isPage = at !== undefined && !Number.isNaN(Date.parse(at)) && /^[0-9a-f-]{36}$/.test(id ?? '');
+  const own = '($1::text IS NULL OR s.crew_id = $1) AND ($2::text IS NULL OR s.job = $2)';
+  const page = '($3::timestamptz IS NULL OR (h.updated_at, s.id) < ($3, $4::uuid))';
+  // The newest of each half of the index, so that no more is read than is shown.
+  const half = (isSigned: boolean) =>
+    showerRows(
+      store,
+      `WHERE h.is_signed = ${isSigned} AND ${own} AND ${page} ORDER BY h.updated_at DESC, s.id DESC LIMIT $5`,
+      [crewOf(person), job, isPage ? at : null, isPage ? id : null, PAGE + 1],
+    );
+  const rows = [...(await half(false)), ...(await half(true))].sort(
+    (a, b) => b.updatedAt.getTime() - a.updatedAt.getTime() || (a.id < b.id ? 1 : -1),
+  );
+  const shown = rows.slice(0, PAGE);
+  const last = shown.at(-1);
+  return { rows: shown, next: rows.length > PAGE && last ? `${last.updatedAt.toISOString()} ${last.id}` : null };
+}
 
-const ownCrew = (person: Person) => (person.role === 'crew-lead' ? { crewId: person.crewId ?? '' } : {});
+/** With fewer than this found, words that were typed in part are looked for too. */
+const ENOUGH = 10;
 
 /**
- * What a tablet keeps by itself: the visits of today and the next two days, then the newest changes, 200 in all. Crew
- * leads keep their own crew's. Newest change first.
+ * Showers whose name or job has words that begin like those typed, newest change first. The words before the last are looked for
+ * whole at first, as people type them: a word that half of all names have is then no burden.
  */
-export async function showersForTablet(store: DataSource, person: Person, now: Date): Promise<ShowerTableRow[]> {
-  const showers = store.getRepository(ShowerEntity);
-  const day = (days: number) => new Date(now.getTime() + days * 86_400_000).toISOString().slice(0, 10);
-  // A day to each side: the site's day may not be this machine's.
-  const visitOn = Raw((column) => `${column} BETWEEN :from AND :to`, { from: day(-1), to: day(3) });
-  const [visits, newest] = [
-    await showers.find({ where: { ...ownCrew(person), visitOn }, order: { visitOn: 'ASC' }, take: ON_A_TABLET }),
-    await showers.find({ where: ownCrew(person), order: { updatedAt: 'DESC' }, take: ON_A_TABLET }),
-  ];
-  const kept = new Map([...visits, ...newest].map((row) => [row.id, row]));
-  return [...kept.values()].slice(0, ON_A_TABLET).sort((a, b) => b.updatedAt.getTime() - a.updatedAt.getTime());
-}
-
-/** Showers whose name or job has words that begin like those typed. */
-export async function findShowers(store: DataSource, person: Person, typed: string): Promise<ShowerTableRow[]> {
+export async function findShowers(store: DataSource, person: Person, typed: string): Promise<ShowerWithHead[]> {
   const words = typed.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
   if (words.length === 0) return [];
-  const query = store
-    .getRepository(ShowerEntity)
-    .createQueryBuilder('s')
-    .where(`to_tsvector('simple', s.name || ' ' || s.job) @@ to_tsquery('simple', :query)`, {
-      query: words.map((w) => `${w}:*`).join(' & '),
-    })
-    .orderBy('s.updatedAt', 'DESC')
-    .take(FOUND_AT_MOST + 1);
-  if (person.role === 'crew-lead') query.andWhere('s.crewId = :crew', { crew: person.crewId ?? '' });
-  return query.getMany();
+  const whole = words.map((w, k) => (k < words.length - 1 ? w : `${w}:*`));
+  const rows = await matching(store, person, whole.join(' & '));
+  return rows.length >= ENOUGH || words.length === 1
+    ? rows
+    : matching(store, person, words.map((w) => `${w}:*`).join(' & '));
 }
 
-export async function listJobs(store: DataSource): Promise<JobLine[]> {
+async function matching(store: DataSource, person: Person, query: string): Promise<ShowerWithHead[]> {
+  // What matches is found first, whatever its age: a word that nothing has costs no walk through all showers.
   return store.query(
-    `SELECT j.name, j.address, j.time_zone AS "timeZone", (SELECT count(*)::int FROM shower s WHERE s.job = j.name) AS showers
-    FROM job j ORDER BY j.name LIMIT 1000`,
+    `WITH s AS MATERIALIZED (
+      SELECT * FROM shower WHERE to_tsvector('simple', name || ' ' || job) @@ to_tsquery('simple', $2)
+        AND ($1::text IS NULL OR crew_id = $1))
+    SELECT ${SHOWER_COLUMNS} FROM s JOIN shower_head h ON h.shower_id = s.id ORDER BY h.updated_at DESC LIMIT $3`,
+    [crewOf(person), query, FOUND_AT_MOST + 1],
   );
+}
+
+/** One page of jobs by name, after the one that the page before ended with. */
+export async function listJobs(store: DataSource, after: string): Promise<{ jobs: JobLine[]; more: boolean }> {
+  const jobs: JobLine[] = await store.query(
+    `SELECT j.name, j.address, j.time_zone AS "timeZone", (SELECT count(*)::int FROM shower s WHERE s.job = j.name) AS showers
+    FROM job j WHERE j.name > $1 ORDER BY j.name LIMIT $2`,
+    [after, PAGE + 1],
+  );
+  return { jobs: jobs.slice(0, PAGE), more: jobs.length > PAGE };
 }
 
 export async function putJob(
@@ -65,10 +87,9 @@ export async function setVisit(
   store: DataSource,
   showerId: string,
   { inspectorId, visitOn }: { inspectorId: string | null; visitOn: string | null },
-  now: Date,
 ): Promise<void> {
   const inspector = inspectorId && (await store.getRepository(UserEntity).findOneBy({ id: inspectorId }));
   if (inspectorId && (!inspector || inspector.role === 'crew-lead' || inspector.disabled))
     throw new Refusal('input-invalid', 'inspectorId', 'Choose an inspector or a manager of the firm who can sign in.');
-  await store.getRepository(ShowerEntity).update({ id: showerId }, { inspectorId, visitOn, updatedAt: now });
+  await store.getRepository(ShowerEntity).update({ id: showerId }, { inspectorId, visitOn });
 }

@@ -1,9 +1,9 @@
-import { canonicalText } from '@careful-seam/core/entries/chain';
+import { canonicalText } from '@careful-seam/core/log/chain';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { EntryEntity, ShowerEntity } from '../store/entities';
-import { created, PASSWORD, PEOPLE, push, type TestServer, testServer, testTablet } from '../tests/testServer';
+import { EntryEntity } from '../store/entities';
+import { created, PASSWORD, PEOPLE, push, rowOf, type TestServer, testServer, testTablet } from '../tests/testServer';
 import { verifyLedger } from '../verify/verifyLedger';
 
 let server: TestServer;
@@ -33,7 +33,7 @@ describe('appending entries', () => {
     const tomas = await server.as('tomas');
     const pulled = await tomas.get(`${path}?after=1`).expect(200);
     expect(pulled.body.entries.map((e: { text: string }) => e.text)).toEqual(texts);
-    const row = await server.store.getRepository(ShowerEntity).findOneByOrFail({ id: tablet.showerId });
+    const row = await rowOf(server.store, 'id', tablet.showerId);
     expect(row).toMatchObject({ headSeq: 4, headHash: body.taken[2].ledgerHash });
   });
 
@@ -317,7 +317,7 @@ describe('what is stored is what was sealed', () => {
       .send(push([sound]))
       .expect(200);
     expect(await count(tablet.showerId)).toBe(2);
-    expect((await verifyLedger(server.store, server.photoFolder)).findings).toEqual([]);
+    expect((await verifyLedger(server.store, server.picturePlace)).findings).toEqual([]);
   });
   it('numbers beyond everything that is built are refused by their field: they would stop record, calendar and marks', async () => {
     const { ines, tablet, path } = await newShower();
@@ -403,8 +403,7 @@ describe('authorship', () => {
   });
   it('of a signature stands: its name is the account’s, nobody corrects it, and it is over the record as it stands', async () => {
     const { ines, tablet, path } = await newShower();
-    const head = async () =>
-      (await server.store.getRepository(ShowerEntity).findOneByOrFail({ id: tablet.showerId })).headHash!;
+    const head = async () => (await rowOf(server.store, 'id', tablet.showerId)).headHash!;
     const sign = (entry: string) =>
       ines.post(path.replace('entries', 'sign')).send({ password: PASSWORD, clock: new Date().toISOString(), entry });
     const signature = async (name: string) =>

@@ -1,15 +1,17 @@
 import type { Person, PushAnswer } from '@careful-seam/contract/api/messages';
-import { ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
-import { type Entry, readBody } from '@careful-seam/core/entries/entry';
-import { orderMs } from '@careful-seam/core/entries/order';
-import { readText as readSealed } from '@careful-seam/core/entries/readText';
-import { mayActAs, mayWrite } from '@careful-seam/core/entries/roles';
-import { admitEntry } from '@careful-seam/core/ledger/admitEntry';
-import { foldShower } from '@careful-seam/core/proof/foldShower';
+import { admitEntry } from '@careful-seam/core/log/admitEntry';
+import { ledgerHash } from '@careful-seam/core/log/chain';
+import { type Entry, readBody } from '@careful-seam/core/log/entry';
+import { orderMs } from '@careful-seam/core/log/order';
+import { readText as readSealed } from '@careful-seam/core/log/readText';
+import { mayActAs, mayWrite } from '@careful-seam/core/log/roles';
+import { foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import type { DataSource, QueryRunner } from 'typeorm';
 import { Refusal } from '../people/refusal';
-import { arrivalsOf, loadRuleBooks } from '../showers/loadShower';
+import { arrivalsOf } from '../showers/loadShower';
+import { loadRuleBooks } from '../showers/ruleBooks';
 import { EntryEntity, ShowerEntity } from '../store/entities';
+import { sha256 } from '../store/sha256';
 
 export interface AppendContext {
   person: Person;
@@ -39,21 +41,28 @@ interface Head {
   targetKind: Entry['kind'] | null;
 }
 
-/** One read under the row lock tells everything an append needs. */
+/** Whoever holds the head of a ledger is the only one that appends to it. */
+const LOCK_SQL = 'SELECT 1 FROM shower_head WHERE shower_id = $1 FOR UPDATE';
+
+/**
+ * One read under that lock tells everything an append needs. It is a question of its own after the lock was had: one that waited for
+ * the lock itself would still see the entries as they were before it waited.
+ */
 const HEAD_SQL = `
-  SELECT s.crew_id AS "crewId", s.head_seq AS "headSeq", s.head_hash AS "headHash",
-    d.device_seq AS "lastDeviceSeq", d.hash AS "lastDeviceHash",
-    x.hash AS "sameId", x.ledger_seq AS "sameSeq", x.ledger_hash AS "sameLedgerHash", x.received_at AS "sameReceivedAt",
+  SELECT s.crew_id AS "crewId", h.head_seq AS "headSeq", encode(h.head_hash, 'hex') AS "headHash",
+    d.device_seq AS "lastDeviceSeq", encode(d.hash, 'hex') AS "lastDeviceHash",
+    encode(x.hash, 'hex') AS "sameId", x.ledger_seq AS "sameSeq", encode(x.ledger_hash, 'hex') AS "sameLedgerHash",
+    x.received_at AS "sameReceivedAt",
     t.author_id AS "targetAuthor", t.kind AS "targetKind"
-  FROM shower s
+  FROM shower_head h JOIN shower s ON s.id = h.shower_id
   LEFT JOIN LATERAL (SELECT device_seq, hash FROM entry WHERE shower_id = s.id AND device_id = $2 ORDER BY device_seq DESC LIMIT 1) d ON true
-  LEFT JOIN entry x ON x.id = $3
+  LEFT JOIN entry x ON x.shower_id = s.id AND x.id = $3
   LEFT JOIN entry t ON t.id = $4 AND t.shower_id = s.id
-  WHERE s.id = $1 FOR UPDATE OF s`;
+  WHERE h.shower_id = $1`;
 
 const INSERT_SQL = `
-  INSERT INTO entry (id, shower_id, ledger_seq, kind, author_id, device_id, device_seq, hash, text, body, order_at, received_at, prev_ledger_hash, ledger_hash, skew_ms, imported)
-  VALUES ($1,$2,$3,$4,$5,$6,$7,$8,$9,$10,$11,$12,$13,$14,$15,$16)`;
+  INSERT INTO entry (id, shower_id, ledger_seq, kind, author_id, device_id, device_seq, hash, text, order_at, received_at, prev_ledger_hash, ledger_hash, skew_ms, imported)
+  VALUES ($1,$2,$3,$4,$5,$6,$7,decode($8,'hex'),$9,$10,$11,decode($12,'hex'),decode($13,'hex'),$14,$15)`;
 
 /** Reads one canonical text; the text itself must be canonical, since it is what is hashed. */
 export function readText(text: string): Entry {
@@ -187,6 +196,7 @@ const REFUSED: Partial<Record<Entry['kind'], string>> = {
 
 async function readHead(runner: QueryRunner, showerId: string, entry: Entry): Promise<Head | null> {
   const target = entry.kind === 'correction' ? entry.body.target : null;
+  await runner.query(LOCK_SQL, [showerId]);
   const rows: Head[] = await runner.query(HEAD_SQL, [showerId, entry.deviceId, entry.id, target]);
   return rows[0] ?? null;
 }
@@ -200,10 +210,16 @@ async function createShower(runner: QueryRunner, entry: Entry, context: AppendCo
     );
   checkRights(entry, entry.body.crewId, null, context);
   const { name, job, crewId } = entry.body;
-  await runner.query(
-    'INSERT INTO shower (id, name, job, crew_id, updated_at) VALUES ($1,$2,$3,$4,$5) ON CONFLICT DO NOTHING',
-    [entry.showerId, name, job, crewId, context.now],
-  );
+  await runner.query('INSERT INTO shower (id, name, job, crew_id) VALUES ($1,$2,$3,$4) ON CONFLICT DO NOTHING', [
+    entry.showerId,
+    name,
+    job,
+    crewId,
+  ]);
+  await runner.query('INSERT INTO shower_head (shower_id, updated_at) VALUES ($1,$2) ON CONFLICT DO NOTHING', [
+    entry.showerId,
+    context.now,
+  ]);
   await runner.query(`INSERT INTO job (name, address, time_zone) VALUES ($1, '', $2) ON CONFLICT DO NOTHING`, [
     job,
     entry.body.timeZone,
@@ -221,7 +237,7 @@ async function appendOne(runner: QueryRunner, showerId: string, text: string, co
     await createShower(runner, entry, context);
     head = (await readHead(runner, showerId, entry))!;
   }
-  const hash = sha256Hex(text);
+  const hash = sha256(text);
   if (head.sameId !== hash) {
     checkRights(entry, head.crewId!, head, context);
     checkSignature(entry, head, context);
@@ -265,7 +281,6 @@ async function insert(
     entry.deviceSeq,
     hash,
     text,
-    JSON.stringify(entry.body),
     entry.orderAt,
     receivedAt,
     head.headHash,
@@ -273,12 +288,10 @@ async function insert(
     skewMs,
     importing === true && proved !== true,
   ]);
-  await runner.query('UPDATE shower SET head_seq = $2, head_hash = $3, updated_at = $4 WHERE id = $1', [
-    entry.showerId,
-    ledgerSeq,
-    link,
-    now,
-  ]);
+  await runner.query(
+    `UPDATE shower_head SET head_seq = $2, head_hash = decode($3,'hex'), updated_at = $4, is_signed = $5 WHERE shower_id = $1`,
+    [entry.showerId, ledgerSeq, link, now, entry.kind === 'record-signed'],
+  );
   return { id: entry.id, ledgerSeq, ledgerHash: link, receivedAt };
 }
 
@@ -310,7 +323,8 @@ export async function appendEntries(
         taken.push(await appendOne(runner, showerId, text, context));
         await runner.commitTransaction();
       } catch (error) {
-        await runner.rollbackTransaction();
+        // A connection that is gone can't roll back; the database did it, and what went wrong first is what is told.
+        await runner.rollbackTransaction().catch(() => undefined);
         if (!(error instanceof Refusal)) throw error;
         return {
           taken,

@@ -135,7 +135,7 @@ describe('mail for an assignment', () => {
     // A restored server knows neither the entry nor the mail; the tablet says that both had been there.
     await lose(server.store, 'id = ANY($1)', [[found, given]]);
     await server.store.query(
-      'UPDATE shower SET head_seq = 3, head_hash = (SELECT ledger_hash FROM entry WHERE shower_id = $1 AND ledger_seq = 3) WHERE id = $1',
+      'UPDATE shower_head SET head_seq = 3, head_hash = (SELECT ledger_hash FROM entry WHERE shower_id = $1 AND ledger_seq = 3) WHERE shower_id = $1',
       [tablet.showerId],
     );
     await server.store.query('DELETE FROM mail');

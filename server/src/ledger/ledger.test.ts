@@ -1,5 +1,5 @@
 import type { Person } from '@careful-seam/contract/api/messages';
-import type { Entry } from '@careful-seam/core/entries/entry';
+import type { Entry } from '@careful-seam/core/log/entry';
 import { ledgerSuite } from '@careful-seam/core/tests/ledgerSuite';
 import { SHOWER } from '@careful-seam/core/tests/sampleTablet';
 import { afterAll, beforeAll } from 'vitest';

@@ -1,15 +1,20 @@
 import { makeWords } from '@careful-seam/contract/texts/words';
-import type { Entry } from '@careful-seam/core/entries/entry';
+import type { Entry } from '@careful-seam/core/log/entry';
 import type { DataSource } from 'typeorm';
 import { EntryEntity, ShowerEntity, UserEntity } from '../store/entities';
 import { queueMail } from './outbox';
 
 /** Tells the leads of a crew by mail that a defect was given to them. Those without an address see it on their phone. */
-export async function noticeAssigned(store: DataSource, entryIds: readonly string[], now: Date): Promise<void> {
+export async function noticeAssigned(
+  store: DataSource,
+  showerId: string,
+  entryIds: readonly string[],
+  now: Date,
+): Promise<void> {
   for (const id of entryIds) {
-    const row = await store.getRepository(EntryEntity).findOneBy({ id, kind: 'defect-assigned' });
+    const row = await store.getRepository(EntryEntity).findOneBy({ showerId, id, kind: 'defect-assigned' });
     if (!row) continue;
-    const { body, author, showerId } = JSON.parse(row.text) as Extract<Entry, { kind: 'defect-assigned' }>;
+    const { body, author } = JSON.parse(row.text) as Extract<Entry, { kind: 'defect-assigned' }>;
     const shower = await store.getRepository(ShowerEntity).findOneByOrFail({ id: showerId });
     const leads = await store.getRepository(UserEntity).findBy({ crewId: body.crewId, disabled: false });
     const { t } = makeWords('en');

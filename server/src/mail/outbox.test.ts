@@ -121,7 +121,7 @@ describe('the outbox', () => {
     // While no mail server is set, a manager reads it here and hands it on.
     expect(JSON.stringify((await maren.get('/api/outbox')).body)).toContain(code);
     const file = join(mkdtempSync(join(tmpdir(), 'seam-test-mail-')), 'b.tar');
-    await makeBackup(server.store, server.photoFolder, file, new Date());
+    await makeBackup(server.store, server.picturePlace, file, new Date());
     expect(readFileSync(file).includes(code)).toBe(false);
     const far = await smallMailServer();
     await sendMail(server.store, { url: far.url, from: 'x@example.test' }, new Date());

@@ -1,9 +1,9 @@
 import { randomBytes } from 'node:crypto';
 import type { Person } from '@careful-seam/contract/api/messages';
-import { sha256Hex } from '@careful-seam/core/entries/chain';
+import { sha256Hex } from '@careful-seam/core/log/chain';
 import { hash, verify } from '@node-rs/argon2';
 import type { DataSource } from 'typeorm';
-import { LinkEntity, type LinkRow, SessionEntity, type SessionRow, UserEntity, type UserRow } from '../store/entities';
+import { type LinkRow, SessionEntity, UserEntity, type UserRow } from '../store/entities';
 import { Refusal } from './refusal';
 
 /** A session works for 7 days from the last contact. */
@@ -59,18 +59,12 @@ export async function openLinkSession(store: DataSource, link: LinkRow): Promise
 }
 
 /** Whoever came by a crew's link: crew-lead rights on one crew, written down as the link. */
-export const personOfLink = (link: LinkRow): Person => ({
+export const personOfLink = (link: Pick<LinkRow, 'id' | 'label' | 'crewId'>): Person => ({
   id: link.id,
   name: `${link.label} (link)`,
   role: 'crew-lead',
   crewId: link.crewId,
 });
-
-async function linkBehind(store: DataSource, session: SessionRow, now: Date): Promise<Signed | null> {
-  const link = await store.getRepository(LinkEntity).findOneBy({ id: session.linkId! });
-  if (link?.kind !== 'crew' || link.revokedAt || link.expiresAt < now) return null;
-  return { person: personOfLink(link), expiresAt: link.expiresAt };
-}
 
 /** Who is behind a session, and when it ends. */
 export interface Signed {
@@ -78,18 +72,37 @@ export interface Signed {
   expiresAt: Date;
 }
 
+/** A session with whoever is behind it, in one question: every request asks it. */
+const SESSION = `SELECT s.expires_at AS "expiresAt", row_to_json(u) AS "user",
+    l.id AS "linkId", l.label, l.crew_id AS "linkCrew", l.expires_at AS "linkEnds"
+  FROM session s
+  LEFT JOIN (SELECT id, name, role, crew_id AS "crewId" FROM firm_user WHERE NOT disabled) u ON u.id = s.user_id
+  LEFT JOIN access_link l ON l.id = s.link_id AND l.kind = 'crew' AND l.revoked_at IS NULL
+  WHERE s.token_hash = $1`;
+
+interface SessionFound {
+  expiresAt: Date;
+  user: Person | null;
+  linkId: string | null;
+  label: string;
+  linkCrew: string | null;
+  linkEnds: Date;
+}
+
 /** Who is behind a token, or null. Each contact moves the end of a person's session on; a link's end stands. */
 export async function findSession(store: DataSource, token: string, now: Date): Promise<Signed | null> {
-  const sessions = store.getRepository(SessionEntity);
-  const session = await sessions.findOneBy({ tokenHash: sha256Hex(token) });
-  if (!session || session.expiresAt < now) return null;
-  if (session.linkId) return linkBehind(store, session, now);
-  const user = await store.getRepository(UserEntity).findOneBy({ id: session.userId! });
-  if (!user || user.disabled) return null;
+  const tokenHash = sha256Hex(token);
+  const [found]: SessionFound[] = await store.query(SESSION, [tokenHash]);
+  if (!found || found.expiresAt < now) return null;
+  if (found.linkId !== null) {
+    const { linkId: id, label, linkCrew: crewId, linkEnds: expiresAt } = found;
+    return expiresAt < now ? null : { person: personOfLink({ id, label, crewId }), expiresAt };
+  }
+  if (!found.user) return null;
   const expiresAt = new Date(now.getTime() + SESSION_MS);
-  if (expiresAt.getTime() - session.expiresAt.getTime() > 60_000)
-    await sessions.update({ tokenHash: session.tokenHash }, { expiresAt });
-  return { person: personOf(user), expiresAt };
+  if (expiresAt.getTime() - found.expiresAt.getTime() > 60_000)
+    await store.getRepository(SessionEntity).update({ tokenHash }, { expiresAt });
+  return { person: found.user, expiresAt };
 }
 
 /** Ends every session of a person, on all their tablets. */

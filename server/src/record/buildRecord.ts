@@ -1,12 +1,12 @@
 import { RECORD_FORMAT_VERSION, type ShowerRecord } from '@careful-seam/contract/record/record';
-import { waterIn } from '@careful-seam/core/flood/waterIn';
-import { blockersOf } from '@careful-seam/core/proof/release';
-import { buildLedger, type Ledger } from '@careful-seam/core/proof/seamLine';
-import { allEvidence, type Evidence, type ShowerState } from '@careful-seam/core/proof/state';
-import { waterProof } from '@careful-seam/core/proof/waterProof';
-import { notInspected, waysOf } from '@careful-seam/core/proof/waysOf';
+import { waterProof } from '@careful-seam/core/checks/waterProof';
+import { allEvidence, type Evidence, type ShowerState } from '@careful-seam/core/log/state';
+import { blockersOf } from '@careful-seam/core/proof/holds/release';
+import { buildLedger, type Ledger } from '@careful-seam/core/proof/shown/seamLine';
+import { notInspected, waysOf } from '@careful-seam/core/proof/shown/waysOf';
 import { linesOf } from '@careful-seam/core/rules/combineMethods';
 import { productsOf } from '@careful-seam/core/rules/productsOf';
+import { waterIn } from '@careful-seam/core/water/waterIn';
 import type { LoadedShower } from '../showers/loadShower';
 import { membraneRecord } from './recordMembrane';
 

@@ -11,14 +11,14 @@ import {
 } from '@careful-seam/contract/flood/floodSentences';
 import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
 import type { Words } from '@careful-seam/contract/texts/words';
-import { floodVerdict } from '@careful-seam/core/flood/floodVerdict';
-import { waterIn } from '@careful-seam/core/flood/waterIn';
-import type { FloodTest } from '@careful-seam/core/proof/floodTest';
-import { verdictInput } from '@careful-seam/core/proof/floodTest';
-import type { ShowerState } from '@careful-seam/core/proof/state';
-import { waterProof } from '@careful-seam/core/proof/waterProof';
+import { verdictInput } from '@careful-seam/core/checks/floodReadings';
+import { waterProof } from '@careful-seam/core/checks/waterProof';
+import type { FloodTest } from '@careful-seam/core/log/floodTest';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
+import { floodVerdict } from '@careful-seam/core/water/floodVerdict';
+import { waterIn } from '@careful-seam/core/water/waterIn';
 import { HAIR, HOLD, heading, INK, line, MARGIN, need, SOFT, WATER } from './recordSheet';
 
 type Pdf = PDFKit.PDFDocument;

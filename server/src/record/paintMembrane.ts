@@ -3,7 +3,7 @@ import { areaWords, bucketWords, filmWords } from '@careful-seam/contract/film/f
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
 import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
 import type { Words } from '@careful-seam/contract/texts/words';
-import type { ShowerState } from '@careful-seam/core/proof/state';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { HOLD, heading, INK, line, SOFT } from './recordSheet';
 
 interface Membrane {

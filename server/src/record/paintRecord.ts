@@ -9,8 +9,8 @@ import {
   type ShownUnit,
 } from '@careful-seam/contract/texts/sentences';
 import { makeWords, type Words } from '@careful-seam/contract/texts/words';
-import { blockersOf } from '@careful-seam/core/proof/release';
-import type { Defect, ShowerState } from '@careful-seam/core/proof/state';
+import type { Defect, ShowerState } from '@careful-seam/core/log/state';
+import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { showLength } from '@careful-seam/core/units/length';
 import { DateTime } from 'luxon';
 import { recordLedger } from './buildRecord';
@@ -26,6 +26,8 @@ export interface PaintOptions {
   unit: ShownUnit;
   /** Bytes of a picture, or null while it has not arrived. */
   picture: (hash: string) => Promise<Buffer | null>;
+  /** Whose record it is; the bytes of its logo where it has one. */
+  firm: { name: string; licence: string; logo: Buffer | null };
 }
 
 interface Paper {
@@ -38,6 +40,27 @@ interface Paper {
 }
 
 const length = (paper: Paper, mm: number): string => showLength(mm, paper.unit);
+
+/** Room of the logo at the top right, points. */
+const LOGO = { width: 130, height: 44 };
+
+/** The firm at the head of its record: its logo at the right, its name and licence beside. */
+async function paintFirm(doc: Pdf, { name, licence, logo }: PaintOptions['firm']): Promise<void> {
+  const x = doc.page.width - MARGIN - LOGO.width;
+  if (logo) {
+    const { default: sharp } = await import('sharp');
+    // The sheet takes JPEG and PNG; a logo may be WebP.
+    const png = await sharp(logo)
+      .png()
+      .toBuffer()
+      .catch(() => null);
+    if (png) doc.image(png, x, MARGIN - 12, { fit: [LOGO.width, LOGO.height], align: 'right' });
+  }
+  const y = MARGIN - 12 + (logo ? LOGO.height + 3 : 0);
+  doc.font('text').fontSize(8).fillColor(SOFT);
+  doc.text([name, licence].filter((part) => part !== '').join(' · '), x, y, { width: LOGO.width, align: 'right' });
+  doc.fillColor(INK);
+}
 
 function paintTop({ doc, t, record, state, unit, when }: Paper): void {
   doc.font('strong').fontSize(18).text(record.shower.name, MARGIN, MARGIN).font('text').fontSize(10).fillColor(SOFT);
@@ -298,6 +321,7 @@ export async function paintRecord(record: ShowerRecord, state: ShowerState, opti
   const t = makeWords('en').t;
   const when = (iso: string) => DateTime.fromISO(iso, { zone: record.shower.timeZone }).toFormat('d LLL yyyy HH:mm');
   const paper: Paper = { doc, t, record, state, unit: options.unit, when };
+  await paintFirm(doc, options.firm);
   paintTop(paper);
   paintFigures(paper);
   if (state.geometry) {

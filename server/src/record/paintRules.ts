@@ -1,7 +1,7 @@
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
 import { elementName } from '@careful-seam/contract/texts/names';
 import type { Words } from '@careful-seam/contract/texts/words';
-import type { ShowerState } from '@careful-seam/core/proof/state';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { HOLD, heading, INK, line } from './recordSheet';
 
 interface Rules {

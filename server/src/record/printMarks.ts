@@ -1,9 +1,9 @@
 import { faceName } from '@careful-seam/contract/texts/names';
 import { fallWords, type ShownUnit } from '@careful-seam/contract/texts/sentences';
 import { makeWords } from '@careful-seam/contract/texts/words';
-import { FALL_RESERVE_MM, fallDesign, MAX_FALL, MIN_FALL } from '@careful-seam/core/fall/fallDesign';
-import { type MarkedEdge, wallMarks } from '@careful-seam/core/fall/wallMarks';
-import { edgeId } from '@careful-seam/core/geometry/showerGeometry';
+import { FALL_RESERVE_MM, fallDesign, MAX_FALL, MIN_FALL } from '@careful-seam/core/floor/fall/fallDesign';
+import { type MarkedEdge, wallMarks } from '@careful-seam/core/floor/fall/wallMarks';
+import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
 import { showLength } from '@careful-seam/core/units/length';
 import type { LoadedShower } from '../showers/loadShower';
 import { HAIR, HOLD, heading, INK, line, MARGIN, need, newSheet, SOFT, toBuffer } from './recordSheet';

@@ -1,9 +1,9 @@
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
-import { climateOf } from '@careful-seam/core/proof/cureOfShower';
-import { showerFilms } from '@careful-seam/core/proof/filmOfShower';
-import { waitLayers } from '@careful-seam/core/proof/judgeWater';
-import type { ShowerState } from '@careful-seam/core/proof/state';
-import { showerTakeOff, usedOf } from '@careful-seam/core/proof/takeOffOfShower';
+import { climateOf } from '@careful-seam/core/checks/cureOfShower';
+import { showerFilms } from '@careful-seam/core/checks/film';
+import { waitLayers } from '@careful-seam/core/checks/wait';
+import type { ShowerState } from '@careful-seam/core/log/state';
+import { showerTakeOff, usedOf } from '@careful-seam/core/proof/shown/takeOffOfShower';
 
 function filmsOf(state: ShowerState): ShowerRecord['films'] {
   if (!state.geometry) return [];

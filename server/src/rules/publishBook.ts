@@ -14,14 +14,6 @@ export async function newestBook(store: DataSource): Promise<RuleBook> {
   return RuleBook.parse(row.data);
 }
 
-/** Which one is the newest; null before the first. */
-export async function newestBookKey(store: DataSource): Promise<{ id: string; version: number } | null> {
-  const [row] = await store
-    .getRepository(RuleBookEntity)
-    .find({ where: OWN, select: { id: true, version: true }, order: { version: 'DESC' }, take: 1 });
-  return row ? { id: row.id, version: row.version } : null;
-}
-
 /** Every version there is, newest first, with its title and the shipped version it was made from. */
 export async function listBooks(store: DataSource) {
   const rows = await store.getRepository(RuleBookEntity).find({ where: OWN, order: { version: 'DESC' } });

@@ -1,28 +1,20 @@
 import type { Person } from '@careful-seam/contract/api/messages';
-import type { Entry } from '@careful-seam/core/entries/entry';
-import { atMoment, type FindRuleBook, foldShower } from '@careful-seam/core/proof/foldShower';
-import type { Arrivals, ShowerState } from '@careful-seam/core/proof/state';
-import { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import type { Entry } from '@careful-seam/core/log/entry';
+import type { Arrivals, ShowerState } from '@careful-seam/core/log/state';
+import { atMoment, foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import type { DataSource } from 'typeorm';
 import { Refusal } from '../people/refusal';
-import { EntryEntity, type EntryRow, RuleBookEntity, ShowerEntity, type ShowerTableRow } from '../store/entities';
+import { EntryEntity, type EntryRow } from '../store/entities';
+import { loadRuleBooks } from './ruleBooks';
+import { oneShowerRow, type ShowerWithHead } from './showerRows';
 
 /** The shower's row, when the person may see it: crew leads see their own crew's only. */
-export async function visibleShower(store: DataSource, person: Person, id: string): Promise<ShowerTableRow> {
-  const shower = await store.getRepository(ShowerEntity).findOneBy({ id });
+export async function visibleShower(store: DataSource, person: Person, id: string): Promise<ShowerWithHead> {
+  const shower = await oneShowerRow(store, id);
   if (!shower) throw new Refusal('not-found', 'showerId', 'There is no such shower.');
   if (person.role === 'crew-lead' && shower.crewId !== person.crewId)
     throw new Refusal('forbidden', 'showerId', 'This shower belongs to another crew.');
   return shower;
-}
-
-/** The rule books that are kept: those of one origin (another firm's, of a shower from a file) before the firm's own. */
-export async function loadRuleBooks(
-  store: Pick<DataSource, 'getRepository'>,
-): Promise<(origin: string) => FindRuleBook> {
-  const rows = await store.getRepository(RuleBookEntity).find();
-  const books = new Map(rows.map((row) => [`${row.origin} ${row.id}@${row.version}`, RuleBook.parse(row.data)]));
-  return (origin) => (id, version) => books.get(`${origin} ${id}@${version}`) ?? books.get(` ${id}@${version}`) ?? null;
 }
 
 /** How entries came: what their device's clock was off by, when they were taken in, and whether out of a file. */
@@ -32,14 +24,14 @@ export const arrivalsOf = (rows: readonly Pick<EntryRow, 'id' | 'skewMs' | 'rece
   );
 
 export interface LoadedShower {
-  row: ShowerTableRow;
+  row: ShowerWithHead;
   rows: EntryRow[];
   entries: Entry[];
   state: ShowerState;
 }
 
 /** All entries of a shower and the state they fold to, judged at `now` or else at the last entry. */
-export async function loadShower(store: DataSource, row: ShowerTableRow, now?: Date): Promise<LoadedShower> {
+export async function loadShower(store: DataSource, row: ShowerWithHead, now?: Date): Promise<LoadedShower> {
   const rows = await store
     .getRepository(EntryEntity)
     .find({ where: { showerId: row.id }, order: { ledgerSeq: 'ASC' } });

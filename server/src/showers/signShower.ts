@@ -1,5 +1,5 @@
 import type { Person, PushAnswer } from '@careful-seam/contract/api/messages';
-import { photosNeeded } from '@careful-seam/core/entries/photosNeeded';
+import { photosNeeded } from '@careful-seam/core/log/photosNeeded';
 import { type DataSource, In } from 'typeorm';
 import { appendEntries, readText } from '../ledger/appendEntries';
 import { Refusal } from '../people/refusal';

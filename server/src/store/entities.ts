@@ -56,9 +56,6 @@ export interface ShowerTableRow {
   name: string;
   job: string;
   crewId: string;
-  headSeq: number;
-  headHash: string | null;
-  updatedAt: Date;
   /** Who looks at it; null: whoever comes. */
   inspectorId: string | null;
   /** ISO day of the next visit, as the office plans it, or null. */
@@ -73,9 +70,6 @@ export const ShowerEntity = new EntitySchema<ShowerTableRow>({
     name: { type: 'text' },
     job: { type: 'text' },
     crewId: { type: 'text', name: 'crew_id' },
-    headSeq: { type: 'integer', name: 'head_seq', default: 0 },
-    headHash: { type: 'text', name: 'head_hash', nullable: true },
-    updatedAt: { type: 'timestamptz', name: 'updated_at' },
     inspectorId: { type: 'uuid', name: 'inspector_id', nullable: true },
     visitOn: { type: 'date', name: 'visit_on', nullable: true },
     bookOrigin: { type: 'text', name: 'book_origin', default: '' },
@@ -84,8 +78,41 @@ export const ShowerEntity = new EntitySchema<ShowerTableRow>({
     { name: 'shower_by_visit', columns: ['visitOn'], where: '"visit_on" IS NOT NULL' },
     { name: 'shower_search', synchronize: false },
     { name: 'shower_by_job', columns: ['job'] },
-    { name: 'shower_by_crew', columns: ['crewId', 'updatedAt'] },
-    { name: 'shower_by_update', columns: ['updatedAt'] },
+    { name: 'shower_by_crew', columns: ['crewId'] },
+    { name: 'shower_by_inspector', columns: ['inspectorId'], where: '"inspector_id" IS NOT NULL' },
+  ],
+});
+
+/** Hex digits outside, bytes in the database: half the room. */
+const asHex = {
+  to: (hex: string | null) => (hex === null ? null : Buffer.from(hex, 'hex')),
+  from: (bytes: Buffer | null) => (bytes === null ? null : bytes.toString('hex')),
+};
+
+/** Where a shower's ledger stands. It moves with every entry, and holds nothing else, so that moving it costs little. */
+export interface ShowerHeadRow {
+  showerId: string;
+  headSeq: number;
+  headHash: string | null;
+  updatedAt: Date;
+  /** The last entry is the signature of its record: nothing is open here. */
+  isSigned: boolean;
+  /** Transaction that moved it; written by the database itself. */
+  moved: string;
+}
+export const ShowerHeadEntity = new EntitySchema<ShowerHeadRow>({
+  name: 'shower_head',
+  columns: {
+    showerId: { type: 'uuid', name: 'shower_id', primary: true, primaryKeyConstraintName: 'shower_head_pk' },
+    headSeq: { type: 'integer', name: 'head_seq', default: 0 },
+    headHash: { type: 'bytea', name: 'head_hash', nullable: true, transformer: asHex },
+    updatedAt: { type: 'timestamptz', name: 'updated_at', precision: 3 },
+    isSigned: { type: 'boolean', name: 'is_signed', default: false },
+    moved: { type: 'bigint' },
+  },
+  indices: [
+    { name: 'shower_head_moved', columns: ['moved'] },
+    { name: 'shower_head_newest', columns: ['isSigned', 'updatedAt'] },
   ],
 });
 
@@ -99,7 +126,6 @@ export interface EntryRow {
   deviceSeq: number;
   hash: string;
   text: string;
-  body: unknown;
   orderAt: string;
   receivedAt: Date;
   prevLedgerHash: string | null;
@@ -111,20 +137,19 @@ export interface EntryRow {
 export const EntryEntity = new EntitySchema<EntryRow>({
   name: 'entry',
   columns: {
+    showerId: { type: 'uuid', name: 'shower_id', primary: true, primaryKeyConstraintName: 'entry_pk' },
     id: { type: 'uuid', primary: true, primaryKeyConstraintName: 'entry_pk' },
-    showerId: { type: 'uuid', name: 'shower_id' },
     ledgerSeq: { type: 'integer', name: 'ledger_seq' },
     kind: { type: 'text' },
     authorId: { type: 'text', name: 'author_id' },
     deviceId: { type: 'uuid', name: 'device_id' },
     deviceSeq: { type: 'integer', name: 'device_seq' },
-    hash: { type: 'text' },
+    hash: { type: 'bytea', transformer: asHex },
     text: { type: 'text' },
-    body: { type: 'jsonb' },
     orderAt: { type: 'text', name: 'order_at' },
     receivedAt: { type: 'timestamptz', name: 'received_at', precision: 3 },
-    prevLedgerHash: { type: 'text', name: 'prev_ledger_hash', nullable: true },
-    ledgerHash: { type: 'text', name: 'ledger_hash' },
+    prevLedgerHash: { type: 'bytea', name: 'prev_ledger_hash', nullable: true, transformer: asHex },
+    ledgerHash: { type: 'bytea', name: 'ledger_hash', transformer: asHex },
     skewMs: { type: 'bigint', name: 'skew_ms', transformer: { to: (x: number) => x, from: Number } },
     imported: { type: 'boolean', default: false },
   },
@@ -349,6 +374,7 @@ export const ENTITIES = [
   CrewEntity,
   SessionEntity,
   ShowerEntity,
+  ShowerHeadEntity,
   EntryEntity,
   PhotoEntity,
   RuleBookEntity,

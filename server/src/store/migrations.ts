@@ -156,6 +156,93 @@ class MailTries1764440000000 implements MigrationInterface {
   }
 }
 
+/** 64 hex digits as bytes; what a damaged row holds instead is kept as it is, so that a check still names it. */
+const asBytes = (column: string): string =>
+  `CASE WHEN ${column} ~ '^([0-9a-f]{2})*$' THEN decode(${column}, 'hex') ELSE convert_to(${column}, 'UTF8') END`;
+
+/**
+ * Room for ten years. The head of a ledger, which moves with every entry, stands in a narrow table of its own with the number of
+ * the transaction that moved it, so that a tablet asks for what moved since it asked last. Every unique key of an entry carries
+ * its shower, so that the table can be parted by it. Hashes are bytes; the body is not stored a second time beside its text.
+ */
+class TenYears1764480000000 implements MigrationInterface {
+  name = 'TenYears1764480000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      CREATE TABLE shower_head (
+        shower_id uuid NOT NULL CONSTRAINT shower_head_pk PRIMARY KEY, head_seq integer NOT NULL DEFAULT 0, head_hash bytea,
+        updated_at timestamptz(3) NOT NULL, is_signed boolean NOT NULL DEFAULT false, moved bigint NOT NULL) WITH (fillfactor = 80);
+      CREATE FUNCTION head_moves() RETURNS trigger LANGUAGE plpgsql AS $$
+        BEGIN NEW.moved := pg_current_xact_id()::text::bigint; RETURN NEW; END $$;
+      CREATE TRIGGER head_moves BEFORE INSERT OR UPDATE ON shower_head FOR EACH ROW EXECUTE FUNCTION head_moves();
+      INSERT INTO shower_head (shower_id, head_seq, head_hash, updated_at, is_signed)
+        SELECT s.id, s.head_seq, ${asBytes('s.head_hash')}, s.updated_at, coalesce(e.kind = 'record-signed', false)
+        FROM shower s LEFT JOIN entry e ON e.shower_id = s.id AND e.ledger_seq = s.head_seq;
+      CREATE INDEX shower_head_moved ON shower_head (moved);
+      CREATE INDEX shower_head_newest ON shower_head (is_signed, updated_at);
+      DROP INDEX shower_by_crew, shower_by_update;
+      ALTER TABLE shower DROP COLUMN head_seq, DROP COLUMN head_hash, DROP COLUMN updated_at;
+      CREATE INDEX shower_by_crew ON shower (crew_id);
+      CREATE INDEX shower_by_inspector ON shower (inspector_id) WHERE inspector_id IS NOT NULL;
+      CREATE FUNCTION shower_moves() RETURNS trigger LANGUAGE plpgsql AS $$
+        BEGIN UPDATE shower_head SET shower_id = shower_id WHERE shower_id = NEW.id; RETURN NULL; END $$;
+      CREATE TRIGGER shower_moves AFTER UPDATE ON shower FOR EACH ROW EXECUTE FUNCTION shower_moves();
+      CREATE TABLE shower_queue (
+        shower_id uuid NOT NULL CONSTRAINT shower_queue_pk PRIMARY KEY, head_seq integer NOT NULL,
+        decisions integer NOT NULL, holds integer NOT NULL, since timestamptz(3) NOT NULL,
+        waits boolean NOT NULL GENERATED ALWAYS AS (decisions + holds > 0) STORED);
+      CREATE TABLE queue_place (place bigint NOT NULL);
+      CREATE INDEX shower_queue_waiting ON shower_queue (since, shower_id) WHERE waits;
+      ALTER TABLE entry DROP CONSTRAINT entry_pk, ADD CONSTRAINT entry_pk PRIMARY KEY (shower_id, id), DROP COLUMN body;
+      ALTER TABLE entry
+        ALTER COLUMN hash TYPE bytea USING ${asBytes('hash')},
+        ALTER COLUMN prev_ledger_hash TYPE bytea USING ${asBytes('prev_ledger_hash')},
+        ALTER COLUMN ledger_hash TYPE bytea USING ${asBytes('ledger_hash')};
+    `);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      ALTER TABLE entry
+        ALTER COLUMN hash TYPE text USING encode(hash, 'hex'),
+        ALTER COLUMN prev_ledger_hash TYPE text USING encode(prev_ledger_hash, 'hex'),
+        ALTER COLUMN ledger_hash TYPE text USING encode(ledger_hash, 'hex');
+      ALTER TABLE entry ADD COLUMN body jsonb;
+      ALTER TABLE entry DISABLE TRIGGER USER;
+      UPDATE entry SET body = text::jsonb->'body';
+      ALTER TABLE entry ENABLE TRIGGER USER;
+      ALTER TABLE entry ALTER COLUMN body SET NOT NULL, DROP CONSTRAINT entry_pk, ADD CONSTRAINT entry_pk PRIMARY KEY (id);
+      DROP TRIGGER shower_moves ON shower;
+      DROP INDEX shower_by_crew, shower_by_inspector;
+      ALTER TABLE shower ADD COLUMN head_seq integer NOT NULL DEFAULT 0, ADD COLUMN head_hash text, ADD COLUMN updated_at timestamptz;
+      UPDATE shower s SET head_seq = h.head_seq, head_hash = encode(h.head_hash, 'hex'), updated_at = h.updated_at
+        FROM shower_head h WHERE h.shower_id = s.id;
+      ALTER TABLE shower ALTER COLUMN updated_at SET NOT NULL;
+      CREATE INDEX shower_by_crew ON shower (crew_id, updated_at);
+      CREATE INDEX shower_by_update ON shower (updated_at);
+      DROP TABLE shower_head, shower_queue, queue_place;
+      DROP FUNCTION head_moves();
+      DROP FUNCTION shower_moves();`);
+  }
+}
+
+/** What the server did by itself, and how much was stored on each day. */
+class Operations1764490000000 implements MigrationInterface {
+  name = 'Operations1764490000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      CREATE TABLE chore (
+        id uuid NOT NULL CONSTRAINT chore_pk PRIMARY KEY, seq bigint GENERATED ALWAYS AS IDENTITY, what text NOT NULL,
+        began_at timestamptz NOT NULL, ended_at timestamptz, ok boolean, words text NOT NULL);
+      CREATE INDEX chore_newest ON chore (what, seq);
+      CREATE TABLE server_day (
+        day date NOT NULL CONSTRAINT server_day_pk PRIMARY KEY, entries bigint NOT NULL, database_bytes bigint NOT NULL, picture_bytes bigint NOT NULL);
+    `);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP TABLE chore, server_day');
+  }
+}
+
 export const MIGRATIONS = [
   FirstTables1763900000000,
   Office1763950000000,
@@ -163,4 +250,6 @@ export const MIGRATIONS = [
   FirstDay1764360000000,
   Tries1764400000000,
   MailTries1764440000000,
+  TenYears1764480000000,
+  Operations1764490000000,
 ];

@@ -1,17 +1,13 @@
-import { fork } from 'node:child_process';
-import { fileURLToPath } from 'node:url';
 import { findCalculation } from '@careful-seam/core/calc/registry';
 import { makeGate } from '../gate';
 import { Refusal } from '../people/refusal';
+import { beginProgram } from '../programs';
 
 /** No sum of the trade takes a second; what takes so long is a slip or an attack, ms. */
 const SUM_MS = 5000;
 const MEGABYTES = 256;
 /** Sums at work at once, and those that may wait for them; more at once nobody types. */
 const gate = makeGate(2, 20);
-
-const isSource = import.meta.url.endsWith('.ts');
-const WORKER = fileURLToPath(new URL(isSource ? './sumWorker.ts' : './sumWorker.js', import.meta.url));
 
 interface Answer {
   ok: boolean;
@@ -24,11 +20,10 @@ interface Answer {
  */
 function inProcess(name: string, input: unknown, ms: number): Promise<Answer | null> {
   return new Promise((done) => {
-    const child = fork(WORKER, {
-      // As TypeScript in tests, as the bundle beside this one in service.
-      execArgv: [`--max-old-space-size=${MEGABYTES}`, ...(isSource ? ['--import', 'tsx'] : [])],
-      // What a sum may see is its input: no address of a database, no password of a mail server.
-      env: { PATH: process.env.PATH ?? '' },
+    // What a sum may see is its input: no address of a database, no password of a mail server. It is waited for: usual priority.
+    const child = beginProgram('sumWorker', {
+      megabytes: MEGABYTES,
+      env: { LOWEST_PRIORITY: '0' },
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
     });
     const timer = setTimeout(() => child.kill('SIGKILL'), ms);

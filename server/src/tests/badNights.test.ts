@@ -1,10 +1,10 @@
 import { rmSync, writeFileSync } from 'node:fs';
-import { sha256Hex } from '@careful-seam/core/entries/chain';
+import { sha256Hex } from '@careful-seam/core/log/chain';
 import sharp from 'sharp';
 import { v4 } from 'uuid';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { urlOf } from '../backup/makeBackup';
-import { photoPath } from '../photos/photoStore';
+import { picturesAt } from '../photos/picturesAt';
 import { openStore } from '../store/dataSource';
 import { verifyLedger } from '../verify/verifyLedger';
 import { created, push, type TestServer, testServer, testTablet } from './testServer';
@@ -49,7 +49,7 @@ describe('a table that somebody holds', () => {
       .send(push([text]))
       .expect(200);
     expect(again.body.taken).toHaveLength(1);
-    expect((await verifyLedger(server.store, server.photoFolder)).findings).toEqual([]);
+    expect((await verifyLedger(server.store, server.picturePlace)).findings).toEqual([]);
   }, 60_000);
 });
 
@@ -74,7 +74,7 @@ describe('a picture', () => {
     const hash = sha256Hex(bytes);
     const send = () => ines.put(`/api/photos/${hash}`).set('content-type', 'image/jpeg').send(bytes);
     await send().expect(200);
-    const path = photoPath(server.photoFolder, hash);
+    const path = picturesAt(server.picturePlace).where(hash);
     const harm = [
       () => rmSync(path),
       () => writeFileSync(path, bytes.subarray(0, bytes.length / 2)),
@@ -82,14 +82,14 @@ describe('a picture', () => {
     ];
     for (const hurt of harm) {
       hurt();
-      const named = (await verifyLedger(server.store, server.photoFolder)).findings;
+      const named = (await verifyLedger(server.store, server.picturePlace)).findings;
       expect(named.map((f) => f.where)).toEqual([`picture ${hash}`]);
       for (const width of ['', '?width=320']) {
         const { status } = await ines.get(`/api/photos/${hash}${width}`);
         expect([200, 410]).toContain(status);
       }
       await send().expect(200);
-      expect((await verifyLedger(server.store, server.photoFolder)).findings).toEqual([]);
+      expect((await verifyLedger(server.store, server.picturePlace)).findings).toEqual([]);
     }
     rmSync(path);
     const gone = await ines.get(`/api/photos/${hash}`);

@@ -1,19 +1,22 @@
 import { mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Body, EntryKind } from '@careful-seam/core/entries/entry';
-import { type ChainEnd, writeEntry } from '@careful-seam/core/entries/writeEntry';
 import { sampleBook } from '@careful-seam/core/tests/sampleBook';
 import type { Express } from 'express';
 import supertest from 'supertest';
 import { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
+import { urlOf } from '../backup/makeBackup';
+import { makePapers, type Papers } from '../papers/papers';
 import { hashPassword } from '../people/sessions';
+import { type ShowerWithHead, showerRows } from '../showers/showerRows';
 import { openStore } from '../store/dataSource';
+import { dropDatabase } from '../store/dropDatabase';
 import { CrewEntity, RuleBookEntity, UserEntity } from '../store/entities';
 import { createApp } from '../web/createApp';
 import type { Limits } from '../web/limits';
 import { makeLogger } from '../web/logger';
+import { testTablet as tabletOf } from './testTablet';
 
 export const PASSWORD = 'correct horse';
 export const PEOPLE = {
@@ -28,21 +31,22 @@ export type Who = keyof typeof PEOPLE;
 export interface TestServer {
   app: Express;
   store: DataSource;
-  photoFolder: string;
+  picturePlace: string;
+  papers: Papers;
   /** A signed-in caller, with the header that our own pages set. */
   as: (who: Who) => Promise<ReturnType<typeof supertest.agent>>;
   close: () => Promise<void>;
 }
 
-/** A server on a database of its own, in the PostgreSQL that the test run started. */
-export async function testServer(limits?: Limits): Promise<TestServer> {
+/** A server on a database of its own, in the PostgreSQL that the test run started; `pictures`: where they lie, else a new folder. */
+export async function testServer(limits?: Limits, pictures?: string): Promise<TestServer> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run the tests with "npm test".');
   const name = `t_${v4().replaceAll('-', '')}`;
   const admin = await new DataSource({ type: 'postgres', url: base }).initialize();
   await admin.query(`CREATE DATABASE ${name}`);
   const store = await openStore(base.replace(/\/[^/]*$/, `/${name}`), 6);
-  const photoFolder = mkdtempSync(join(tmpdir(), 'seam-photos-'));
+  const picturePlace = pictures ?? mkdtempSync(join(tmpdir(), 'seam-photos-'));
   const book = sampleBook();
   await store.getRepository(RuleBookEntity).insert({ id: book.id, version: book.version, data: book as object });
   await store.getRepository(CrewEntity).insert([
@@ -53,9 +57,11 @@ export async function testServer(limits?: Limits): Promise<TestServer> {
   await store
     .getRepository(UserEntity)
     .insert(Object.values(PEOPLE).map((p) => ({ ...p, passwordHash, disabled: false, email: null })));
+  const papers = makePapers(urlOf(store), picturePlace);
   const app = createApp({
     store,
-    photoFolder,
+    picturePlace,
+    papers,
     now: () => new Date(),
     mail: null,
     publicUrl: 'https://seam.test',
@@ -66,18 +72,27 @@ export async function testServer(limits?: Limits): Promise<TestServer> {
   return {
     app,
     store,
-    photoFolder,
+    picturePlace,
+    papers,
     as: async (who) => {
       const agent = supertest.agent(app).set('x-careful-seam', '1');
       await agent.post('/api/session').send({ signIn: who, password: PASSWORD }).expect(200);
       return agent;
     },
     close: async () => {
+      papers.stop();
       await store.destroy();
-      await admin.query(`DROP DATABASE ${name} WITH (FORCE)`);
+      await dropDatabase(admin, name);
       await admin.destroy();
     },
   };
+}
+
+/** One shower's row with its head. */
+export async function rowOf(store: DataSource, column: 'id' | 'name', value: string): Promise<ShowerWithHead> {
+  const [row] = await showerRows(store, `WHERE s.${column} = $1`, [value]);
+  if (!row) throw new Error(`no shower whose ${column} is ${value}`);
+  return row;
 }
 
 /** Takes entries out of a ledger as a restore from an older backup would: they can't be deleted otherwise. */
@@ -88,32 +103,8 @@ export async function lose(store: DataSource, where: string, values: unknown[]):
 }
 
 /** A tablet in a test: seals entries in a chain of its own. */
-export function testTablet(who: Who, showerId: string, lastOrderAt: string | null = null) {
-  let end: ChainEnd = { deviceId: v4(), deviceSeq: 0, prevDeviceHash: null, lastOrderAt };
-  let nowMs = Date.now();
-  return {
-    showerId,
-    seal: <K extends EntryKind>(kind: K, body: Body<K>, change: { id?: string; authorId?: string } = {}): string => {
-      nowMs += 10;
-      const person = PEOPLE[who];
-      const written = writeEntry(
-        {
-          id: change.id ?? v4(),
-          showerId,
-          kind,
-          body,
-          author: { id: change.authorId ?? person.id, name: person.name, role: person.role },
-          geometryVersion: 1,
-          nowMs,
-          offsetMinutes: 0,
-        },
-        end,
-      );
-      end = written.end;
-      return written.sealed.text;
-    },
-  };
-}
+export const testTablet = (who: Who, showerId: string, lastOrderAt: string | null = null) =>
+  tabletOf(PEOPLE[who], showerId, lastOrderAt);
 
 export const created = { name: 'Test shower', job: 'Test job', crewId: 'heron', timeZone: 'UTC' };
 export const push = (entries: string[]) => ({ clock: new Date().toISOString(), entries });

@@ -1,6 +1,7 @@
-import { ledgerHash } from '@careful-seam/core/entries/chain';
+import { ledgerHash } from '@careful-seam/core/log/chain';
 import type { DataSource } from 'typeorm';
-import { EntryEntity, ShowerEntity } from '../store/entities';
+import { oneShowerRow } from '../showers/showerRows';
+import { EntryEntity } from '../store/entities';
 
 /** Where a printed head stands, and whether everything up to it is still as it was when it was printed. */
 export type HeadAnswer =
@@ -22,7 +23,9 @@ export async function verifyHead(store: DataSource, head: string): Promise<HeadA
     whole &&= ledgerSeq === i + 1 && link === row.ledgerHash;
     prevLedgerHash = row.ledgerHash;
   });
-  const { name, job, headSeq } = await store.getRepository(ShowerEntity).findOneByOrFail({ id: end.showerId });
+  const shower = await oneShowerRow(store, end.showerId);
+  if (!shower) return { found: false };
+  const { name, job, headSeq } = shower;
   return {
     found: true,
     shower: name,

@@ -2,23 +2,25 @@ import { readdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { ShowerRecord } from '@careful-seam/contract/record/record';
 import { CALCULATIONS } from '@careful-seam/core/calc/registry';
-import { blockersOf } from '@careful-seam/core/proof/release';
+import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
 import { demoShowers } from '@careful-seam/demo/demoShowers';
 import { CREWS, PEOPLE as DEMO_PEOPLE } from '@careful-seam/demo/firm';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { loadDemoFirm } from '../demoFirm';
+import { makeAnchor } from '../ledger/anchors';
 import { buildRecord } from '../record/buildRecord';
 import { loadShower } from '../showers/loadShower';
-import { EntryEntity, ShowerEntity, UserEntity } from '../store/entities';
-import { PASSWORD, push, type TestServer, testServer, testTablet } from '../tests/testServer';
+import { EntryEntity, UserEntity } from '../store/entities';
+import { PASSWORD, push, rowOf, type TestServer, testServer, testTablet } from '../tests/testServer';
 import { verifyLedger } from './verifyLedger';
+import { verifyShower } from './verifyShower';
 
 let server: TestServer;
 const services = () => ({
   store: server.store,
-  photoFolder: server.photoFolder,
+  picturePlace: server.picturePlace,
   now: () => new Date(),
   mail: null,
   publicUrl: '',
@@ -33,9 +35,8 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const findings = async () => (await verifyLedger(server.store, server.photoFolder)).findings;
-const byName = async (name: string) =>
-  loadShower(server.store, await server.store.getRepository(ShowerEntity).findOneByOrFail({ name }));
+const findings = async () => (await verifyLedger(server.store, server.picturePlace)).findings;
+const byName = async (name: string) => loadShower(server.store, await rowOf(server.store, 'name', name));
 
 /** Changes stored rows the way somebody with the database's own keys could, then puts them back. */
 async function tampered<T>(
@@ -94,7 +95,7 @@ describe('the demo firm', () => {
 
 describe('verify', () => {
   it('finds all as written', async () => {
-    const { showers, entries, photos, findings: none } = await verifyLedger(server.store, server.photoFolder);
+    const { showers, entries, photos, findings: none } = await verifyLedger(server.store, server.picturePlace);
     expect([showers, photos, none]).toEqual([19, 2, []]);
     expect(entries).toBe(await server.store.getRepository(EntryEntity).count());
   });
@@ -124,21 +125,20 @@ describe('verify', () => {
   it.each([
     ['kind', "'note'", 'kind'],
     ['author_id', "'somebody'", 'author_id'],
-    ['body', `'{"words":"other"}'::jsonb`, 'body'],
     ['order_at', "'000000000000001-000000'", 'order_at'],
     ['received_at', "received_at + interval '1 second'", 'ledger hash'],
     ['skew_ms', 'skew_ms + 1', 'ledger hash'],
-    ['ledger_hash', "repeat('0', 64)", 'ledger hash'],
-    ['hash', "repeat('0', 64)", 'hash'],
+    ['ledger_hash', "decode(repeat('0', 64), 'hex')", 'ledger hash'],
+    ['hash', "decode(repeat('0', 64), 'hex')", 'hash'],
+    ['text', "'null'", 'not an entry'],
   ])('finds a changed column %s', async (column, value, word) => {
     const row = (await byName('3B hall')).rows[10]!;
     const before = (await server.store.query(`SELECT ${column} AS v FROM entry WHERE id = $1`, [row.id]))[0].v;
-    const undo = column === 'body' ? JSON.stringify(before) : before;
     const found = await tampered(
       `UPDATE entry SET ${column} = ${value} WHERE id = $1`,
       [row.id],
       `UPDATE entry SET ${column} = $2 WHERE id = $1`,
-      [row.id, undo],
+      [row.id, before],
       findings,
     );
     expect(found.some((f) => f.where.includes(row.id) && f.what.includes(word))).toBe(true);
@@ -148,19 +148,110 @@ describe('verify', () => {
   it('finds an entry taken out, and a head set back', async () => {
     const loaded = await byName('B7');
     const found = await tampered(
-      'UPDATE shower SET head_seq = head_seq - 1, head_hash = $2 WHERE id = $1',
+      `UPDATE shower_head SET head_seq = head_seq - 1, head_hash = decode($2, 'hex') WHERE shower_id = $1`,
       [loaded.row.id, loaded.rows.at(-1)!.prevLedgerHash],
-      'UPDATE shower SET head_seq = $2, head_hash = $3 WHERE id = $1',
+      `UPDATE shower_head SET head_seq = $2, head_hash = decode($3, 'hex') WHERE shower_id = $1`,
       [loaded.row.id, loaded.row.headSeq, loaded.row.headHash],
       findings,
     );
     expect(found).toMatchObject([{ what: 'its head is not its last entry' }]);
   });
 
+  it.each([
+    ['a shower called otherwise', 'UPDATE shower SET name = $2 WHERE id = $1', 'name', 'another', 'its name is not'],
+    [
+      'a shower of another crew',
+      'UPDATE shower SET crew_id = $2 WHERE id = $1',
+      'crewId',
+      'otter',
+      'its crewId is not',
+    ],
+    [
+      'a signature that is none',
+      'UPDATE shower_head SET is_signed = $2 WHERE shower_id = $1',
+      'isSigned',
+      true,
+      'wrongly whether',
+    ],
+  ])('finds %s', async (_what, sql, key, value, word) => {
+    const { row } = await byName('B7');
+    const found = await tampered(sql, [row.id, value], sql, [row.id, row[key as 'name']], findings);
+    expect(found).toMatchObject([{ what: expect.stringContaining(word) }]);
+  });
+
+  it('finds a head that is gone', async () => {
+    const { row } = await byName('B7');
+    const [head] = await server.store.query('SELECT * FROM shower_head WHERE shower_id = $1', [row.id]);
+    const found = await tampered(
+      'DELETE FROM shower_head WHERE shower_id = $1',
+      [row.id],
+      'INSERT INTO shower_head (shower_id, head_seq, head_hash, updated_at) VALUES ($1, $2, $3, $4)',
+      [row.id, head.head_seq, head.head_hash, head.updated_at],
+      findings,
+    );
+    expect(found).toMatchObject([{ what: 'it has no head' }]);
+  });
+
+  it('finds a rule book that was changed since an anchor named it, and one that can not be read', async () => {
+    await makeAnchor(server.store, new Date());
+    const [book] = await server.store.query(`SELECT * FROM rule_book WHERE origin = '' ORDER BY version DESC LIMIT 1`);
+    const put = 'UPDATE rule_book SET data = $3 WHERE id = $1 AND version = $2';
+    const change = async (data: unknown) =>
+      tampered(put, [book.id, book.version, data], put, [book.id, book.version, book.data], findings);
+    const milder = await change({ ...book.data, title: 'Milder' });
+    expect(milder).toMatchObject([
+      { where: expect.stringContaining('anchor'), what: expect.stringContaining('not what it was') },
+    ]);
+    const none = await change({ ...book.data, methods: 'none' });
+    expect(none.map((f) => f.what)).toContain('it can not be read');
+    expect(await findings()).toEqual([]);
+  });
+
+  it('finds a signature that is not over what stands before it', async () => {
+    const { row } = await byName('B7');
+    const tablet = testTablet('ines', row.id);
+    const entry = JSON.parse(tablet.seal('record-signed', { name: 'Ines', ledgerHash: row.headHash!, statement: 's' }));
+    const find = () => null;
+    const shower = { ...row, headSeq: 1, headHash: 'f'.repeat(64), isSigned: true };
+    const at = (over: string | null) =>
+      verifyShower(
+        shower,
+        [
+          {
+            ...entry,
+            text: JSON.stringify({ ...entry, body: { ...entry.body, ledgerHash: over } }),
+            prevLedgerHash: null,
+            ledgerHash: shower.headHash,
+            ledgerSeq: 1,
+            receivedAt: new Date(),
+            skewMs: 0,
+            imported: false,
+            authorId: entry.author.id,
+          },
+        ],
+        find,
+      ).map((f) => f.what);
+    expect(at('e'.repeat(64))).toContain('its signature is not over the entries before it');
+    expect(at(null)).not.toContain('its signature is not over the entries before it');
+  });
+
+  it('tells how far it is, does its part alone, and the parts are the whole', async () => {
+    const told: [number, number][] = [];
+    const whole = await verifyLedger(server.store, server.picturePlace, { tell: (done, of) => told.push([done, of]) });
+    expect(told.at(-1)).toEqual([whole.showers + whole.photos, whole.showers + whole.photos]);
+    const parts = await Promise.all(
+      [0, 1, 2].map((k) => verifyLedger(server.store, server.picturePlace, { part: { k, of: 3 } })),
+    );
+    for (const what of ['showers', 'entries', 'photos'] as const)
+      expect(parts.reduce((n, p) => n + p[what], 0)).toBe(whole[what]);
+    const none = await verifyLedger(server.store, server.picturePlace, { movedSince: new Date(Date.now() + 60_000) });
+    expect(none.showers).toBe(0);
+  });
+
   it('finds a changed byte of a picture', async () => {
-    const folder = readdirSync(server.photoFolder)[0]!;
-    const name = readdirSync(join(server.photoFolder, folder)).find((n) => n.length === 64)!;
-    const path = join(server.photoFolder, folder, name);
+    const folder = readdirSync(server.picturePlace)[0]!;
+    const name = readdirSync(join(server.picturePlace, folder)).find((n) => n.length === 64)!;
+    const path = join(server.picturePlace, folder, name);
     const bytes = readFileSync(path);
     const changed = Buffer.from(bytes);
     changed[changed.length >> 1]! ^= 1;

@@ -1,5 +1,5 @@
 import { ShowerRecord } from '@careful-seam/contract/record/record';
-import { ledgerHash, sha256Hex } from '@careful-seam/core/entries/chain';
+import { ledgerHash, sha256Hex } from '@careful-seam/core/log/chain';
 import { recordIsSigned } from '../firm/firmKey';
 
 /** What is wrong with a record file; an empty list means that it is what the firm signed. */

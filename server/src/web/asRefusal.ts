@@ -2,10 +2,11 @@ import { Refusal } from '../people/refusal';
 
 /** What PostgreSQL says of a value that it can't keep: a letter of nothing, a number too large, a day that is none. */
 const NOT_A_VALUE = new Set(['22P05', '22021', '22P02', '22003', '22001', '22007', '22008', '22023', '54000']);
-/** What it says when it has no room for one more, or is being stopped. */
-const NO_ROOM = new Set(['53300', '53200', '53100', '57P01', '57P02', '57P03', '55P03', '57014']);
+/** What it says when it has no room for one more, is being stopped, or has its databases change places after a restore. */
+const NO_ROOM = new Set(['53300', '53200', '3D000', '57P01', '57P02', '57P03', '55P03', '57014']);
 /** What the driver says when no connection came free in time, or none could be made. */
-const NO_CONNECTION = /timeout exceeded when trying to connect|Connection terminated|ECONNREFUSED|ECONNRESET/;
+const NO_CONNECTION =
+  /timeout exceeded when trying to connect|Connection terminated|ECONNREFUSED|ECONNRESET|EPIPE|Query runner already released|not queryable/;
 
 const fromStatus: Readonly<Record<number, () => Refusal>> = {
   400: () =>
@@ -48,6 +49,12 @@ export function asRefusal(error: unknown): Refusal | null {
       'busy',
       'database',
       'The database has its hands full. What you typed is kept; try again in a moment.',
+    );
+  if (sql === '53100' || sql === 'ENOSPC')
+    return new Refusal(
+      'disk-full',
+      'disk',
+      "The server's disk is full. What you typed is kept on this tablet and goes out by itself when there is room. Tell a manager.",
     );
   const http = Number(status ?? statusCode);
   if (!(http >= 400 && http < 500)) return null;

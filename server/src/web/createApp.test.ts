@@ -4,8 +4,8 @@ import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { HTTP_ERRORS } from '@careful-seam/contract/api/errors';
 import { CALCULATIONS } from '@careful-seam/core/calc/registry';
-import { sha256Hex } from '@careful-seam/core/entries/chain';
-import { ROLES } from '@careful-seam/core/entries/roles';
+import { sha256Hex } from '@careful-seam/core/log/chain';
+import { ROLES } from '@careful-seam/core/log/roles';
 import sharp from 'sharp';
 import supertest from 'supertest';
 import { v4 } from 'uuid';
@@ -285,7 +285,8 @@ describe('bad requests', () => {
     writeFileSync(join(folder, 'index.html'), '<p>seam</p>');
     const app = createApp({
       store: server.store,
-      photoFolder: server.photoFolder,
+      picturePlace: server.picturePlace,
+      papers: server.papers,
       now: () => new Date(),
       mail: null,
       publicUrl: '',

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Person } from '@careful-seam/contract/api/messages';
+import compression from 'compression';
 import cookieParser from 'cookie-parser';
 import express, { type Express, type NextFunction, type Request, type RequestHandler, type Response } from 'express';
 import helmet from 'helmet';
@@ -9,10 +10,12 @@ import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import { type Deed, NOBODY, writeAudit } from '../audit/audit';
 import { cameFromHere } from '../firm/demoHere';
+import { makeMetrics } from '../operations/metrics';
 import { Refusal } from '../people/refusal';
 import { findSession } from '../people/sessions';
 import { asRefusal } from './asRefusal';
-import { atTheDoor, inside, type Limits, USUAL_LIMITS } from './limits';
+import { atTheDoor, inside, type Limits, takeTry, USUAL_LIMITS } from './limits';
+import { REQUEST_LOG } from './logger';
 import { COOKIE, PARSERS, type Route, type Services } from './route';
 import { ROUTES } from './routes';
 
@@ -22,6 +25,8 @@ export interface AppOptions extends Services {
   webFolder: string | null;
   limits?: Limits;
   trustProxy?: boolean;
+  /** Whoever shows it may read the metrics; without it nobody may. */
+  metricsToken?: string | null;
   /** Only this machine itself is answered: the demo firm's passwords are known to everybody. */
   onlyHere?: boolean;
 }
@@ -51,12 +56,24 @@ function refuseFromElsewhere(req: Request, _res: Response, next: NextFunction): 
   );
 }
 
+/** Writes down that somebody asked for what is not theirs: once a minute for each person and route, however often they try. */
+async function noteRefused({ method, path }: Route, who: Person, { store, now }: Services): Promise<void> {
+  const isFirst = await takeTry(store, `refused ${who.id} ${method} ${path}`, 1, now()).then(
+    () => true,
+    () => false,
+  );
+  if (isFirst) await writeAudit(store, { who, did: 'refused', about: `${method.toUpperCase()} ${path}` }, now());
+}
+
 async function whoCalls(route: Route, req: Request, res: Response, services: Services): Promise<Person | null> {
   if (route.roles === 'anyone') return null;
   const token: unknown = req.cookies[COOKIE];
   const session = typeof token === 'string' ? await findSession(services.store, token, services.now()) : null;
   if (!session) throw new Refusal('not-signed-in', 'session', 'Sign in first. What you typed is kept on this tablet.');
-  if (!route.roles.includes(session.person.role)) throw new Refusal('forbidden', 'role', 'Your role may not do this.');
+  if (!route.roles.includes(session.person.role)) {
+    await noteRefused(route, session.person, services);
+    throw new Refusal('forbidden', 'role', 'Your role may not do this.');
+  }
   res.locals.expiresAt = session.expiresAt.toISOString();
   return session.person;
 }
@@ -129,6 +146,16 @@ function serveWeb(app: Express, folder: string): void {
   });
 }
 
+/** Text is packed on its way; pictures, printed records and backups are packed already, or as large as they are. */
+const isWorthPacking = (_req: Request, res: Response): boolean =>
+  /json|text|javascript|svg|manifest/.test(String(res.getHeader('Content-Type') ?? ''));
+
+const API_HEADERS = { 'X-Content-Type-Options': 'nosniff', 'Referrer-Policy': 'no-referrer' };
+function slimHeaders(_req: Request, res: Response, next: NextFunction): void {
+  res.set({ ...API_HEADERS, 'Content-Security-Policy': "default-src 'none'; frame-ancestors 'none'" });
+  next();
+}
+
 /** The whole HTTP application, without a listening socket. */
 export function createApp(options: AppOptions): Express {
   const { logger, store, webFolder } = options;
@@ -136,29 +163,33 @@ export function createApp(options: AppOptions): Express {
   const app = express();
   app.disable('x-powered-by');
   if (options.trustProxy) app.set('trust proxy', 1);
-  app.use(pinoHttp({ logger, genReqId: () => randomUUID(), autoLogging: { ignore: (req) => req.url === '/health' } }));
-  app.use(
-    helmet({
-      contentSecurityPolicy: {
-        useDefaults: false,
-        directives: {
-          defaultSrc: ["'none'"],
-          scriptSrc: ["'self'"],
-          styleSrc: ["'self'", "'unsafe-inline'"],
-          imgSrc: ["'self'", 'blob:', 'data:'],
-          fontSrc: ["'self'"],
-          // A laser's bridge runs on the tablet itself; nothing farther away can be reached.
-          connectSrc: ["'self'", 'http://127.0.0.1:*', 'http://localhost:*'],
-          workerSrc: ["'self'"],
-          manifestSrc: ["'self'"],
-          baseUri: ["'none'"],
-          formAction: ["'self'"],
-          frameAncestors: ["'none'"],
-        },
+  app.use(pinoHttp({ ...REQUEST_LOG, logger, genReqId: () => randomUUID() }));
+  const metrics = makeMetrics(store, options.picturePlace, options.metricsToken ?? null);
+  app.use(metrics.count);
+  app.use(compression({ filter: isWorthPacking }));
+  // A browser shows nothing of what the API answers: a tablet asks every few seconds, and need not be told more each time.
+  app.use('/api', slimHeaders);
+  const pageHeaders = helmet({
+    contentSecurityPolicy: {
+      useDefaults: false,
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: ["'self'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'blob:', 'data:'],
+        fontSrc: ["'self'"],
+        // A laser's bridge runs on the tablet itself; nothing farther away can be reached.
+        connectSrc: ["'self'", 'http://127.0.0.1:*', 'http://localhost:*'],
+        workerSrc: ["'self'"],
+        manifestSrc: ["'self'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
       },
-      strictTransportSecurity: false,
-    }),
-  );
+    },
+    strictTransportSecurity: false,
+  });
+  app.use((req, res, next) => (req.path.startsWith('/api/') ? next() : pageHeaders(req, res, next)));
   // Once by TLS, always by TLS; on the machine itself there is none.
   app.use((req, res, next) => {
     if (req.secure) res.set('Strict-Transport-Security', 'max-age=31536000');
@@ -166,6 +197,7 @@ export function createApp(options: AppOptions): Express {
   });
   if (options.onlyHere) app.use(refuseFromElsewhere);
   app.use(cookieParser());
+  app.get('/metrics', metrics.answer);
   app.get('/health', (_req, res) => void res.json({ ok: true }));
   app.get('/ready', async (_req, res) => {
     await store.query('SELECT 1').catch(() => {

@@ -44,7 +44,8 @@ describe('tries in a minute', () => {
   it('are counted for all servers of a database together', async () => {
     const other = createApp({
       store: server.store,
-      photoFolder: server.photoFolder,
+      picturePlace: server.picturePlace,
+      papers: server.papers,
       now: () => new Date(),
       mail: null,
       publicUrl: '',
@@ -78,7 +79,8 @@ describe('everything else', () => {
   it('once by TLS tells the browser to stay there', async () => {
     const app = createApp({
       store: server.store,
-      photoFolder: server.photoFolder,
+      picturePlace: server.picturePlace,
+      papers: server.papers,
       now: () => new Date(),
       mail: null,
       publicUrl: '',

@@ -1,4 +1,4 @@
-import { sha256Hex } from '@careful-seam/core/entries/chain';
+import { sha256Hex } from '@careful-seam/core/log/chain';
 import type { NextFunction, Request, RequestHandler, Response } from 'express';
 import { ipKeyGenerator, rateLimit } from 'express-rate-limit';
 import type { DataSource } from 'typeorm';

@@ -3,11 +3,11 @@ import { LinkCode, LinkList, MadeLink, NewLink } from '@careful-seam/contract/ap
 import { ShowerRecord } from '@careful-seam/contract/record/record';
 import { z } from 'zod';
 import { listLinks, makeLink, revokeLink, useLink } from '../people/links';
+import { Refusal } from '../people/refusal';
 import { openLinkSession, personOfLink } from '../people/sessions';
-import { type LoadedShower, loadShower } from '../showers/loadShower';
-import { ShowerEntity } from '../store/entities';
-import { printRecord, signedRecord } from './recordFiles';
+import { oneShowerRow, type ShowerWithHead } from '../showers/showerRows';
 import { type Call, param, type Route, read, setSessionCookie, uuidParam } from './route';
+import { sendPaper, unitAsked } from './sendPaper';
 
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
@@ -40,12 +40,13 @@ async function enterByLink({ req, res, services }: Call): Promise<unknown> {
   return { person, expiresAt: expiresAt.toISOString() };
 }
 
-async function behindLink({ req, res, services }: Call): Promise<LoadedShower> {
+async function behindLink({ req, res, services }: Call): Promise<ShowerWithHead> {
   const link = await useLink(services.store, 'record', param(req, 'code'), services.now());
-  const row = await services.store.getRepository(ShowerEntity).findOneByOrFail({ id: link.showerId! });
+  const row = await oneShowerRow(services.store, link.showerId!);
+  if (!row) throw new Refusal('not-found', 'code', 'The shower of this link is not here any more.');
   res.locals.who = { id: link.id, name: `${link.label} (link)` };
   res.locals.about = `${row.name}, ${row.job}`;
-  return loadShower(services.store, row, services.now());
+  return row;
 }
 
 /** One record, read only, for whoever holds a link to it; and the making and ending of links. */
@@ -98,7 +99,10 @@ export const LINK_ROUTES: readonly Route[] = [
     limit: 'sign-in',
     gives: ShowerRecord,
     did: 'record-read-by-link',
-    answer: async (call) => signedRecord(await behindLink(call), call.services),
+    answer: async (call) => {
+      const { id } = await behindLink(call);
+      return sendPaper(call, { what: 'record.json', shower: id }, `record-${id}.json`);
+    },
   },
   {
     method: 'get',
@@ -108,6 +112,9 @@ export const LINK_ROUTES: readonly Route[] = [
     limit: 'sign-in',
     gives: 'application/pdf',
     did: 'record-read-by-link',
-    answer: async (call) => printRecord(call, await behindLink(call)),
+    answer: async (call) => {
+      const { id } = await behindLink(call);
+      return sendPaper(call, { what: 'record.pdf', shower: id, unit: unitAsked(call.req) }, `record-${id}.pdf`);
+    },
   },
 ];

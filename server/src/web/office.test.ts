@@ -2,8 +2,8 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { FIRST_SETTINGS } from '@careful-seam/contract/api/firm';
-import type { MadeLink } from '@careful-seam/contract/api/office';
-import { sha256Hex } from '@careful-seam/core/entries/chain';
+import type { MadeLink, RestoreState } from '@careful-seam/contract/api/office';
+import { sha256Hex } from '@careful-seam/core/log/chain';
 import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
@@ -15,13 +15,14 @@ import { makeBackup, urlOf } from '../backup/makeBackup';
 import { restoreBackup } from '../backup/restoreBackup';
 import { currentEpoch } from '../firm/epoch';
 import { makeAnchor } from '../ledger/anchors';
-import { EntryEntity, LinkEntity, MailEntity, RuleBookEntity, ShowerEntity } from '../store/entities';
+import { EntryEntity, LinkEntity, MailEntity, RuleBookEntity } from '../store/entities';
 import { shipRuleBook } from '../store/shipRuleBook';
 import {
   created,
   PASSWORD,
   PEOPLE,
   push,
+  rowOf,
   type TestServer,
   testServer,
   testTablet,
@@ -356,10 +357,38 @@ describe('entries of somebody who can not send them any more', () => {
   });
 });
 
+describe("one's own password", () => {
+  it('is changed by whoever knows the one in force; other tablets are signed out, this one goes on', async () => {
+    const [here, there] = [await server.as('tomas'), await server.as('tomas')];
+    const change = (old: string, password: string) => here.put('/api/password/own').send({ old, password });
+    expect((await change('wrong', 'a new long password')).body.error).toMatchObject({
+      code: 'password-wrong',
+      field: 'old',
+    });
+    expect((await change(PASSWORD, 'short')).body.error.field).toBe('password');
+    await there.get('/api/session').expect(200);
+    await change(PASSWORD, 'a new long password').expect(200);
+    await there.get('/api/session').expect(401);
+    await here.get('/api/session').expect(200);
+    await change('a new long password', PASSWORD).expect(200);
+  });
+  it('asking for what is not theirs is written down, once a minute and not more', async () => {
+    const pavel = await server.as('pavel');
+    for (let k = 0; k < 5; k += 1) await pavel.get('/api/people').expect(403);
+    const { lines } = (await (await server.as('maren')).get('/api/audit').expect(200)).body;
+    const refused = lines.filter(
+      (l: { did: string; about: string }) => l.did === 'refused' && l.about.includes('/api/people'),
+    );
+    expect(refused.length).toBeGreaterThanOrEqual(1);
+    expect(refused.length).toBeLessThanOrEqual(2);
+    expect(refused[0].who).toBe('Pavel');
+  });
+});
+
 describe('what stands behind a record', () => {
   async function signedShower() {
     const { agent, tablet } = await shower();
-    const { headHash } = await server.store.getRepository(ShowerEntity).findOneByOrFail({ id: tablet.showerId });
+    const { headHash } = await rowOf(server.store, 'id', tablet.showerId);
     const entry = tablet.seal('record-signed', { name: 'Ines', ledgerHash: headHash!, statement: 'Seen by me.' });
     await agent
       .post(`/api/showers/${tablet.showerId}/sign`)
@@ -397,7 +426,7 @@ describe('what stands behind a record', () => {
     const second = await makeAnchor(server.store, new Date('2030-01-02T08:00:00Z'));
     expect(JSON.parse(second!.text).previous).toBe(first!.hash);
     const faults = async () =>
-      (await verifyLedger(server.store, server.photoFolder)).findings.filter((f) => f.where.startsWith('anchor'));
+      (await verifyLedger(server.store, server.picturePlace)).findings.filter((f) => f.where.startsWith('anchor'));
     expect(await faults()).toEqual([]);
     await server.store.query('ALTER TABLE anchor DISABLE TRIGGER anchor_stands');
     const forged = first!.text.replace(/"heads":\[\["[0-9a-f-]{36}"/, `"heads":[["${v4()}"`);
@@ -417,7 +446,7 @@ describe('what stands behind a record', () => {
 });
 
 describe('a backup', () => {
-  const place = () => ({ url: urlOf(server.store), photoFolder: server.photoFolder, now: new Date() });
+  const place = () => ({ url: urlOf(server.store), picturePlace: server.picturePlace, now: new Date() });
   const fileIn = () => join(mkdtempSync(join(tmpdir(), 'seam-test-backup-')), 'b.tar');
 
   it('brings everything back as it was, checked, under a new epoch; what came later goes', async () => {
@@ -431,7 +460,7 @@ describe('a backup', () => {
       .send(picture)
       .expect(200);
     const file = fileIn();
-    const made = await makeBackup(server.store, server.photoFolder, file, new Date());
+    const made = await makeBackup(server.store, server.picturePlace, file, new Date());
     const epoch = await currentEpoch(server.store, new Date());
     await agent
       .post(path)
@@ -442,13 +471,13 @@ describe('a backup', () => {
     expect(found).toEqual({ madeAt, showers, entries, photos, findings: [] });
     const rows = await server.store.getRepository(EntryEntity).countBy({ showerId: tablet.showerId });
     expect(rows).toBe(3);
-    expect((await verifyLedger(server.store, server.photoFolder)).findings).toEqual([]);
+    expect((await verifyLedger(server.store, server.picturePlace)).findings).toEqual([]);
     expect(await currentEpoch(server.store, new Date())).not.toBe(epoch);
   });
   it('that was changed or cut off is refused before anything is touched', async () => {
     const { path, tablet } = await shower();
     const file = fileIn();
-    await makeBackup(server.store, server.photoFolder, file, new Date());
+    await makeBackup(server.store, server.picturePlace, file, new Date());
     const bytes = readFileSync(file);
     const refused = async (change: (b: Buffer) => Buffer) => {
       const other = fileIn();
@@ -478,16 +507,26 @@ describe('a backup', () => {
         res.on('end', () => done(null, Buffer.concat(parts)));
       });
     expect(file.body.length).toBeGreaterThan(1000);
-    const { body } = await maren
-      .post('/api/restore')
-      .set('content-type', 'application/x-tar')
-      .send(file.body)
-      .expect(200);
-    expect(body.entries).toBeGreaterThan(10);
+    const begin = (bytes: Buffer) => maren.post('/api/restore').set('content-type', 'application/x-tar').send(bytes);
+    const over = async (): Promise<RestoreState> => {
+      for (;;) {
+        const { body, status } = await maren.get('/api/restore');
+        // 503 in the moment in which the two databases change places.
+        if (status !== 200) expect(status).toBe(503);
+        else if (body.state !== 'running') return body;
+        await new Promise((later) => setTimeout(later, 100));
+      }
+    };
+    expect((await begin(file.body).expect(200)).body.state).toBe('running');
+    // One at a time; meanwhile everybody is answered.
+    expect((await begin(file.body)).body.error.code).toBe('restore-running');
     await maren.get('/api/session').expect(200);
-    expect(
-      (await maren.post('/api/restore').set('content-type', 'application/x-tar').send(Buffer.from('x'))).body.error
-        .code,
-    ).toBe('backup-unreadable');
-  });
+    expect(await over()).toMatchObject({ state: 'done', found: { entries: expect.any(Number), faults: 0 } });
+    await maren.get('/api/session').expect(200);
+    await expect
+      .poll(async () => (await maren.get('/api/audit')).body.lines.map((l: { did: string }) => l.did))
+      .toContain('restored');
+    await begin(Buffer.from('x')).expect(200);
+    expect(await over()).toMatchObject({ state: 'failed', problem: { code: 'backup-unreadable' } });
+  }, 120_000);
 });

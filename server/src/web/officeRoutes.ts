@@ -15,32 +15,34 @@ import {
   Outbox,
   PublishBook,
   PutJob,
-  RestoreAnswer,
+  RestoreState,
+  ServerState,
   Visit,
 } from '@careful-seam/contract/api/office';
-import { compareBooks } from '@careful-seam/core/rules/compareBooks';
+import { compareBooks } from '@careful-seam/core/proof/shown/compareBooks';
 import { z } from 'zod';
-import { readAudit } from '../audit/audit';
+import { readAudit, writeAudit } from '../audit/audit';
 import { makeBackup, urlOf } from '../backup/makeBackup';
-import { restoreBackup } from '../backup/restoreBackup';
+import { beginRestore, restoreState } from '../backup/restoreJob';
 import { firmKey } from '../firm/firmKey';
 import { setSmallestLeak } from '../firm/limits';
 import { writeSettings } from '../firm/settings';
 import { listJobs, putJob, setVisit } from '../jobs/jobs';
 import { SECRET } from '../mail/outbox';
+import { serverState } from '../operations/serverState';
 import { Refusal } from '../people/refusal';
 import { listBooks, publishBook } from '../rules/publishBook';
 import { visibleShower } from '../showers/loadShower';
-import { MailEntity, type MailRow } from '../store/entities';
+import { MailEntity, type MailRow, PhotoEntity } from '../store/entities';
 import { type Call, param, type Route, read, uuidParam } from './route';
 
-/** Faults of a restore that its answer names; the command line names them all. */
-const FOUND_AT_MOST = 20;
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 const MAIL_AT_MOST = 200;
 
 async function changeSettings({ req, res, services }: Call): Promise<unknown> {
   const settings = read(FirmSettings, req.body);
+  if (settings.logo !== null && !(await services.store.getRepository(PhotoEntity).existsBy({ hash: settings.logo })))
+    throw new Refusal('not-found', 'logo', 'The picture for the logo has not arrived. Choose it again.');
   await writeSettings(services.store, settings);
   res.locals.about = settings.name;
   return settings;
@@ -75,7 +77,7 @@ async function changeJob({ req, res, services }: Call): Promise<unknown> {
 async function planVisit({ req, res, person, services }: Call): Promise<unknown> {
   const visit = read(Visit, req.body);
   const row = await visibleShower(services.store, person, uuidParam(req));
-  await setVisit(services.store, row.id, visit, services.now());
+  await setVisit(services.store, row.id, visit);
   res.locals.about = `${row.name}, ${row.job}: ${visit.visitOn ?? 'no day'}`;
   return visit;
 }
@@ -107,7 +109,7 @@ async function backup({ res, services }: Call): Promise<undefined> {
   const folder = await mkdtemp(join(tmpdir(), 'seam-backup-out-'));
   const file = join(folder, `careful-seam-${now.toISOString().slice(0, 10)}.tar`);
   try {
-    const { showers, entries, photos } = await makeBackup(services.store, services.photoFolder, file, now);
+    const { showers, entries, photos } = await makeBackup(services.store, services.picturePlace, file, now);
     res.locals.about = `${showers} showers, ${entries} entries, ${photos} pictures`;
     await new Promise<void>((done, fail) => res.download(file, (error) => (error ? fail(error) : done())));
   } finally {
@@ -140,21 +142,26 @@ function upTo(most: number): Transform {
   });
 }
 
-async function restore({ req, res, services }: Call): Promise<unknown> {
+/** Takes a backup in and begins to put it in force; how that goes is asked for, since it may take many minutes. */
+async function restore({ req, person, services }: Call): Promise<RestoreState> {
+  const { store, picturePlace, now } = services;
   const folder = await mkdtemp(join(tmpdir(), 'seam-restore-in-'));
+  const clear = () => rm(folder, { recursive: true, force: true });
   try {
     const file = join(folder, 'backup.tar');
     await pipeline(req, upTo(await roomFor(folder)), createWriteStream(file));
-    const found = await restoreBackup(file, {
-      url: urlOf(services.store),
-      photoFolder: services.photoFolder,
-      now: services.now(),
+    return beginRestore({ file, url: urlOf(store), picturePlace, nowMs: now().getTime() }, async (found) => {
+      await clear();
+      if (!found) return;
+      const { madeAt, showers, entries, photos, faults } = found;
+      const about = `backup of ${madeAt}: ${showers} showers, ${entries} entries, ${photos} pictures, ${faults} faults`;
+      // The first question to the database that is in force now finds the old connections closed.
+      const write = () => writeAudit(store, { who: person, did: 'restored', about }, now());
+      await write().catch(write);
     });
-    const { madeAt, showers, entries, photos, findings } = found;
-    res.locals.about = `backup of ${madeAt}: ${showers} showers, ${entries} entries, ${photos} pictures, ${findings.length} faults`;
-    return { madeAt, showers, entries, photos, faults: findings.length, findings: findings.slice(0, FOUND_AT_MOST) };
-  } finally {
-    await rm(folder, { recursive: true, force: true });
+  } catch (error) {
+    await clear();
+    throw error;
   }
 }
 
@@ -218,9 +225,9 @@ export const OFFICE_ROUTES: readonly Route[] = [
     limit: 'usual',
     method: 'get',
     path: '/api/jobs',
-    summary: 'Jobs with their site and how many showers they have',
+    summary: 'A page of jobs with their site and how many showers they have (query: after)',
     gives: JobList,
-    answer: async ({ services }) => ({ jobs: await listJobs(services.store) }),
+    answer: ({ req, services }) => listJobs(services.store, String(req.query.after ?? '')),
   },
   {
     ...MANAGING,
@@ -269,8 +276,23 @@ export const OFFICE_ROUTES: readonly Route[] = [
     summary: 'Puts a backup in force after checking every entry in it',
     body: 'stream',
     takes: z.string(),
-    gives: RestoreAnswer,
-    did: 'restored',
+    gives: RestoreState,
     answer: restore,
+  },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/restore',
+    summary: 'How the restore stands that was begun last',
+    gives: RestoreState,
+    answer: async () => restoreState(),
+  },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/server',
+    summary: 'How the server stands: versions, sizes, room, last backup and check',
+    gives: ServerState,
+    answer: ({ services }) => serverState(services),
   },
 ];

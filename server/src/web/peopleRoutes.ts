@@ -4,17 +4,22 @@ import {
   CrewName,
   Inspectors,
   NewPerson,
+  OwnPassword,
   PeopleAnswer,
   PersonRow,
   SetPassword,
 } from '@careful-seam/contract/api/office';
+import { ROLES } from '@careful-seam/core/log/roles';
 import { In } from 'typeorm';
 import { v4 } from 'uuid';
 import { z } from 'zod';
 import { useLink } from '../people/links';
 import { changePerson, makePerson, rowOf, setPassword } from '../people/people';
+import { Refusal } from '../people/refusal';
+import { checkPassword, openSession } from '../people/sessions';
 import { CrewEntity, UserEntity } from '../store/entities';
-import { type Call, param, type Route, read, uuidParam } from './route';
+import { takeTry, USUAL_LIMITS } from './limits';
+import { type Call, param, type Route, read, setSessionCookie, uuidParam } from './route';
 
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
@@ -48,6 +53,23 @@ async function setOwnPassword({ req, res, services }: Call): Promise<unknown> {
   res.locals.who = user;
   res.locals.about = user.signIn;
   return { signIn: user.signIn };
+}
+
+/** Changes one's own password. Every other tablet of this person is signed out; this one goes on. */
+async function changeOwnPassword({ req, res, person, services }: Call): Promise<unknown> {
+  const { old, password } = read(OwnPassword, req.body);
+  const { store, now } = services;
+  const user = await store.getRepository(UserEntity).findOneBy({ id: person.id });
+  if (!user) throw new Refusal('forbidden', 'person', 'You came by a link, which has no password. Ask a manager.');
+  await takeTry(store, `account ${user.signIn}`, (services.limits ?? USUAL_LIMITS).account, now());
+  await checkPassword(store, user.signIn, old).catch(() => {
+    throw new Refusal('password-wrong', 'old', 'This is not the password in force. Type it again.');
+  });
+  await setPassword(store, user.id, password);
+  const { token, expiresAt } = await openSession(store, user, now());
+  setSessionCookie(req, res, token, expiresAt);
+  res.locals.about = user.signIn;
+  return {};
 }
 
 async function nameCrew({ req, res, services }: Call): Promise<unknown> {
@@ -108,6 +130,18 @@ export const PEOPLE_ROUTES: readonly Route[] = [
     gives: z.object({ signIn: z.string() }),
     did: 'password-set',
     answer: setOwnPassword,
+  },
+  {
+    roles: ROLES,
+    limit: 'usual',
+    method: 'put',
+    path: '/api/password/own',
+    summary: "Changes one's own password; other tablets of the person are signed out",
+    body: 'json',
+    takes: OwnPassword,
+    gives: z.object({}),
+    did: 'password-set',
+    answer: changeOwnPassword,
   },
   {
     ...MANAGING,

@@ -1,20 +1,25 @@
 import { type Person, PHOTO_BYTES_AT_MOST } from '@careful-seam/contract/api/messages';
-import type { Role } from '@careful-seam/core/entries/roles';
+import type { Role } from '@careful-seam/core/log/roles';
 import express, { type Request, type Response } from 'express';
 import type { DataSource } from 'typeorm';
 import type { z } from 'zod';
 import type { Deed } from '../audit/audit';
 import type { MailServer } from '../mail/outbox';
+import type { Papers } from '../papers/papers';
 import { Refusal } from '../people/refusal';
 
 export interface Services {
   store: DataSource;
-  photoFolder: string;
+  picturePlace: string;
   now: () => Date;
   /** Null: mail stays in the simulated outbox. */
   mail: MailServer | null;
+  /** Makes what leaves as a file, beside the server. */
+  papers: Papers;
   /** Address under which people reach the application, without a slash at its end. */
   publicUrl: string;
+  /** Where backups go by themselves, and when; without it nowhere. */
+  backups?: { folder: string; at: string } | null;
   /** Tries to sign in as one account in a minute; the usual ones without it. */
   limits?: { account: number };
 }
@@ -80,7 +85,7 @@ export const PARSERS = {
   /** Of somebody who is not signed in: a name and a password, a code. */
   stranger: express.json({ limit: '10kb' }),
   /** Of an empty installation: a firm with all of its people. */
-  firstDay: express.json({ limit: '200kb' }),
+  firstDay: express.json({ limit: '500kb' }),
   json: express.json({ limit: '8mb' }),
   file: express.json({ limit: '200mb' }),
   bytes: express.raw({ type: () => true, limit: PHOTO_BYTES_AT_MOST }),

@@ -13,24 +13,25 @@ import {
 } from '@careful-seam/contract/api/messages';
 import { FoundShowers } from '@careful-seam/contract/api/office';
 import { CALCULATIONS } from '@careful-seam/core/calc/registry';
-import { ROLES } from '@careful-seam/core/entries/roles';
+import { ROLES } from '@careful-seam/core/log/roles';
 import type { Request } from 'express';
 import { z } from 'zod';
 import { NOBODY, writeAudit } from '../audit/audit';
-import { currentEpoch } from '../firm/epoch';
-import { readSettings } from '../firm/settings';
-import { FOUND_AT_MOST, findShowers, showerAnswer, showersForTablet } from '../jobs/jobs';
+import { FOUND_AT_MOST, findShowers, listShowers } from '../jobs/jobs';
 import { appendEntries } from '../ledger/appendEntries';
 import { handInEntries } from '../ledger/handIn';
 import { noticeAssigned } from '../mail/holdNotice';
 import { Refusal } from '../people/refusal';
 import { checkPassword, closeSession, openSession, personOf } from '../people/sessions';
 import { keepPhoto, readPhoto } from '../photos/photoStore';
-import { newestBook, newestBookKey } from '../rules/publishBook';
+import { newestBook } from '../rules/publishBook';
 import { visibleShower } from '../showers/loadShower';
+import { showerAnswer } from '../showers/showerRows';
 import { signShower } from '../showers/signShower';
-import { CrewEntity, EntryEntity, PhotoEntity, RuleBookEntity } from '../store/entities';
+import { PhotoEntity, RuleBookEntity } from '../store/entities';
 import { runSum } from '../sums/runSum';
+import { entriesAfter } from '../sync/entryBatch';
+import { firmAnswer } from '../sync/whatMoved';
 import { FILE_ROUTES } from './fileRoutes';
 import { takeTry, USUAL_LIMITS } from './limits';
 import { LINK_ROUTES } from './linkRoutes';
@@ -38,6 +39,7 @@ import { OFFICE_ROUTES } from './officeRoutes';
 import { PEOPLE_ROUTES } from './peopleRoutes';
 import { type Call, COOKIE, param, type Route, read, setSessionCookie, skewOf, uuidParam } from './route';
 import { SET_UP_ROUTES } from './setUpRoutes';
+import { SYNC_ROUTES } from './syncRoutes';
 
 const EVERY = ROLES;
 const SIGNING = ['inspector', 'manager'] as const;
@@ -65,9 +67,12 @@ async function signIn({ req, res, services }: Call): Promise<unknown> {
   return { person: personOf(user), expiresAt: expiresAt.toISOString() };
 }
 
-async function listShowers({ person, services }: Call): Promise<unknown> {
-  const rows = await showersForTablet(services.store, person, services.now());
-  return { showers: rows.map(showerAnswer) };
+const queryText = (value: unknown): string | null => (typeof value === 'string' && value !== '' ? value : null);
+
+async function pageOfShowers({ req, person, services }: Call): Promise<unknown> {
+  const asked = { job: queryText(req.query.job), from: queryText(req.query.from) };
+  const { rows, next } = await listShowers(services.store, person, asked);
+  return { showers: rows.map(showerAnswer), next };
 }
 
 async function oneShower({ req, person, services }: Call): Promise<unknown> {
@@ -82,23 +87,8 @@ async function searchShowers({ req, person, services }: Call): Promise<unknown> 
 async function pullEntries({ req, person, services }: Call): Promise<unknown> {
   const shower = await visibleShower(services.store, person, uuidParam(req));
   const after = Number(req.query.after ?? 0) || 0;
-  const rows = await services.store
-    .getRepository(EntryEntity)
-    .createQueryBuilder('e')
-    .where('e.showerId = :id AND e.ledgerSeq > :after', { id: shower.id, after })
-    .orderBy('e.ledgerSeq')
-    .take(PULL_AT_MOST)
-    .getMany();
-  const entries = rows.map((r) => ({
-    text: r.text,
-    hash: r.hash,
-    ledgerSeq: r.ledgerSeq,
-    ledgerHash: r.ledgerHash,
-    receivedAt: r.receivedAt.toISOString(),
-    skewMs: r.skewMs,
-    imported: r.imported,
-  }));
-  return { entries, more: rows.length === PULL_AT_MOST };
+  const entries = await entriesAfter(services.store, shower.id, after, PULL_AT_MOST);
+  return { entries, more: entries.length === PULL_AT_MOST };
 }
 
 async function pushEntries({ req, person, services }: Call): Promise<unknown> {
@@ -112,6 +102,7 @@ async function pushEntries({ req, person, services }: Call): Promise<unknown> {
   );
   await noticeAssigned(
     services.store,
+    uuidParam(req),
     given.map((taken) => taken.id),
     now,
   );
@@ -146,7 +137,7 @@ async function putPhoto({ req, services }: Call): Promise<unknown> {
     throw new Refusal('not-a-picture', 'picture', 'The picture is empty. Take it again.');
   const { hash, widthPx, heightPx } = await keepPhoto(
     services.store,
-    services.photoFolder,
+    services.picturePlace,
     hashParam(req),
     bytes,
     services.now(),
@@ -160,7 +151,7 @@ async function getPhoto({ req, res, services }: Call): Promise<unknown> {
   if (!photo) throw new Refusal('not-found', 'hash', 'This picture has not arrived yet.');
   const width = Number(req.query.width);
   const small = THUMB_WIDTHS.has(width) ? width : undefined;
-  const bytes = await readPhoto(services.photoFolder, hash, small);
+  const bytes = await readPhoto(services.picturePlace, hash, small);
   res
     .set('Cache-Control', 'private, max-age=31536000, immutable')
     .type(small ? 'image/webp' : photo.mime)
@@ -232,20 +223,15 @@ const API_ROUTES: readonly Route[] = [
     path: '/api/firm',
     summary: 'The firm: its settings and crews, and the epoch of this server',
     gives: FirmAnswer,
-    answer: async ({ services }) => ({
-      epoch: await currentEpoch(services.store, services.now()),
-      settings: await readSettings(services.store),
-      crews: await services.store.getRepository(CrewEntity).find({ order: { name: 'ASC' } }),
-      newestBook: await newestBookKey(services.store),
-    }),
+    answer: ({ services }) => firmAnswer(services.store, services.now()),
   },
   {
     ...usual,
     method: 'get',
     path: '/api/showers',
-    summary: 'Showers, newest change first',
+    summary: 'A page of showers, newest change first (query: job, from)',
     gives: ShowerList,
-    answer: listShowers,
+    answer: pageOfShowers,
   },
   {
     ...usual,
@@ -360,6 +346,8 @@ const API_ROUTES: readonly Route[] = [
   },
 ];
 
+let description: Promise<unknown> | null = null;
+
 const DESCRIPTION: Route = {
   method: 'get',
   path: '/api/openapi.json',
@@ -367,12 +355,17 @@ const DESCRIPTION: Route = {
   roles: 'anyone',
   limit: 'usual',
   gives: z.looseObject({}),
-  answer: async () => (await import('./openApi')).openApi(ROUTES),
+  // Worked out once: it is long, and whoever asks for it is not signed in.
+  answer: async () => {
+    description ??= import('./openApi').then(({ openApi }) => openApi(ROUTES));
+    return description;
+  },
 };
 
 /** Every route of the server's API, with the roles that may call it. */
 export const ROUTES: readonly Route[] = [
   ...API_ROUTES,
+  ...SYNC_ROUTES,
   ...SET_UP_ROUTES,
   ...PEOPLE_ROUTES,
   ...LINK_ROUTES,

@@ -13,7 +13,8 @@ function setUpState(needed: boolean): SetUpState {
 
 async function setUpFirm({ req, res, services }: Call): Promise<unknown> {
   const input = read(SetUp, req.body);
-  const answer = await setUp(services.store, input, services.now(), services.publicUrl);
+  const { store, picturePlace, publicUrl: origin, now } = services;
+  const answer = await setUp(store, input, { now: now(), origin, picturePlace });
   res.locals.who = { id: '', name: input.manager.name };
   res.locals.about = input.firm.name;
   return answer;

@@ -1,16 +1,16 @@
 import type { Person } from '@careful-seam/contract/api/messages';
-import { canonicalText, sha256Hex } from '@careful-seam/core/entries/chain';
-import type { Entry, EntryKind } from '@careful-seam/core/entries/entry';
-import { foldShower } from '@careful-seam/core/proof/foldShower';
+import { canonicalText, sha256Hex } from '@careful-seam/core/log/chain';
+import type { Entry, EntryKind } from '@careful-seam/core/log/entry';
+import { foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { BOOK, releaseBody } from '@careful-seam/core/tests/sampleTablet';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
-import { type Server, serverOver } from '../device/api';
-import { type Database, openDatabase } from '../device/database';
-import { append, entriesOf, type Ports, type Writing } from '../device/outbox';
-import { sendPictures } from '../device/pictures';
-import { syncOnce } from '../device/sync';
-import { type Backup, SimulatedServer } from './simulatedServer';
+import { type Server, serverOver } from '../tablet/api';
+import { type Database, openDatabase } from '../tablet/database';
+import { append, entriesOf, type Ports, type Writing } from '../tablet/outbox';
+import { sendPictures } from '../tablet/pictures';
+import { syncOnce } from '../tablet/sync';
+import { type Backup, responseOf, SimulatedServer } from './simulatedServer';
 
 const HOUR_MS = 3_600_000;
 const START_MS = 1_760_000_000_000;
@@ -90,7 +90,8 @@ function wireOf(world: World, device: () => Device): Server {
       report.lost += 1;
       throw new TypeError('the answer was lost');
     }
-    return new Response(JSON.stringify(answer.json), { status: answer.status });
+    // A long answer may break off anywhere.
+    return responseOf(answer, fate === 3 ? pick(100) / 100 : 1);
   });
 }
 

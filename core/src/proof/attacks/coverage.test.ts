@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { judge } from '../../checks/judge';
 import { sampleShower } from '../../tests/sampleShower';
 import {
   BOOK,
@@ -13,8 +14,7 @@ import {
   releaseBody,
   type Tablet,
 } from '../../tests/sampleTablet';
-import { defectStep } from '../defectLife';
-import { judge } from '../judge';
+import { defectStep } from '../holds/defectLife';
 
 const IN = 25.4;
 const foot = 'floor-wall|floor|wall:back';

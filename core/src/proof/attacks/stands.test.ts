@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Entry } from '../../entries/entry';
+import { judgeStage } from '../../checks/judge';
+import type { Entry } from '../../log/entry';
 import { endFlood, flooded, HOUR_MS, logged, PLACES, passFlood, readyForWater, waterIn } from '../../tests/sampleFlood';
 import { sampleShower } from '../../tests/sampleShower';
 import {
@@ -15,9 +16,8 @@ import {
   releaseBody,
   tablet,
 } from '../../tests/sampleTablet';
-import { judgeStage } from '../judge';
-import { blockersOf } from '../release';
-import { releaseStatement } from '../stand';
+import { blockersOf } from '../holds/release';
+import { releaseStatement } from '../holds/stand';
 
 const IN = 25.4;
 const foot = 'floor-wall|floor|wall:back';

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Entry } from '../../entries/entry';
+import { judge } from '../../checks/judge';
+import type { Entry } from '../../log/entry';
 import { logged, readyForWater, waterIn } from '../../tests/sampleFlood';
 import {
   BOOK,
@@ -15,8 +16,7 @@ import {
   releaseBody,
   type Tablet,
 } from '../../tests/sampleTablet';
-import { judge } from '../judge';
-import { blockersOf } from '../release';
+import { blockersOf } from '../holds/release';
 
 const foot = 'floor-wall|floor|wall:back';
 const word = (entries: readonly Entry[], stage: string) => fold(entries).stages.get(stage)?.word;

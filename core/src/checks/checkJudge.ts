@@ -1,0 +1,32 @@
+import type { Evidence, Requirement, ShowerState } from '../log/state';
+import type { Measured } from './found';
+import type { Looked } from './looks';
+
+/** What is judged: the requirement with the evidence on it that stands, oldest first. */
+export interface Asked<C> {
+  state: ShowerState;
+  requirement: Requirement & { check: C };
+  readings: readonly Evidence[];
+  looks: readonly Evidence[];
+  looked: Looked;
+}
+
+/** How a kind of check is judged, and what it means to those that draw, ask and fold. What is left out is "no". */
+export interface Judge<C> {
+  /** What the evidence comes to; `readyAtMs` of a kind that waits, ms since 1970. */
+  judge: (asked: Asked<C>) => { measured: Measured; readyAtMs?: number | null };
+  /** Its readings say where along a seam it was measured, and are drawn there. */
+  measuresPlaces?: boolean;
+  /** A look alone answers it, wholly or in part. */
+  wantsLook?: (check: C) => boolean;
+  /** It passes or fails by the clock alone, with no new evidence. */
+  byClock?: boolean;
+  /** It is asked while something is built, and not only of what stands. */
+  buildsOn?: boolean;
+  /** Nothing has to be shown of it until something was. */
+  isOptional?: (check: C) => boolean;
+  /** Entries beside its own evidence that a judgement stands on. */
+  standsOn?: (state: ShowerState) => string[];
+  /** What it was judged by is not there any more. */
+  isGone?: (state: ShowerState) => boolean;
+}

@@ -1,0 +1,55 @@
+import type { LookAnswer } from '../log/entry';
+import type { Evidence, Requirement } from '../log/state';
+import { type Stretch, subtract, union } from '../shower/seams/intervals';
+import type { Measured } from './found';
+
+/** Evidence that counts: neither taken away nor to be looked at again. */
+export const live = (e: Evidence): boolean => !e.voided && !e.lookAgain;
+
+/** Answers by stretch, the latest look winning where two overlap. What waits for a manager stands apart. */
+function paintLooks(looks: readonly Evidence[]): Record<LookAnswer | 'waits', Stretch[]> {
+  const painted: Record<LookAnswer | 'waits', Stretch[]> = {
+    ok: [],
+    defect: [],
+    'could-not-see': [],
+    'not-applicable': [],
+    waits: [],
+  };
+  let taken: Stretch[] = [];
+  for (const look of [...looks].reverse()) {
+    const here = subtract(subtract([look.stretch], look.voids), taken);
+    painted[look.waitsForManager ? 'waits' : look.answer!].push(...here);
+    taken = union([...taken, look.stretch]);
+  }
+  return painted;
+}
+
+/** What the looks at an element come to: its stretches by answer. */
+export function judgeLooks({ lengthMm }: Requirement, looks: readonly Evidence[]) {
+  const painted = paintLooks(looks);
+  const whole = [{ fromMm: 0, toMm: lengthMm }];
+  const seen = union([...painted.ok, ...painted['not-applicable']]);
+  const failed = union(painted.defect);
+  const missing = subtract(whole, [...seen, ...failed]);
+  return {
+    seen,
+    failed,
+    missing,
+    whole: missing.length === 0 && failed.length === 0,
+    /** Not applicable over the whole element satisfies the check and stands in every record. */
+    notApplicable: looks.length > 0 && subtract(whole, painted['not-applicable']).length === 0,
+    waits: painted.waits.length > 0,
+    /** All that is missing is a manager's word. */
+    onlyWaits: missing.length > 0 && subtract(missing, painted.waits).length === 0,
+  };
+}
+export type Looked = ReturnType<typeof judgeLooks>;
+
+/** The verdict of looks alone. */
+export function lookedVerdict(l: Looked): Measured['verdict'] {
+  if (l.failed.length > 0) return 'fail';
+  return l.missing.length > 0 ? 'unseen' : 'pass';
+}
+
+/** The last look of a requirement that still stands, or null. */
+export const lastLook = (looks: readonly Evidence[]): Evidence | null => looks.at(-1) ?? null;

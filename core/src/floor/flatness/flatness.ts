@@ -1,0 +1,137 @@
+import { z } from 'zod';
+import { done, type Outcome, refuse } from '../../outcome/outcome';
+import { anyMm, lengthMm, positiveMm } from '../../units/bounded';
+
+const list = z.array(anyMm).min(2).max(20_000);
+export const FlatnessInput = z.object({
+  /** Heights along a line: places grow. */
+  profile: z.object({ xMm: list, zMm: list }),
+  straightedgeMm: positiveMm,
+  limitMm: lengthMm,
+});
+export type FlatnessInput = z.infer<typeof FlatnessInput>;
+
+export interface Flatness {
+  /** Worst gap under the straightedge, mm, and where its ends lay. */
+  gapMm: number;
+  fromMm: number;
+  toMm: number;
+  verdict: 'pass' | 'fail';
+}
+
+interface Profile {
+  x: readonly number[];
+  z: readonly number[];
+}
+interface At {
+  x: number;
+  z: number;
+}
+
+/** Places tried between two that matter, so that a worst one between them is not missed. */
+const BETWEEN = 4;
+const SLACK = 1e-9;
+
+function heightOn({ x, z }: Profile, at: number): number {
+  let [low, high] = [0, x.length - 1];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (x[middle]! <= at) low = middle;
+    else high = middle;
+  }
+  const t = (at - x[low]!) / (x[high]! - x[low]!);
+  return z[low]! + (z[high]! - z[low]!) * t;
+}
+
+/** The part of a profile that a straightedge covers, its ends put in. */
+function windowOf(profile: Profile, from: number, to: number): At[] {
+  const inner: At[] = [];
+  profile.x.forEach((x, i) => {
+    if (x > from + SLACK && x < to - SLACK) inner.push({ x, z: profile.z[i]! });
+  });
+  return [{ x: from, z: heightOn(profile, from) }, ...inner, { x: to, z: heightOn(profile, to) }];
+}
+
+/** Upper convex hull, left to right. */
+function upperHull(points: readonly At[]): At[] {
+  const hull: At[] = [];
+  for (const p of points) {
+    while (hull.length >= 2) {
+      const [a, b] = [hull.at(-2)!, hull.at(-1)!];
+      if ((b.x - a.x) * (p.z - a.z) - (b.z - a.z) * (p.x - a.x) < -SLACK) break;
+      hull.pop();
+    }
+    hull.push(p);
+  }
+  return hull;
+}
+
+/** Worst gap with the straightedge over one stretch: it rests on each side of the hull that touches its middle. */
+function gapOver(profile: Profile, from: number, lengthMm: number): number {
+  const points = windowOf(profile, from, from + lengthMm);
+  const hull = upperHull(points);
+  const middle = from + lengthMm / 2;
+  let worst = 0;
+  hull.slice(1).forEach((b, i) => {
+    const a = hull[i]!;
+    if (a.x > middle + SLACK * 10 || b.x < middle - SLACK * 10) return;
+    const slope = (b.z - a.z) / (b.x - a.x);
+    for (const p of points) worst = Math.max(worst, a.z + slope * (p.x - a.x) - p.z);
+  });
+  return worst;
+}
+
+/** Where one end of the straightedge may come to lie worst: an end or its middle on a point of the profile, and between. */
+function placesToTry({ x }: Profile, lengthMm: number): number[] {
+  const [first, last] = [x[0]!, x.at(-1)! - lengthMm];
+  const marks = [...new Set(x.flatMap((at) => [at, at - lengthMm, at - lengthMm / 2]).concat(first, last))]
+    .filter((at) => at >= first && at <= last)
+    .sort((a, b) => a - b);
+  return marks.flatMap((a, i) => {
+    const b = marks[i + 1];
+    if (b === undefined) return [a];
+    return Array.from({ length: BETWEEN }, (_, k) => a + ((b - a) * k) / BETWEEN);
+  });
+}
+
+/** The worst gap under a rigid straightedge laid anywhere along a profile; null when the profile is shorter. */
+export function worstGap(profile: Profile, lengthMm: number): { gapMm: number; fromMm: number } | null {
+  if (profile.x.at(-1)! - profile.x[0]! < lengthMm - 1e-6) return null;
+  let worst = { gapMm: 0, fromMm: profile.x[0]! };
+  for (const fromMm of placesToTry(profile, lengthMm)) {
+    const gapMm = gapOver(profile, fromMm, lengthMm);
+    if (gapMm > worst.gapMm + 1e-12) worst = { gapMm, fromMm };
+  }
+  return worst;
+}
+
+/**
+ * Flatness under a straightedge. It is rigid: over each stretch of its length it rests on that side of the profile's
+ * upper convex hull that lies under its middle, extended over its whole length, and where a point of the hull lies
+ * there it may rock to either side; the gap is the worst over all places.
+ */
+export function flatness({ profile, straightedgeMm, limitMm }: FlatnessInput): Outcome<Flatness> {
+  const { xMm, zMm } = profile;
+  if (xMm.length !== zMm.length)
+    return refuse('input-invalid', 'profile.zMm', 'There must be one height for each place. Check both lists.');
+  const back = xMm.findIndex((x, i) => i > 0 && x <= xMm[i - 1]!);
+  if (back > 0)
+    return refuse(
+      'input-invalid',
+      `profile.xMm.${back}`,
+      'The places of a profile must grow. Sort them, and take out what stands twice.',
+    );
+  const worst = worstGap({ x: xMm, z: zMm }, straightedgeMm);
+  if (!worst)
+    return refuse(
+      'range-invalid',
+      'straightedgeMm',
+      'The profile is shorter than the straightedge. Measure over its whole length, or use a shorter one.',
+    );
+  return done({
+    gapMm: worst.gapMm,
+    fromMm: worst.fromMm,
+    toMm: worst.fromMm + straightedgeMm,
+    verdict: worst.gapMm > limitMm + 1e-9 ? 'fail' : 'pass',
+  });
+}

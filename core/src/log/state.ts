@@ -1,0 +1,329 @@
+import type { Check } from '../rules/checks/check';
+import type { Severity } from '../rules/checks/checkBase';
+import type { Raise } from '../rules/checks/measured';
+import type { Pinned } from '../rules/combineMethods';
+import type { Method, RuleBook, Stage } from '../rules/ruleBook';
+import type { ShowerModel } from '../shower/geometry/showerModel';
+import type { Stretch } from '../shower/seams/intervals';
+import type { Seam } from '../shower/seams/seam';
+import type { Body, CheckVerdict, Entry, EntryOf, LookAnswer, PhotoUse, Place } from './entry';
+import type { FloodTest } from './floodTest';
+
+/** How an entry came to the server: what its device's clock was off by, when it was taken in, and whether out of a file. */
+export interface Arrival {
+  /** Server time less the device's time, ms. */
+  skewMs: number;
+  /** ms since 1970; null until the server took it. */
+  receivedAtMs: number | null;
+  imported: boolean;
+}
+/** Arrivals by entry id. What is not named came from a sound clock just now. */
+export type Arrivals = ReadonlyMap<string, Arrival>;
+
+export const STAGE_WORDS = ['open', 'held', 'released', 'contested'] as const;
+export type StageWord = (typeof STAGE_WORDS)[number];
+
+/** What an element measures, so that an edit can tell whether what was seen of it still holds: a face, or a point. Lengths in mm. */
+export type ElementSize =
+  | { of: 'face'; widthMm: number; heightMm: number; areaMm2: number }
+  | { of: 'point'; at: readonly number[] };
+
+/** One answer or reading on one element. Evidence is never removed: what a redo takes away is marked. */
+export interface Evidence {
+  entry: string;
+  kind: 'look' | 'reading';
+  stage: string;
+  check: string;
+  element: string;
+  /** Face that a lap lies on, or null where the check has no sides. */
+  side: string | null;
+  /** The stretch it was made for; for an element without length 0 to 1. */
+  stretch: Stretch;
+  atMm: number;
+  valueMm: number | null;
+  /** Of a level survey: where the rod stood and how high. */
+  shot: Body<'reading'>['shot'] | null;
+  /** Of a liquid film: what was read of it. Of a place drawn at random: which. */
+  film: Body<'reading'>['film'] | null;
+  drawn: Body<'reading'>['drawn'] | null;
+  answer: LookAnswer | null;
+  reason: string | null;
+  /** Of a look that told a figure, named what shows it, or said which of the trade's positions was found. */
+  number: number | null;
+  shownBy: string | null;
+  position: string | null;
+  /** What was used of each item of the take-off. */
+  used: Readonly<Record<string, number>> | null;
+  observedAt: string;
+  author: string;
+  /** Its place in the order: greater than that of everything before it. */
+  seq: number;
+  /** A look that says "not applicable" to what a manager must decide, and is not a manager's. */
+  waitsForManager: boolean;
+  /** What its element measured when it was made; null for the shower as a whole and for seams, whose place tells. */
+  size: ElementSize | null;
+  /** Stretches that a later redo took away. */
+  voids: Stretch[];
+  voided: boolean;
+  /** After an edit of the dimensions it no longer fits its place. */
+  lookAgain: boolean;
+  place: Place;
+}
+
+export interface DefectAssignment {
+  crewId: string;
+  /** End of the day it is due, ms since 1970, or null. */
+  dueAtMs: number | null;
+  words: string;
+  /** It was looked at and sent back. */
+  again: boolean;
+  by: string;
+  observedAt: string;
+  seq: number;
+}
+
+export interface Defect {
+  id: string;
+  stage: string;
+  check: string | null;
+  places: Place[];
+  kind: string | null;
+  severity: Severity;
+  words: string;
+  photos: PhotoUse[];
+  observedAt: string;
+  author: string;
+  valueMm: number | null;
+  /** Oldest first; the last one counts. */
+  assignments: DefectAssignment[];
+  cause: Body<'defect-found'>['cause'] | null;
+  escape: Body<'defect-found'>['escape'] | null;
+  stageMade: string | null;
+  /** An earlier defect that a person linked it to. */
+  repeats: string | null;
+  cost: Body<'defect-closed'>['cost'] | null;
+  /** Pictures of how it was when it was closed. */
+  photosAfter: PhotoUse[];
+  closedBy: string | null;
+  answers: { words: string; photos: PhotoUse[]; author: string; observedAt: string; seq: number }[];
+  /** Place in the order of what it was found by. */
+  seq: number;
+  redoneAt: string | null;
+  closedAt: string | null;
+}
+
+/** How bad a finding is, by name; a higher figure is worse. Each name is one direction in which a check can fail. */
+export type Worst = Readonly<Record<string, number>>;
+
+export interface Deviation {
+  id: string;
+  asked: Body<'deviation-asked'>;
+  /** The asker's id, name, and when. */
+  askedBy: string;
+  askedByName: string;
+  askedAt: string;
+  decision: { accepted: boolean; by: string; reason: string; at: string } | null;
+  /** What was shown when it was asked: anything worse ends it. */
+  worst: Worst;
+  /** Where it failed or was missing then, within what was asked for; it covers no more. */
+  covers: Stretch[];
+  ended: boolean;
+}
+
+export interface Release {
+  entry: string;
+  stage: string;
+  by: string;
+  observedAt: string;
+  ruleVersion: number;
+  /** Its corrected instant, ms since 1970. */
+  atMs: number;
+  /** What would have blocked it, judged with everything that is known now; stages below apart, which are judged at the end. */
+  blockedBy: Blocker[];
+  upheld: string | null;
+  /** Came in a file whose chain nobody proved. */
+  imported: boolean;
+  /** Verdicts and calculations as stated: they count only where a calculation of that time is not today's. */
+  stated: Pick<Body<'stage-released'>, 'verdicts' | 'calculations' | 'inputs'>;
+}
+
+export const STAGE_CAUSES = [
+  'redo',
+  'work',
+  'dimensions',
+  'rules',
+  'flood-voided',
+  'came-to-light',
+  'lower-stage',
+  'reopened',
+] as const;
+/** Why a stage that was released is not: what was done later, or what came to light, with the entry where one is known. */
+export interface Because {
+  cause: (typeof STAGE_CAUSES)[number];
+  entry: string | null;
+  blockers: Blocker[];
+}
+
+export interface StageState {
+  word: StageWord;
+  begun: boolean;
+  work: EntryOf<'work-done'>[];
+  release: Release | null;
+  /** Later work that its release was judged without, or null. */
+  touched: Pick<Because, 'cause' | 'entry'> | null;
+  /** Why it is held or contested although it was released once; null otherwise. */
+  because: Because | null;
+  /** On a released stage: checks that today's calculation judges otherwise than the one it was released by. */
+  beside: Extract<Blocker, { kind: 'check' }>[];
+}
+
+/** One thing that must be shown before a stage may be released. */
+export interface Requirement {
+  stage: Stage;
+  /** With its limit as this drawing asks it. */
+  check: Check;
+  /** What on this drawing raised the limit over the book's own figure, or null. */
+  raised: Raise | null;
+  element: string;
+  side: string | null;
+  /** mm; 1 for elements without length. */
+  lengthMm: number;
+  hasLength: boolean;
+}
+
+export interface Judgement {
+  requirement: Requirement;
+  verdict: CheckVerdict;
+  /** pass, or not applicable with its reason, or accepted by a deviation. */
+  satisfied: boolean;
+  deviation: Deviation | null;
+  /** "Not applicable" was said of what a manager decides, and no manager has. */
+  waitsForManager: boolean;
+  lowestMm: number | null;
+  /** Place of the worst reading, and how bad all of it is. */
+  worstAtMm: number | null;
+  worst: Worst;
+  nextAtMm: number | null;
+  /** Stretches looked at and found ok (or not applicable). */
+  seen: Stretch[];
+  /** Stretches that readings speak for. */
+  measured: Stretch[];
+  failed: Stretch[];
+  /** Stretches still without any answer. */
+  missing: Stretch[];
+  readings: Evidence[];
+  /** Of a single figure, and of a question on which the trade disagrees: what stands. */
+  number: number | null;
+  position: string | null;
+  /** For a wait: when it is over, ms since 1970; null while the work it follows is not known. */
+  readyAtMs: number | null;
+}
+
+export type Blocker =
+  | {
+      kind: 'check';
+      stage: string;
+      check: string;
+      element: string;
+      side: string | null;
+      verdict: CheckVerdict;
+      judgement: Judgement;
+    }
+  | { kind: 'defect'; stage: string; defect: Defect }
+  | { kind: 'deviation-pending'; stage: string; deviation: Deviation }
+  | { kind: 'lower-stage'; stage: string; lower: string }
+  | { kind: 'look-again'; stage: string; count: number };
+
+/** Why an entry is listed and not applied. */
+export const ORPHAN_REASONS = [
+  'target-withdrawn',
+  'target-unknown',
+  'geometry-invalid',
+  'rules-unknown',
+  'not-allowed',
+  'off-element',
+] as const;
+export type OrphanReason = (typeof ORPHAN_REASONS)[number];
+
+/** Everything the entries say about one shower. Built by `foldShower`, read by all screens and by the record. */
+export interface ShowerState {
+  created: EntryOf<'shower-created'> | null;
+  geometry: {
+    version: number;
+    model: ShowerModel;
+    setAt: string;
+    /** The form that it was drawn by, so that it can be changed there; null when it came from elsewhere. */
+    drawing: Body<'geometry-set'>['drawing'] | null;
+    /** The shower whose type it follows, with the version it was taken at. */
+    from: Body<'geometry-set'>['from'] | null;
+  } | null;
+  /** The book, what was pinned of it, and the one method that its parts come to on this drawing. */
+  rules: { book: RuleBook; method: Method; pinned: Pinned } | null;
+  /** Drawings by their version, as far as they could be built. */
+  drawings: Map<number, ShowerModel>;
+  /** Lookup of the geometry's parts by id; set with the geometry. */
+  seamById: Map<string, Seam>;
+  elementIds: Set<string>;
+  sizes: Map<string, ElementSize>;
+  requirements: Requirement[];
+  evidence: Map<string, Evidence[]>;
+  defects: Map<string, Defect>;
+  deviations: Map<string, Deviation>;
+  stages: Map<string, StageState>;
+  releases: Release[];
+  redos: EntryOf<'redo'>[];
+  /** Places in the order of redos and of asked looks, by entry. */
+  seqOf: Map<string, number>;
+  /** Redo's entry → what it took the proof from: to be shown again. */
+  provedAgain: Map<string, Pick<Evidence, 'stage' | 'check' | 'element' | 'side'>[]>;
+  /** Element → stretches built again, as they were typed, with the order of the stage that was redone: measured anew there. */
+  redone: Map<string, { place: Place; stageOrder: number; seq: number }[]>;
+  /** Element → stretches that a later layer covered before their checks were satisfied. Never taken back. */
+  covered: Map<string, Stretch[]>;
+  /** The last flood test, or null. */
+  flood: FloodTest | null;
+  /** Flood tests before it, oldest first. */
+  earlierFloods: FloodTest[];
+  notes: EntryOf<'note'>[];
+  photos: EntryOf<'photo'>[];
+  climate: EntryOf<'climate-reading'>[];
+  signed: EntryOf<'record-signed'>[];
+  lookRequests: EntryOf<'look-requested'>[];
+  /** Entries whose target is unknown or was withdrawn. */
+  orphans: { entry: string; why: OrphanReason }[];
+  /** How entries came, by id. */
+  arrivals: Arrivals;
+  /** Entries folded so far. */
+  seq: number;
+  /** The moment the state is judged at, ms since 1970: of the last entry, or later when the screen's clock says so. */
+  clockMs: number;
+  /** Highest orderAt folded, or null. */
+  lastOrderAt: string | null;
+}
+
+/** All evidence of a shower, also what a redo or an edit took out of force. */
+export function allEvidence(state: ShowerState): Evidence[] {
+  return [...state.evidence.values()].flat();
+}
+
+/**
+ * When an entry was written, ms since 1970: by its device's clock, set right by what that was off by, and never later than
+ * the server took it.
+ */
+export function instantOf(state: Pick<ShowerState, 'arrivals'>, e: Pick<Entry, 'id' | 'observedAt'>): number {
+  return corrected(state, e.id, e.observedAt);
+}
+
+/** An instant that a person typed into an entry, by the clock of the same device. */
+export function typedInstant(
+  state: Pick<ShowerState, 'arrivals'>,
+  e: Pick<Entry, 'id' | 'observedAt'>,
+  at: string | undefined,
+): number {
+  return at === undefined ? instantOf(state, e) : Math.min(corrected(state, e.id, at), instantOf(state, e));
+}
+
+function corrected({ arrivals }: Pick<ShowerState, 'arrivals'>, id: string, at: string): number {
+  const arrival = arrivals.get(id);
+  return Math.min(Date.parse(at) + (arrival?.skewMs ?? 0), arrival?.receivedAtMs ?? Infinity);
+}

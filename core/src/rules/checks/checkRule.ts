@@ -1,0 +1,41 @@
+import type { LabelRange, ProductLine } from '../productLine';
+
+/** The limits of a check as figures in their unit; null where there is none on that side. */
+export interface Figures {
+  least: number | null;
+  most: number | null;
+}
+
+/** What a check is held against when a book is read: the stages of its method, and the questions that the book holds. */
+export interface Surroundings {
+  stages: ReadonlySet<string>;
+  questions: ReadonlySet<string>;
+}
+
+/** What the rule book must know of a kind of check. A kind that lacks one of these does not compile. */
+export interface CheckRule<C> {
+  /** What can't be, by the field below the check, as a sentence with a way out; null: nothing. */
+  fault: (check: C, within: Surroundings) => { field: string; message: string } | null;
+  /** The figures of its limit and in what they are typed, lengths in mm; a kind may have no greatest one. Null: none to set. */
+  figures: (check: C) => (Figures & { in: 'length' | 'percent' | 'plain'; hasMost: boolean }) | null;
+  /** The check with other figures; a side that the kind does not have is left out. */
+  withFigures: (check: C, figures: Figures) => C;
+  /** The check as a product's label limits it; `range` is the figure that the check names, if the label states it. */
+  labelled: (check: C, line: ProductLine, range: LabelRange | undefined) => C;
+  /** A label limits it by all of its figures, and not only by the one that the check names. */
+  byWholeLabel: boolean;
+  /** Of the shower or its drain it is asked once, by the method of the floor; where several methods ask: the stricter one. */
+  ofWhole: 'floor' | 'stricter' | 'parts';
+}
+
+/** Of a kind whose limit is not a figure that a firm or a label sets. */
+export const noFigures = {
+  fault: () => null,
+  figures: () => null,
+  withFigures: <C>(check: C): C => check,
+  labelled: <C>(check: C): C => check,
+  byWholeLabel: false,
+} as const;
+
+/** What a label's figure says of each side; a side that it does not name has no limit. */
+export const figuresOf = ({ least, most }: LabelRange): Figures => ({ least: least ?? null, most: most ?? null });

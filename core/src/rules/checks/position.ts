@@ -1,0 +1,20 @@
+import { z } from 'zod';
+import { base } from './checkBase';
+import { type CheckRule, noFigures } from './checkRule';
+
+/** How a question that the trade disagrees on was answered on this shower; the firm's choice until somebody says otherwise. */
+export const PositionCheck = z.object({ ...base, kind: z.literal('position'), disagreement: z.string().min(1) });
+export type PositionCheck = z.infer<typeof PositionCheck>;
+
+/** What the rule book knows of a position that the trade disagrees on: the book must hold its question. */
+export const positionRule: CheckRule<PositionCheck> = {
+  ...noFigures,
+  fault: ({ id, disagreement }, { questions }) =>
+    questions.has(disagreement)
+      ? null
+      : {
+          field: '',
+          message: `"${id}" stands for the question ${disagreement}, which the book does not hold. Add it, or take the check out.`,
+        },
+  ofWhole: 'floor',
+};

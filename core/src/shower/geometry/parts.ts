@@ -1,0 +1,3 @@
+/** Parts of a shower that may each be built by another method. */
+export const PARTS = ['floor', 'curb', 'walls', 'niche', 'bench', 'ceiling', 'outside-floor'] as const;
+export type Part = (typeof PARTS)[number];

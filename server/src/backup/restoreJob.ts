@@ -1,0 +1,49 @@
+import type { RestoreState } from '@careful-seam/contract/api/office';
+import { Refusal } from '../people/refusal';
+import { beginProgram } from '../programs';
+import type { RestoreAsk, RestoreSaid } from './restoreWorker';
+
+/** Faults of a restore that its answer names; the command line names them all. */
+const FOUND_AT_MOST = 20;
+
+const NOTHING: RestoreState = { state: 'none', done: 0, of: 0, found: null, problem: null };
+let now: RestoreState = NOTHING;
+
+/** How the restore stands that this server was last asked for. */
+export const restoreState = (): RestoreState => now;
+
+/**
+ * Begins a restore beside the server and gives at once; one at a time. `ended` is called with what came back, or null, when it is
+ * over, and takes away what it was read from.
+ */
+export function beginRestore(ask: RestoreAsk, ended: (found: RestoreState['found']) => Promise<void>): RestoreState {
+  if (now.state === 'running')
+    throw new Refusal('restore-running', 'file', 'A backup is being restored already. Wait until it is in force.');
+  now = { ...NOTHING, state: 'running' };
+  const child = beginProgram('restoreWorker', { stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
+  child.on('message', (said: RestoreSaid) => {
+    if ('done' in said) now = { ...now, ...said };
+    else if ('refusal' in said) now = { ...now, state: 'failed', problem: said.refusal };
+    else {
+      const { findings, madeAt, showers, entries, photos } = said.found;
+      const found = {
+        madeAt,
+        showers,
+        entries,
+        photos,
+        faults: findings.length,
+        findings: findings.slice(0, FOUND_AT_MOST),
+      };
+      now = { ...now, state: 'done', found };
+    }
+  });
+  child.once('exit', () => {
+    if (now.state === 'running') {
+      const message = 'The restore was broken off. Nothing was changed. Try again.';
+      now = { ...now, state: 'failed', problem: { code: 'busy', field: 'file', message } };
+    }
+    void ended(now.found);
+  });
+  child.send(ask, () => undefined);
+  return now;
+}

@@ -1,0 +1,31 @@
+import { setPriority } from 'node:os';
+import { Refusal } from '../people/refusal';
+import { asRefusal } from '../web/asRefusal';
+import { type Restored, restoreBackup } from './restoreBackup';
+
+export interface RestoreAsk {
+  file: string;
+  url: string;
+  picturePlace: string;
+  nowMs: number;
+}
+export type RestoreSaid =
+  | { done: number; of: number }
+  | { found: Restored }
+  | { refusal: { code: string; field: string; message: string } };
+
+if (process.env.LOWEST_PRIORITY === '1') setPriority(19);
+
+/** One restore in a process of its own: it is told once, says how far it is, answers once, and ends. */
+process.once('message', async ({ file, url, picturePlace, nowMs }: RestoreAsk) => {
+  const say = (said: RestoreSaid, then?: () => void) => process.send?.(said, then ?? (() => undefined));
+  const tell = (done: number, of: number) => say({ done, of });
+  try {
+    const found = await restoreBackup(file, { url, picturePlace, now: new Date(nowMs), tell });
+    say({ found }, () => process.exit(0));
+  } catch (error) {
+    const words = error instanceof Error ? error.message : String(error);
+    const known = asRefusal(error) ?? new Refusal('internal', 'file', words);
+    say({ refusal: { code: known.code, field: known.field, message: known.message } }, () => process.exit(1));
+  }
+});

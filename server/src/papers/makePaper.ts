@@ -1,0 +1,88 @@
+import { floodCalendar } from '@careful-seam/contract/files/floodCalendar';
+import { floodVisits } from '@careful-seam/contract/flood/floodVisits';
+import type { ShowerRecord } from '@careful-seam/contract/record/record';
+import { makeWords } from '@careful-seam/contract/texts/words';
+import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
+import type { DataSource } from 'typeorm';
+import { readingsCsv } from '../files/readingsCsv';
+import { writeShowersFile } from '../files/showersFile';
+import { firmKey, signRecord } from '../firm/firmKey';
+import { readSettings } from '../firm/settings';
+import { Refusal } from '../people/refusal';
+import { readPhoto } from '../photos/photoStore';
+import { buildRecord } from '../record/buildRecord';
+import { paintRecord } from '../record/paintRecord';
+import { printMap } from '../record/printMap';
+import { printMarks } from '../record/printMarks';
+import { type LoadedShower, loadShower } from '../showers/loadShower';
+import { oneShowerRow, showerRows } from '../showers/showerRows';
+
+type Unit = 'in' | 'mm';
+
+/** Everything that leaves as a file, by what it is made of. */
+export type Paper =
+  | { what: 'record.pdf' | 'marks.pdf'; shower: string; unit: Unit }
+  | { what: 'record.json' | 'map.pdf' | 'readings.csv' | 'flood.ics' | 'shower.json'; shower: string }
+  | { what: 'job.json'; job: string };
+
+export interface PaperPlace {
+  store: DataSource;
+  picturePlace: string;
+  now: Date;
+}
+
+/** The record as data. Once a person signed it, the firm's key stands behind every word of it. */
+async function signedRecord(shower: LoadedShower, { store, now }: PaperPlace): Promise<ShowerRecord> {
+  const record = buildRecord(shower, now);
+  if (record.signatures.length === 0) return record;
+  const key = await firmKey(store, now);
+  const firmSignature = { algorithm: 'Ed25519' as const, publicKey: key.publicKey, signature: signRecord(record, key) };
+  return { ...record, firmSignature };
+}
+
+function calendar({ row, state }: LoadedShower, now: Date): string {
+  const check = state.rules && floodCheckOf(state.rules.method)?.check;
+  if (!state.flood?.running || !check)
+    throw new Refusal('not-found', 'flood', 'No water stands in this shower now, so that there is nothing to read.');
+  return floodCalendar(floodVisits(makeWords('en').t, row, state.flood, check.readWithinHours), now.getTime());
+}
+
+const drawn = (sheet: Buffer | null): Buffer => {
+  if (sheet) return sheet;
+  throw new Refusal('not-found', 'geometry', 'This shower has no dimensions yet, so that there is nothing to draw.');
+};
+
+/** Makes a paper: its bytes or its text. Throws a `Refusal` where there is nothing to make it of. */
+export async function makePaper(paper: Paper, place: PaperPlace): Promise<Buffer | string> {
+  const { store, picturePlace, now } = place;
+  if (paper.what === 'job.json') {
+    const rows = await showerRows(store, 'WHERE s.job = $1 ORDER BY s.name', [paper.job]);
+    if (rows.length === 0) throw new Refusal('not-found', 'job', 'There is no job of this name.');
+    return JSON.stringify(await writeShowersFile(store, picturePlace, rows, paper.job, now));
+  }
+  const row = await oneShowerRow(store, paper.shower);
+  if (!row) throw new Refusal('not-found', 'showerId', 'There is no such shower.');
+  if (paper.what === 'shower.json')
+    return JSON.stringify(await writeShowersFile(store, picturePlace, [row], null, now));
+  const shower = await loadShower(store, row, now);
+  switch (paper.what) {
+    case 'record.json':
+      return JSON.stringify(await signedRecord(shower, place));
+    case 'record.pdf': {
+      const picture = (hash: string) => readPhoto(picturePlace, hash).catch(() => null);
+      const { name, licence, logo } = await readSettings(store);
+      const firm = { name, licence, logo: logo === null ? null : await picture(logo) };
+      return paintRecord(buildRecord(shower, now), shower.state, { unit: paper.unit, picture, firm });
+    }
+    case 'map.pdf':
+      return drawn(await printMap(shower, now));
+    case 'marks.pdf':
+      return drawn(await printMarks(shower, now, paper.unit));
+    case 'readings.csv':
+      return readingsCsv(shower.state);
+    case 'flood.ics':
+      return calendar(shower, now);
+    default:
+      throw paper.what satisfies never;
+  }
+}

@@ -1,0 +1,272 @@
+import { elementName } from '@careful-seam/contract/texts/names';
+import { lineWork, type Stroke } from '@careful-seam/core/proof/shown/lineWork';
+import type { SeamLine } from '@careful-seam/core/proof/shown/seamLine';
+import type { Point2 } from '@careful-seam/core/shower/geometry/point';
+import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
+import { arrange, type PlacedPanel, toSheet } from '@careful-seam/core/shower/map/arrange';
+import { unfold } from '@careful-seam/core/shower/map/unfold';
+import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { FoldedMap } from './FoldedMap';
+import { Leaders } from './Leaders';
+import { pathOf } from './pathOf';
+import { nearest, neighbour, type Spot } from './spots';
+import { useMapZoom } from './useMapZoom';
+import { KEYS, useSheet } from './useSheet';
+
+/** Room round the sheet for marks on its edge. */
+const PAD = 12;
+const SIZE = { tooth: 9, tick: 6, gap: 4.5 };
+
+/** How a mark stands: what its checks say, so that corners and holes read without colour too. */
+export type MarkState = 'unseen' | 'pass' | 'fail' | 'not-required';
+
+interface Props {
+  model: ShowerModel;
+  lines: readonly SeamLine[];
+  marks: ReadonlyMap<string, MarkState>;
+  chosen: string | null;
+  onChoose?: (element: string) => void;
+  keys?: boolean;
+  /** Water standing in the shower up to this height over the drain rim, mm. */
+  waterMm?: number | null;
+}
+
+const STROKES: Record<Stroke['state'], string> = {
+  unseen: 'stroke-ink [stroke-width:3.2] [stroke-dasharray:0.1_7]',
+  seen: 'stroke-ink [stroke-width:1.6]',
+  measured: 'stroke-ink [stroke-width:3.6]',
+  defect: 'stroke-hold [stroke-width:2.6]',
+  covered: 'stroke-ink [stroke-width:2.6] [stroke-dasharray:12_7]',
+  'not-required': 'stroke-hair [stroke-width:1]',
+  tick: 'stroke-ink [stroke-width:1.8]',
+  water: 'stroke-water [stroke-width:1.8]',
+};
+
+function Mark({ at, radius, state }: { at: Point2; radius: number; state: MarkState }) {
+  const [x, y] = at;
+  if (state === 'not-required') return <circle cx={x} cy={y} r={radius} className="fill-none stroke-hair" />;
+  const common = { cx: x, cy: y, r: radius };
+  if (state === 'unseen')
+    return (
+      <circle
+        {...common}
+        className="fill-leaf stroke-ink [stroke-dasharray:0.1_4.5] [stroke-linecap:round] [stroke-width:2.4]"
+      />
+    );
+  if (state === 'pass') return <circle {...common} className="fill-leaf stroke-ink [stroke-width:2]" />;
+  return (
+    <g>
+      <circle {...common} className="fill-leaf stroke-hold [stroke-width:2.4]" />
+      <path
+        d={`M${x - radius} ${y + radius * 0.3}l${radius * 0.65} ${-radius * 0.8}l${radius * 0.7} ${radius}l${radius * 0.65} ${-radius}`}
+        className="fill-none stroke-hold [stroke-width:2]"
+      />
+    </g>
+  );
+}
+
+function PanelTitle({ placed, text }: { placed: PlacedPanel; text: string }) {
+  return (
+    <text x={placed.x + 2} y={placed.y - 13} className="fill-soft text-[13px] font-semibold">
+      {text}
+    </text>
+  );
+}
+
+/** What stands under water, tinted, with the water line across. The curb's panel shows its inner face lowest. */
+function Tint({ placed, waterMm }: { placed: PlacedPanel; waterMm: number }) {
+  const { panel } = placed;
+  const height = waterMm - panel.box.minY;
+  if (panel.kind === 'plan' || height <= 0) return null;
+  const [, y] = toSheet(placed, [panel.box.minX, waterMm]);
+  return (
+    <g>
+      <rect x={placed.x} y={y} width={placed.width} height={height * placed.scaleY} className="fill-water opacity-25" />
+      <path d={`M${placed.x} ${y}h${placed.width}`} className="stroke-water [stroke-width:1.4]" />
+    </g>
+  );
+}
+
+/**
+ * The unfolded shower with its evidence as line work. A tap chooses the nearest seam, corner or opening; with the
+ * focus on the map arrows walk along the seams. Parts are outlined in hairlines; the choice is a halo outside the line.
+ */
+export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, waterMm = null }: Props) {
+  const { t } = useTranslation();
+  const svg = useRef<SVGSVGElement>(null);
+  const [folded, setFolded] = useState(false);
+  const sheet = useSheet(svg);
+  const { panels } = useMemo(() => arrange(unfold(model), sheet), [model, sheet]);
+  const spots = useMemo(() => spotsOf(panels), [panels]);
+  const lengths = useMemo(() => new Map(model.seams.map((s) => [s.id, s.lengthMm])), [model]);
+  const lineOf = useMemo(() => new Map(lines.map((l) => [l.seam, l])), [lines]);
+  const titleOf = ({ panel, width }: PlacedPanel) => {
+    if (panel.kind === 'curb') return t(width < 190 ? 'map.curbShort' : 'map.curb', { letter: panel.letter });
+    if (panel.kind === 'wall' || panel.kind === 'plan') return elementName(t, model, panel.id);
+    return t(`map.parts.${panel.kind}`, { letter: panel.letter });
+  };
+
+  const zoom = useMapZoom(svg, sheet.width + KEYS);
+  const choose = (event: PointerEvent) => {
+    const place = zoom.placeOf(event);
+    if (!onChoose || !place) return;
+    // Enlarged, the finger covers less of the sheet.
+    const spot = nearest(spots, place, 26 / zoom.transform.k);
+    if (spot) onChoose(spot.element);
+  };
+  const enlarge: Record<string, () => void> = {
+    '+': zoom.larger,
+    '=': zoom.larger,
+    '-': zoom.smaller,
+    '0': zoom.whole,
+  };
+  const walk = (event: KeyboardEvent) => {
+    if (!keys) return;
+    const change = enlarge[event.key];
+    if (change && (event.key !== '0' || zoom.transform.k > 1)) {
+      event.preventDefault();
+      event.stopPropagation();
+      return change();
+    }
+    if (!onChoose || !event.key.startsWith('Arrow')) return;
+    event.preventDefault();
+    const next = neighbour(spots, chosen, event.key);
+    if (!next) return;
+    onChoose(next.element);
+    zoom.show(next.points[Math.floor(next.points.length / 2)]!);
+  };
+
+  return (
+    <div className="relative h-full w-full">
+      {folded && <FoldedMap model={model} lines={lines} chosen={chosen} onChoose={onChoose} />}
+      <svg
+        ref={svg}
+        viewBox={`${-PAD} ${-PAD} ${sheet.width + 2 * PAD + KEYS} ${sheet.height + 2 * PAD}`}
+        className={`h-full w-full touch-none select-none ${folded ? 'hidden' : ''}`}
+        role="application"
+        aria-label={t('map.label')}
+        aria-describedby="map-choice"
+        tabIndex={onChoose ? 0 : -1}
+        onPointerUp={choose}
+        onKeyDown={walk}
+        data-testid="map"
+      >
+        <title>{t('map.label')}</title>
+        <g transform={zoom.transform.toString()}>
+          {panels.map((placed) => (
+            <g key={placed.panel.id}>
+              <PanelTitle placed={placed} text={titleOf(placed)} />
+              {placed.panel.faces.map((f) => (
+                <path
+                  key={f.face}
+                  d={[f.outline, ...f.holes].map((loop) => `${pathOf(loop.map((p) => toSheet(placed, p)))}Z`).join('')}
+                  fillRule="evenodd"
+                  className={f.face === chosen ? 'fill-rule stroke-hair' : 'fill-leaf stroke-hair'}
+                  strokeWidth={0.8}
+                />
+              ))}
+              {waterMm !== null && <Tint placed={placed} waterMm={waterMm} />}
+            </g>
+          ))}
+          <Leaders model={model} panels={panels} chosen={chosen} />
+          {panels.flatMap((placed) =>
+            placed.panel.seams
+              .filter((d) => d.seam === chosen)
+              .map((d) => (
+                <g key={`${placed.panel.id} ${d.seam}`} className="fill-none [stroke-linecap:round]">
+                  <path
+                    d={pathOf(d.points.map((p) => toSheet(placed, p)))}
+                    className="stroke-water [stroke-width:22] opacity-35"
+                  />
+                  <path d={pathOf(d.points.map((p) => toSheet(placed, p)))} className="stroke-leaf [stroke-width:14]" />
+                </g>
+              )),
+          )}
+          {panels.map((placed) => (
+            <g key={placed.panel.id} className="fill-none [stroke-linecap:round] [stroke-linejoin:round]">
+              {placed.panel.seams.map((d, k) => {
+                const line = lineOf.get(d.seam);
+                if (!line) return null;
+                const strokes = lineWork(
+                  line,
+                  lengths.get(d.seam)!,
+                  d.points.map((p) => toSheet(placed, p)),
+                  SIZE,
+                );
+                return (
+                  <g key={`${d.seam} ${d.echo} ${k}`} data-seam={d.seam}>
+                    {strokes.map((s) => (
+                      <path key={`${s.state}${s.path}`} d={s.path} className={STROKES[s.state]} data-line={s.state} />
+                    ))}
+                  </g>
+                );
+              })}
+            </g>
+          ))}
+          {panels.flatMap((placed) =>
+            placed.panel.points.map((point) => {
+              const at = toSheet(placed, point.at);
+              const radius = Math.max(6, (point.diameterMm / 2) * placed.scaleX);
+              return (
+                <g key={`${placed.panel.id} ${point.element}`}>
+                  {point.element === chosen && (
+                    <circle
+                      cx={at[0]}
+                      cy={at[1]}
+                      r={radius + 7}
+                      className="fill-none stroke-water opacity-50 [stroke-width:7]"
+                    />
+                  )}
+                  <Mark at={at} radius={radius} state={marks.get(point.element) ?? 'not-required'} />
+                </g>
+              );
+            }),
+          )}
+        </g>
+      </svg>
+      <div className="absolute right-0 bottom-0 flex flex-col gap-1" role="toolbar" aria-label={t('map.zoom')}>
+        <button type="button" className="key px-0 text-xs" aria-pressed={folded} onClick={() => setFolded(!folded)}>
+          {t('map.fold')}
+        </button>
+        {!folded && zoom.transform.k > 1 && (
+          <button type="button" className="key px-1 text-sm" onClick={zoom.whole}>
+            {t('map.whole')}
+          </button>
+        )}
+        {!folded && (
+          <button type="button" className="key px-0 text-xl" aria-label={t('map.larger')} onClick={zoom.larger}>
+            +
+          </button>
+        )}
+        {!folded && zoom.transform.k > 1 && (
+          <button type="button" className="key px-0 text-xl" aria-label={t('map.smaller')} onClick={zoom.smaller}>
+            −
+          </button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+/** Everything on the map that a tap or an arrow can choose. */
+function spotsOf(panels: readonly PlacedPanel[]): Spot[] {
+  const points = panels.flatMap((placed) =>
+    placed.panel.points.map((p) => ({ element: p.element, points: [toSheet(placed, p.at)], kind: 'point' as const })),
+  );
+  const seams = panels.flatMap((placed) =>
+    placed.panel.seams.map((d) => ({
+      element: d.seam,
+      points: d.points.map((p) => toSheet(placed, p)),
+      kind: 'line' as const,
+    })),
+  );
+  const faces = panels.flatMap((placed) =>
+    placed.panel.faces.map((f) => ({
+      element: f.face,
+      points: f.outline.map((p) => toSheet(placed, p)),
+      kind: 'area' as const,
+    })),
+  );
+  return [...points, ...seams, ...faces];
+}

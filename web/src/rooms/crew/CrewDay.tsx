@@ -1,0 +1,102 @@
+import { dayWords } from '@careful-seam/contract/texts/sentences';
+import { currentStage } from '@careful-seam/core/proof/shown/seamLine';
+import { useTranslation } from 'react-i18next';
+import { Link } from 'react-router';
+import { Settings } from '../../shared/Settings';
+import { SyncMark } from '../../shared/SyncMark';
+import { type LocalShower, useParts } from '../../tablet/store';
+import { usePreferences } from '../../ui/preferences';
+import { type Hold, holdsOf } from './holds';
+
+function ShowerLine({ shower, holds }: { shower: LocalShower; holds: readonly Hold[] }) {
+  const { t } = useTranslation();
+  const { state } = shower;
+  const { name, job } = state.created!.body;
+  const open = holds.filter((h) => h.step !== 'answered' && h.step !== 'redone');
+  const [first] = open;
+  const stage = currentStage(state);
+  const label = state.rules?.method.stages.find((s) => s.key === stage)?.label ?? '';
+  const overdue = first !== undefined && first.dueMs !== null && first.dueMs < state.clockMs;
+  return (
+    <li className="border-hair border-b">
+      <Link to={`/crew/${shower.id}`} className="flex min-h-16 items-center gap-3 py-2 text-ink no-underline">
+        <span
+          aria-hidden="true"
+          className={`w-1.5 self-stretch ${open.length > 0 ? 'bg-hold' : holds.length > 0 ? 'bg-cure' : 'bg-hair'}`}
+        />
+        <span className="min-w-0 flex-1 leading-snug">
+          <span className="font-bold">{name}</span> <span className="text-soft text-sm">{job}</span>
+          <span className={`block ${open.length > 0 ? 'text-hold' : 'text-soft'}`}>
+            {open.length > 0
+              ? t('crew.toFix', { count: open.length })
+              : holds.length > 0
+                ? t('crew.answered', { count: holds.length })
+                : t('crew.nothing', { stage: label })}
+          </span>
+          {first?.dueMs && (
+            <span className={`block text-sm ${overdue ? 'font-semibold text-hold' : 'text-cure'}`}>
+              {t(overdue ? 'life.overdue' : 'life.due', { at: dayWords(first.dueMs, state.created!.body.timeZone) })}
+            </span>
+          )}
+        </span>
+        <span className="key flex items-center text-sm">{t('crew.open')}</span>
+      </Link>
+    </li>
+  );
+}
+
+/** A crew's day on a phone: its showers, those with something to put right first. */
+export function CrewDay() {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const { showers, connection, lastSyncAt, person, crews } = useParts(
+    'showers',
+    'connection',
+    'lastSyncAt',
+    'person',
+    'crews',
+  );
+  const mine = [...showers.values()].filter((s) => s.state.created && s.state.created.body.crewId === person?.crewId);
+  const rows = mine
+    .map((shower) => ({ shower, holds: holdsOf(t, shower.state, unit) }))
+    .sort((a, b) => {
+      const open = (holds: readonly Hold[]) => holds.filter((h) => h.step !== 'answered' && h.step !== 'redone').length;
+      return open(b.holds) - open(a.holds) || b.holds.length - a.holds.length;
+    });
+  const total = rows.reduce(
+    (n, r) => n + r.holds.filter((h) => h.step !== 'answered' && h.step !== 'redone').length,
+    0,
+  );
+  return (
+    <div className="mx-auto flex h-full max-w-2xl flex-col">
+      <header className="flex flex-wrap items-center gap-2 border-edge border-b-2 px-3 py-2">
+        <div className="min-w-0 flex-1">
+          <h1 className="font-bold text-xl leading-tight">
+            {crews.find((c) => c.id === person?.crewId)?.name ?? t('crew.title')}
+          </h1>
+          <p className={total > 0 ? 'text-hold' : 'text-soft'}>{t('crew.toFix', { count: total })}</p>
+        </div>
+        <SyncMark />
+        <Settings />
+      </header>
+      <main className="flex-1 overflow-y-auto px-3">
+        {rows.length === 0 && (
+          <p className="py-6 text-soft">
+            {t(
+              connection === 'starting' || (connection === 'online' && lastSyncAt === null)
+                ? 'today.loading'
+                : connection === 'offline'
+                  ? 'today.emptyOffline'
+                  : 'crew.empty',
+            )}
+          </p>
+        )}
+        <ul>
+          {rows.map((row) => (
+            <ShowerLine key={row.shower.id} {...row} />
+          ))}
+        </ul>
+      </main>
+    </div>
+  );
+}

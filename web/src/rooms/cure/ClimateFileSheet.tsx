@@ -1,0 +1,169 @@
+import { hoursWords, temperatureWords } from '@careful-seam/contract/cure/cureWords';
+import {
+  type ClimateMapping,
+  type ClimateSeries,
+  DEGREES,
+  guessClimate,
+} from '@careful-seam/contract/files/climateCsv';
+import { momentWords } from '@careful-seam/contract/texts/sentences';
+import type { Body } from '@careful-seam/core/log/entry';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { FileKey } from '../../ui/FileKey';
+import { usePreferences } from '../../ui/preferences';
+import { Sheet } from '../../ui/Sheet';
+import { ClockFields, PickField } from '../../ui/TableFields';
+import { READINGS_AT_MOST, round, thinned } from '../../ui/thinned';
+import { useTableFile } from '../../ui/useTableFile';
+import type { ReadAir } from './cure.worker';
+import { cureWork } from './cureWork';
+
+interface Props {
+  zone: string;
+  startMs: number;
+  onKeep: (body: Body<'climate-reading'>) => void;
+  onClose: () => void;
+}
+
+/** A series as the entry holds it; of more readings than it may hold every second, third… is kept. */
+function seriesBody({ readings }: ClimateSeries, file: string): Body<'climate-reading'> {
+  const kept = thinned(readings);
+  const first = kept[0]!.atMs;
+  const last = kept.at(-1)!;
+  return {
+    airC: last.airC,
+    relativeHumidity: last.relativeHumidity,
+    readAt: new Date(last.atMs).toISOString(),
+    instrument: 'logger',
+    series: {
+      startAt: new Date(first).toISOString(),
+      minutes: kept.map((r) => round((r.atMs - first) / 60_000, 3)),
+      airC: kept.map((r) => round(r.airC, 2)),
+      relativeHumidity: kept.map((r) => round(r.relativeHumidity, 4)),
+      file: file.slice(0, 200),
+    },
+  };
+}
+
+/** A thermo-hygrometer's file: its columns, degrees and clock are shown as understood, and asked, before anything is kept. */
+export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const [degreesSaid, setSaid] = useState(false);
+  const { file, table, mapping, series, problem, busy, setMapping, take } = useTableFile<ClimateMapping, ReadAir>({
+    readTable: async (text) => cureWork().readLoggerTable(text),
+    read: async (read, as) => cureWork().readAir(read, as),
+    guess: (read) => guessClimate(read, zone, startMs),
+  });
+  const columns = table?.columns.map((label, key) => ({ key, label })) ?? [];
+  const temperatures = series?.readings.map((r) => r.airC) ?? [];
+  return (
+    <Sheet title={t('cure.file.title')} onClose={onClose}>
+      <FileKey
+        label={file ?? t('flood.file.choose')}
+        accept=".csv,.txt,.tsv,text/csv,text/plain"
+        onFile={(chosen) => void take(chosen).then((taken) => taken && setSaid(false))}
+      />
+      {mapping && (
+        <>
+          <div className="grid grid-cols-2 gap-2">
+            <PickField
+              label={t('flood.file.time')}
+              value={mapping.time}
+              options={columns}
+              onPick={(time) => setMapping({ ...mapping, time })}
+            />
+            <PickField
+              label={t('flood.file.date')}
+              value={mapping.date ?? -1}
+              options={[{ key: -1, label: t('flood.file.none') }, ...columns]}
+              onPick={(date) => setMapping({ ...mapping, date: date < 0 ? null : date })}
+            />
+            <PickField
+              label={t('cure.chart.temperature')}
+              value={mapping.temperature}
+              options={columns}
+              onPick={(temperature) => setMapping({ ...mapping, temperature })}
+            />
+            <PickField
+              label={t('cure.chart.humidity')}
+              value={mapping.humidity}
+              options={columns}
+              onPick={(humidity) => setMapping({ ...mapping, humidity })}
+            />
+          </div>
+          <fieldset>
+            <legend className="text-soft text-sm">{t('cure.file.degrees')}</legend>
+            <div className="grid grid-cols-2 gap-1">
+              {DEGREES.map((d) => (
+                <button
+                  type="button"
+                  key={d}
+                  className="key"
+                  aria-pressed={degreesSaid && mapping.degrees === d}
+                  onClick={() => {
+                    setSaid(true);
+                    setMapping({ ...mapping, degrees: d });
+                  }}
+                >
+                  °{d}
+                </button>
+              ))}
+            </div>
+          </fieldset>
+          <ClockFields mapping={mapping} zone={zone} onMapping={setMapping} />
+        </>
+      )}
+      {series && (
+        <div data-testid="climate-preview">
+          <p>
+            {t('cure.file.found', {
+              count: series.readings.length,
+              from: momentWords(series.readings[0]!.atMs, zone),
+              to: momentWords(series.readings.at(-1)!.atMs, zone),
+              coldest: temperatureWords(
+                temperatures.reduce((a, b) => Math.min(a, b), Infinity),
+                unit,
+              ),
+              warmest: temperatureWords(
+                temperatures.reduce((a, b) => Math.max(a, b), -Infinity),
+                unit,
+              ),
+            })}
+          </p>
+          {series.readings.length > READINGS_AT_MOST && (
+            <p>{t('cure.file.thinned', { most: READINGS_AT_MOST, kept: thinned(series.readings).length })}</p>
+          )}
+          {series.leftOut > 0 && <p className="text-hold">{t('flood.file.leftOut', { count: series.leftOut })}</p>}
+          {series.faults.slice(0, 4).map((f) => (
+            <p key={`${f.kind} ${f.channel} ${f.fromMs}`} className="border-cure border-l-4 pl-2">
+              {t(`cure.fault.${f.kind}`, {
+                channel: t(`cure.channel.${f.channel}`),
+                at: momentWords(f.fromMs, zone),
+                lasted: hoursWords(t, (f.toMs - f.fromMs) / 3_600_000),
+              })}
+            </p>
+          ))}
+        </div>
+      )}
+      {busy && <p className="text-soft">{t('flood.computing')}</p>}
+      {problem && (
+        <p role="alert" className="text-hold">
+          {problem}
+        </p>
+      )}
+      {mapping && (
+        <button
+          type="button"
+          className="key key-main text-lg"
+          disabled={!series || !degreesSaid || busy}
+          onClick={() => onKeep(seriesBody(series!, file ?? ''))}
+        >
+          {degreesSaid
+            ? t('flood.file.keep', { count: thinned(series?.readings ?? []).length })
+            : t('cure.file.degreesFirst')}
+        </button>
+      )}
+    </Sheet>
+  );
+}

@@ -1,0 +1,43 @@
+import { type LayerReady, laidIn, layersOf } from '@careful-seam/core/checks/cureOfShower';
+import { saturationPa } from '@careful-seam/core/cure/air';
+import type { Forecast } from '@careful-seam/core/cure/cureClock';
+import type { Requirement, ShowerState } from '@careful-seam/core/log/state';
+import type { WaitCheck } from '@careful-seam/core/rules/checks/wait';
+
+export interface ShowerWait {
+  requirement: Requirement & { check: WaitCheck };
+  /** Slowest last. */
+  layers: LayerReady[];
+  /** Stages that it follows too and that nothing was laid in yet. */
+  toCome: string[];
+}
+
+/** Waits whose layers are laid, those still to come first; all of them where none is left. */
+export function showerWaits(state: ShowerState, forecast: Forecast | null): ShowerWait[] {
+  const { method } = state.rules!;
+  const all = state.requirements.flatMap((requirement): ShowerWait[] => {
+    const { check } = requirement;
+    if (check.kind !== 'wait') return [];
+    const asked = check.after.filter((key) => method.stages.some((s) => s.key === key && s.checks.length > 0));
+    const laid = asked.filter((key) => laidIn(state, key, check.cures === 'drying').length > 0);
+    if (laid.length === 0) return [];
+    const layers = layersOf(state, check, laid, forecast);
+    return [{ requirement: { ...requirement, check }, layers, toCome: asked.filter((key) => !laid.includes(key)) }];
+  });
+  const open = all.filter((w) => state.stages.get(w.requirement.stage.key)?.word !== 'released');
+  return open.length > 0 ? open : all;
+}
+
+/** What would help: warmer, with the water in the air as it is; or drier. */
+export const HELPS = ['heat', 'ventilate'] as const;
+export type Help = (typeof HELPS)[number];
+const HEATED_C = 23;
+const VENTILATED = 0.45;
+
+/** The air after heating or ventilating: heated air holds the same water and is drier for it. */
+export function helped({ airC, relativeHumidity, fromMs }: Forecast, help: Help): Forecast {
+  if (help === 'ventilate') return { airC, fromMs, relativeHumidity: Math.min(relativeHumidity, VENTILATED) };
+  const warm = Math.max(airC, HEATED_C);
+  const vapour = relativeHumidity * saturationPa(airC);
+  return { airC: warm, fromMs, relativeHumidity: Math.min(1, vapour / saturationPa(warm)) };
+}

@@ -1,0 +1,187 @@
+import { areaWords, bucketWords, filmWords } from '@careful-seam/contract/film/filmWords';
+import { momentWords } from '@careful-seam/contract/texts/sentences';
+import { filmFromVolume, filmPlausible } from '@careful-seam/core/membrane/film/filmArithmetic';
+import type { CoatRecord } from '@careful-seam/core/membrane/film/filmRecords';
+import type { FilmZone } from '@careful-seam/core/membrane/film/filmZones';
+import type { FilmLimits, ZoneFilm } from '@careful-seam/core/membrane/film/judgeFilm';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { readVolume } from '../../shared/volumes';
+import { usePreferences } from '../../ui/preferences';
+import { TimeField } from '../../ui/TimeField';
+
+interface Props {
+  zones: readonly ZoneFilm[];
+  limits: FilmLimits;
+  first: FilmZone;
+  zone: string;
+  onKeep: (record: CoatRecord) => void;
+}
+
+const coated = (zones: readonly ZoneFilm[]) => zones.filter((z) => z.zone !== 'corners');
+
+/** A coat out of its bucket: where it went, how much of it, thinned by how much, and when. What it comes to shows at once. */
+export function CoatForm({ zones, limits, first, zone, onKeep }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const [chosen, setChosen] = useState<FilmZone[]>([first === 'corners' ? 'walls' : first]);
+  const here = coated(zones).filter((z) => chosen.includes(z.zone));
+  const nextCoat = Math.max(0, ...here.map((z) => z.coats.at(-1) ?? 0)) + 1;
+  const [coatTyped, setCoat] = useState<number | null>(null);
+  const coat = coatTyped ?? nextCoat;
+  const [bucket, setBucket] = useState<'used' | 'left'>('used');
+  const [typed, setTyped] = useState({ used: '', before: '', after: '', water: '' });
+  const [doneAtMs, setDoneAt] = useState<number | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  /** The volume that was asked about: kept when it is said again. */
+  const [asked, setAsked] = useState<number | null>(null);
+  const areaM2 = here.reduce((sum, z) => sum + z.areaM2, 0);
+  const [used, before, after] = [typed.used, typed.before, typed.after].map((v) => readVolume(v, unit));
+  const volumeL = bucket === 'used' ? (used ?? null) : before != null && after != null ? before - after : null;
+  const waterL = typed.water.trim() === '' ? 0 : readVolume(typed.water, unit);
+  const makes =
+    volumeL !== null && volumeL > 0 && waterL !== null && areaM2 > 0
+      ? filmFromVolume({
+          areaM2,
+          volumeL,
+          solids: limits.solids ?? 1,
+          thinning: waterL / volumeL,
+          lossShare: limits.lossShare,
+        })
+      : null;
+  const films = makes?.ok ? makes.value : null;
+  const odd = films ? filmPlausible(films.wetUm, 'used') : null;
+  const ready = Math.max(0, ...here.map((z) => ((z.coats.at(-1) ?? 0) < coat ? (z.nextCoatAtMs ?? 0) : 0)));
+  const atMs = doneAtMs ?? Date.now();
+  const keep = () => {
+    if (here.length === 0) return setProblem(t('film.coat.noZone'));
+    if (volumeL === null) return setProblem(t('film.coat.unreadable'));
+    if (volumeL <= 0) return setProblem(t('film.coat.nothing'));
+    if (waterL === null) return setProblem(t('film.coat.waterUnreadable'));
+    if (waterL > volumeL) return setProblem(t('film.coat.tooThin'));
+    if (atMs > Date.now() + 60_000) return setProblem(t('flood.inFuture'));
+    if (odd && !odd.ok && asked !== volumeL) {
+      setAsked(volumeL);
+      return setProblem(t('film.askedAgain'));
+    }
+    onKeep({
+      of: 'coat',
+      zones: here.map((z) => z.zone),
+      coat,
+      volumeL,
+      waterL,
+      doneAt: new Date(atMs).toISOString(),
+    });
+    setTyped({ used: '', before: '', after: '', water: '' });
+    setCoat(null);
+    setProblem(null);
+  };
+  const field = (key: keyof typeof typed) => (
+    <label key={key} className="text-sm">
+      <span className="text-soft">{t(`film.coat.${key}`, { unit: unit === 'in' ? 'gal' : 'L' })}</span>
+      <input
+        className="field font-bold text-lg"
+        value={typed[key]}
+        onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
+      />
+    </label>
+  );
+  return (
+    <div className="flex flex-col gap-2">
+      <fieldset>
+        <legend className="text-soft text-sm">{t('film.coat.on')}</legend>
+        <div className="flex flex-wrap gap-1.5">
+          {coated(zones).map((z) => (
+            <button
+              key={z.zone}
+              type="button"
+              className="key grow px-2"
+              aria-pressed={chosen.includes(z.zone)}
+              onClick={() =>
+                setChosen(chosen.includes(z.zone) ? chosen.filter((c) => c !== z.zone) : [...chosen, z.zone])
+              }
+            >
+              {t(`zone.${z.zone}`)}
+            </button>
+          ))}
+        </div>
+      </fieldset>
+      <div className="flex items-end gap-2">
+        <div>
+          <span className="text-soft text-sm">{t('film.coat.number')}</span>
+          <div className="flex items-center gap-1">
+            <button
+              type="button"
+              className="key"
+              aria-label={t('film.coat.less')}
+              onClick={() => setCoat(Math.max(1, coat - 1))}
+            >
+              −
+            </button>
+            <output className="min-w-8 text-center font-bold text-2xl">{coat}</output>
+            <button
+              type="button"
+              className="key"
+              aria-label={t('film.coat.more')}
+              onClick={() => setCoat(Math.min(20, coat + 1))}
+            >
+              +
+            </button>
+          </div>
+        </div>
+        <button
+          type="button"
+          className="key flex-1 px-2 text-sm"
+          aria-pressed={bucket === 'left'}
+          onClick={() => setBucket(bucket === 'used' ? 'left' : 'used')}
+        >
+          {t('film.coat.byRest')}
+        </button>
+      </div>
+      <div className="grid grid-cols-2 gap-2">
+        {bucket === 'used' ? field('used') : [field('before'), field('after')]}
+        {field('water')}
+      </div>
+      <TimeField label={t('film.coat.done')} zone={zone} atMs={doneAtMs} onAt={setDoneAt} />
+      {films && (
+        <p className="border-ink border-l-4 pl-2 text-lg leading-tight" data-testid="coat-makes">
+          {t(limits.solids === null ? 'film.coat.makesWet' : 'film.coat.makes', {
+            wet: filmWords(films.wetUm, unit),
+            dry: filmWords(films.dryUm, unit),
+            area: areaWords(areaM2, unit),
+            loss: Math.round(limits.lossShare * 100),
+          })}
+          {limits.wetMostUm !== null && films.wetUm > limits.wetMostUm && (
+            <span className="block text-hold">
+              {t('film.coat.tooThick', { most: filmWords(limits.wetMostUm, unit) })}
+            </span>
+          )}
+        </p>
+      )}
+      {odd && !odd.ok && <p className="border-cure border-l-4 pl-2">{odd.problem.message}</p>}
+      {ready > atMs && (
+        <p className="border-hold border-l-4 pl-2 text-hold">
+          {t('film.coat.tooSoon', { at: momentWords(ready, zone) })}
+        </p>
+      )}
+      {here.some((z) => z.missingL > 0) && (
+        <p className="text-soft text-sm">
+          {t('film.coat.lacks', {
+            volume: bucketWords(
+              here.reduce((sum, z) => sum + z.missingL, 0),
+              unit,
+            ),
+          })}
+        </p>
+      )}
+      {problem && (
+        <p role="alert" className="text-hold">
+          {problem}
+        </p>
+      )}
+      <button type="button" className="key key-main sticky bottom-0 text-lg" onClick={keep}>
+        {t('film.coat.keep', { coat })}
+      </button>
+    </div>
+  );
+}

@@ -1,0 +1,205 @@
+import { areaWords, filmRecordWords, filmSentence, zoneSentence } from '@careful-seam/contract/film/filmWords';
+import { momentWords } from '@careful-seam/contract/texts/sentences';
+import { filmLimits, type ShowerFilm, showerFilms } from '@careful-seam/core/checks/film';
+import { mayWrite } from '@careful-seam/core/log/roles';
+import type { FilmRecord } from '@careful-seam/core/membrane/film/filmRecords';
+import type { FilmZone } from '@careful-seam/core/membrane/film/filmZones';
+import { useMemo, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Link, useParams } from 'react-router';
+import { Missing } from '../../shared/Missing';
+import { placeOf } from '../../shared/runs';
+import { ToolHeader } from '../../shared/ToolHeader';
+import { type LocalShower, useParts, useStore } from '../../tablet/store';
+import { useKeepAwake } from '../../tablet/tabletCare';
+import { usePreferences } from '../../ui/preferences';
+import { CoatForm } from './CoatForm';
+import { FilmMap } from './FilmMap';
+import { DryForm, WetForm } from './GaugeForms';
+
+const WAYS = ['coat', 'wet', 'dry'] as const;
+type Way = (typeof WAYS)[number];
+
+/** Middle of what a record says, mm: the figure that the entry carries beside it. */
+function filmMm(record: FilmRecord, areaM2: number): number {
+  if (record.of === 'wet') return record.wettedUm / 1000;
+  if (record.of === 'dry') return (record.spotUm[0] + record.spotUm[1] + record.spotUm[2]) / 3000;
+  return areaM2 > 0 ? (record.volumeL + record.waterL) / areaM2 : 0;
+}
+
+function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const { write, person } = useParts('write', 'person');
+  const { check, stage, element } = film.requirement;
+  const { judged, readings } = film;
+  const limits = filmLimits(check);
+  const [chosen, setChosen] = useState<FilmZone>(
+    judged.zones.find((z) => z.verdict !== 'pass')?.zone ?? judged.zones[0]!.zone,
+  );
+  const [way, setWay] = useState<Way>('coat');
+  const zone = judged.zones.find((z) => z.zone === chosen) ?? judged.zones[0]!;
+  const siteZone = shower.state.created?.body.timeZone ?? 'UTC';
+  const mayRead = mayWrite(person!.role, 'reading');
+  const keep = (record: FilmRecord) => {
+    const names = record.of === 'coat' ? record.zones : [record.zone];
+    const area = judged.zones.filter((z) => names.includes(z.zone)).reduce((sum, z) => sum + z.areaM2, 0);
+    void write(shower.id, 'reading', {
+      stage: stage.key,
+      check: check.id,
+      place: placeOf(shower.state, element),
+      atMm: 0,
+      valueMm: filmMm(record, area),
+      typed: filmRecordWords(t, record, unit).slice(0, 40),
+      instrument: record.of === 'coat' ? 'bucket' : record.of === 'wet' ? 'notch gauge' : record.by,
+      film: record,
+    });
+  };
+  const mark = { pass: 'border-ink', fail: 'border-hold text-hold', undecided: 'border-cure', unseen: 'border-edge' };
+  return (
+    <main className="bench grid min-h-0 grid-cols-[1fr_432px] max-lg:grid-cols-1">
+      <div className="flex min-h-0 flex-col gap-2 p-3">
+        <p
+          className={`border-l-4 pl-2 font-bold text-lg leading-tight ${mark[judged.verdict]}`}
+          aria-live="polite"
+          data-testid="film-verdict"
+        >
+          {filmSentence(t, judged, limits, unit)}
+        </p>
+        <div className="min-h-0 flex-1 max-lg:h-72 max-lg:flex-none">
+          <FilmMap
+            model={shower.state.geometry!.model}
+            zones={judged.zones}
+            limits={limits}
+            lowerMm={check.lowerMm}
+            chosen={chosen}
+            onChoose={setChosen}
+          />
+        </div>
+        <p className="text-soft text-sm">
+          {t('film.from', { source: check.source })} {t('film.colour')}
+        </p>
+      </div>
+      <aside
+        className="flex min-h-0 flex-col gap-2 overflow-y-auto border-edge border-l p-3 max-lg:border-l-0"
+        aria-label={t('film.read')}
+      >
+        <ul className="grid grid-cols-2 gap-1.5">
+          {judged.zones.map((z) => (
+            <li key={z.zone}>
+              <button
+                type="button"
+                className={`flex min-h-12 w-full cursor-pointer flex-col justify-center border-l-4 px-2 text-left leading-tight ${mark[z.verdict]} ${chosen === z.zone ? 'bg-leaf outline outline-2 outline-ink' : ''}`}
+                aria-pressed={chosen === z.zone}
+                onClick={() => setChosen(z.zone)}
+                data-testid={`zone-${z.zone}`}
+              >
+                <span className="font-semibold first-letter:uppercase">{t(`zone.${z.zone}`)}</span>
+                <span className="text-sm text-soft">
+                  {z.zone === 'corners'
+                    ? t('film.gaugeOnly')
+                    : t('film.coats', { count: z.coats.length, of: z.coatsNeeded })}{' '}
+                  · {areaWords(z.areaM2, unit)}
+                </span>
+              </button>
+            </li>
+          ))}
+        </ul>
+        <p className={`border-l-4 pl-2 leading-tight ${mark[zone.verdict]}`} data-testid="zone-words">
+          <span className="inline-block font-semibold first-letter:uppercase">{t(`zone.${zone.zone}`)}</span>:{' '}
+          {zoneSentence(t, zone, limits, unit)}
+        </p>
+        {mayRead && (
+          <>
+            <div className="flex gap-1.5" role="tablist" aria-label={t('film.read')}>
+              {WAYS.map((w) => (
+                <button
+                  key={w}
+                  type="button"
+                  role="tab"
+                  className="key grow px-2"
+                  aria-selected={way === w}
+                  onClick={() => setWay(w)}
+                >
+                  {t(`film.way.${w}`)}
+                </button>
+              ))}
+            </div>
+            {way === 'coat' && (
+              <CoatForm
+                key={chosen}
+                zones={judged.zones}
+                limits={limits}
+                first={chosen}
+                zone={siteZone}
+                onKeep={keep}
+              />
+            )}
+            {way === 'wet' && <WetForm key={chosen} zone={zone} limits={limits} onKeep={keep} />}
+            {way === 'dry' && <DryForm key={chosen} zone={zone} limits={limits} onKeep={keep} />}
+          </>
+        )}
+        {readings.length > 0 && (
+          <ol className="border-hair border-t" data-testid="film-log">
+            {[...readings].reverse().map((r) => (
+              <li key={r.entry} className="flex items-center gap-2 border-hair border-b py-1 text-sm">
+                <span className="flex-1 leading-tight">
+                  {filmRecordWords(t, r.film!, unit)}{' '}
+                  <span className="text-soft">
+                    {r.author},{' '}
+                    {momentWords(Date.parse(r.film!.of === 'coat' ? r.film!.doneAt : r.observedAt), siteZone)}
+                  </span>
+                </span>
+                {mayRead && (
+                  <button
+                    type="button"
+                    className="key px-2 text-sm"
+                    onClick={() => void write(shower.id, 'correction', { target: r.entry, action: 'withdraw' })}
+                  >
+                    {t('film.takeOut')}
+                  </button>
+                )}
+              </li>
+            ))}
+          </ol>
+        )}
+      </aside>
+    </main>
+  );
+}
+
+/** A liquid film by zone: coats out of the bucket, gauges, spots, and what is thin or missing. */
+export function FilmScreen() {
+  const { t } = useTranslation();
+  const { id = '' } = useParams();
+  const shower = useStore((s) => s.showers.get(id));
+  const films = useMemo(() => (shower?.state.geometry ? showerFilms(shower.state) : []), [shower?.state]);
+  const [which, setWhich] = useState(0);
+  useKeepAwake();
+  if (!shower?.state.geometry || films.length === 0) return <Missing />;
+  return (
+    <div className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto">
+      <ToolHeader
+        back={`/showers/${id}?stage=${films[0]!.requirement.stage.key}`}
+        title={t('film.title', { name: shower.state.created?.body.name })}
+      >
+        {films.length > 1 &&
+          films.map((f, i) => (
+            <button
+              key={f.requirement.check.id}
+              type="button"
+              className="key px-2 text-sm"
+              aria-pressed={which === i}
+              onClick={() => setWhich(i)}
+            >
+              {f.requirement.check.parts?.map((p) => t(`new.partNames.${p}`)).join(', ') ?? f.requirement.check.label}
+            </button>
+          ))}
+        <Link to={`/showers/${id}/cure`} className="key flex items-center">
+          {t('cure.open')}
+        </Link>
+      </ToolHeader>
+      <FilmOf key={`${id} ${which}`} shower={shower} film={films[which] ?? films[0]!} />
+    </div>
+  );
+}

@@ -1,0 +1,148 @@
+import {
+  guessMapping,
+  LEVEL_UNITS,
+  type LoggerMapping,
+  type LoggerSeries,
+} from '@careful-seam/contract/files/loggerCsv';
+import type { FloodTest } from '@careful-seam/core/log/floodTest';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { useStore } from '../../tablet/store';
+import { FileKey } from '../../ui/FileKey';
+import { Sheet } from '../../ui/Sheet';
+import { ClockFields, PickField } from '../../ui/TableFields';
+import { useTableFile } from '../../ui/useTableFile';
+import { floodWork } from './floodWork';
+import { LoggerPreview } from './LoggerPreview';
+import { seriesBody } from './loggerSeries';
+
+interface Props {
+  showerId: string;
+  test: FloodTest;
+  zone: string;
+  onClose: () => void;
+}
+
+/** A logger's file: its columns, clock and unit are shown as understood, and asked, before anything is kept. */
+export function LoggerSheet({ showerId, test, zone, onClose }: Props) {
+  const { t } = useTranslation();
+  const writeAll = useStore((s) => s.writeAll);
+  const [unitSaid, setUnitSaid] = useState(false);
+  const [resolutionMm, setResolution] = useState(test.method === 'logger' ? test.resolutionMm : 0.1);
+  const { file, table, mapping, series, problem, busy, setMapping, take } = useTableFile<LoggerMapping, LoggerSeries>({
+    readTable: async (text) => floodWork().readLoggerTable(text),
+    read: async (read, as) => floodWork().readLevels(read, as),
+    guess: (read) => guessMapping(read, zone, test.startMs),
+  });
+  const keep = async () => {
+    if (!series || !file) return;
+    const bodies = [seriesBody(test, 'water', series.water, file, resolutionMm)];
+    if (series.pan.length > 0) bodies.push(seriesBody(test, 'pan', series.pan, file, resolutionMm));
+    await writeAll(
+      showerId,
+      bodies.map((body) => ({ kind: 'flood-reading', body })),
+    );
+    onClose();
+  };
+  const columns = table?.columns.map((label, key) => ({ key, label })) ?? [];
+  const optional = [{ key: -1, label: t('flood.file.none') }, ...columns];
+  const usable = series?.water.some((r) => r.atMs >= test.startMs) ?? false;
+  return (
+    <Sheet title={t('flood.file.title')} onClose={onClose}>
+      <FileKey
+        label={file ?? t('flood.file.choose')}
+        accept=".csv,.txt,.tsv,text/csv,text/plain"
+        onFile={(chosen) => void take(chosen).then((taken) => taken && setUnitSaid(false))}
+      />
+      {mapping && (
+        <>
+          <div className="grid grid-cols-2 gap-2">
+            <PickField
+              label={t('flood.file.time')}
+              value={mapping.time}
+              options={columns}
+              onPick={(time) => setMapping({ ...mapping, time })}
+            />
+            <PickField
+              label={t('flood.file.date')}
+              value={mapping.date ?? -1}
+              options={optional}
+              onPick={(date) => setMapping({ ...mapping, date: date < 0 ? null : date })}
+            />
+            <PickField
+              label={t('flood.of.water')}
+              value={mapping.water}
+              options={columns}
+              onPick={(water) => setMapping({ ...mapping, water })}
+            />
+            <PickField
+              label={t('flood.of.pan')}
+              value={mapping.pan ?? -1}
+              options={optional}
+              onPick={(pan) => setMapping({ ...mapping, pan: pan < 0 ? null : pan })}
+            />
+          </div>
+          <fieldset>
+            <legend className="text-soft text-sm">{t('flood.file.unit')}</legend>
+            <div className="grid grid-cols-4 gap-1">
+              {LEVEL_UNITS.map((u) => (
+                <button
+                  type="button"
+                  key={u}
+                  className="key"
+                  aria-pressed={unitSaid && mapping.unit === u}
+                  onClick={() => {
+                    setUnitSaid(true);
+                    setMapping({ ...mapping, unit: u });
+                  }}
+                >
+                  {u}
+                </button>
+              ))}
+            </div>
+          </fieldset>
+          <div className="grid grid-cols-2 gap-2">
+            <PickField
+              label={t('flood.file.reads')}
+              value={mapping.reads}
+              options={(['level', 'distance'] as const).map((key) => ({ key, label: t(`flood.file.readsAs.${key}`) }))}
+              onPick={(reads) => setMapping({ ...mapping, reads })}
+            />
+            <PickField
+              label={t('flood.step')}
+              value={resolutionMm}
+              options={[...new Set([0.01, 0.05, 0.1, 0.5, 1, resolutionMm])].map((key) => ({
+                key,
+                label: `${key} mm`,
+              }))}
+              onPick={setResolution}
+            />
+          </div>
+          <ClockFields mapping={mapping} zone={zone} onMapping={setMapping} />
+        </>
+      )}
+      {busy && <p className="text-soft">{t('flood.computing')}</p>}
+      {series && <LoggerPreview series={series} test={test} zone={zone} />}
+      {series && !usable && (
+        <p role="alert" className="text-hold">
+          {t('flood.file.allBefore')}
+        </p>
+      )}
+      {problem && (
+        <p role="alert" className="text-hold">
+          {problem}
+        </p>
+      )}
+      {mapping && (
+        <button
+          type="button"
+          className="key key-main text-lg"
+          disabled={!series || !usable || !unitSaid || busy}
+          onClick={() => void keep()}
+        >
+          {unitSaid ? t('flood.file.keep', { count: series?.water.length ?? 0 }) : t('flood.file.unitFirst')}
+        </button>
+      )}
+    </Sheet>
+  );
+}

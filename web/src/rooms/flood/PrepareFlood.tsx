@@ -1,0 +1,217 @@
+import { smallLength } from '@careful-seam/contract/flood/floodSentences';
+import { leastFillMm } from '@careful-seam/core/checks/floodNeeds';
+import { lowestCurbMm } from '@careful-seam/core/checks/waterProof';
+import type { FloodCheck } from '@careful-seam/core/rules/checks/flood';
+import { showLength } from '@careful-seam/core/units/length';
+import { type FloodPlanInput, USUAL_CLIMATE } from '@careful-seam/core/water/floodPlan';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { type LocalShower, newId, useStore } from '../../tablet/store';
+import { Choice } from '../../ui/Choice';
+import { LengthField } from '../../ui/LengthField';
+import { usePreferences } from '../../ui/preferences';
+import { FloodFigures, waterLineProblem } from './FloodFigures';
+import { useFloodPlan } from './floodWork';
+import { type Looked, lookBodies, MoistureKeys } from './MoistureKeys';
+import { WaterBand } from './WaterBand';
+
+const STEPS = {
+  marks: [25.4 / 32, 25.4 / 16, 1],
+  logger: [0.05, 0.1, 0.5, 1],
+} as const;
+
+/** A step of a gauge as it is printed on it: binary inches for tapes, millimetres for the rest. */
+const stepWords = (mm: number): string => (Number.isInteger(mm * 100) ? `${mm} mm` : showLength(mm, 'in', 32));
+
+function PlanWords({ plan, smallest }: { plan: ReturnType<typeof useFloodPlan>; smallest: number | null }) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const found = plan.value;
+  if (!found) return <p className="text-soft">{plan.problem ?? t('flood.computing')}</p>;
+  if (smallest === null)
+    return (
+      <p data-testid="flood-plan" className="border-hold border-l-4 pl-2 text-hold">
+        {t('flood.reason.smallest-leak-not-set')}
+      </p>
+    );
+  if (found.halfWidthMmPerDay === null)
+    return (
+      <p data-testid="flood-plan" className="border-hold border-l-4 pl-2 text-hold">
+        {t('flood.planBlind')}
+      </p>
+    );
+  const words = t(`flood.plan.${found.verdict}`, {
+    half: smallLength(found.halfWidthMmPerDay, unit),
+    smallest: smallLength(smallest, unit),
+  });
+  return (
+    <p
+      data-testid="flood-plan"
+      className={
+        found.verdict === 'can-pass' ? 'border-ink border-l-4 pl-2' : 'border-cure border-l-4 pl-2 font-semibold'
+      }
+    >
+      {words}{' '}
+      {found.verdict !== 'can-pass' &&
+        (found.hoursNeeded === null ? t('flood.planNever') : t('flood.planHours', { hours: found.hoursNeeded }))}
+    </p>
+  );
+}
+
+/** Before the water: what must be prepared, the water line, and what the plan can tell before anybody carries a bucket. */
+export function PrepareFlood({
+  shower,
+  check,
+  early,
+}: {
+  shower: LocalShower;
+  check: FloodCheck;
+  early: string | null;
+}) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const writeAll = useStore((s) => s.writeAll);
+  const model = shower.state.geometry!.model;
+  const curb = lowestCurbMm(model);
+  const [levelMm, setLevel] = useState(
+    Math.min(
+      Math.max(check.fillOverDrainMm, leastFillMm(model, check)),
+      curb === null ? Infinity : curb - check.belowCurbMm,
+    ),
+  );
+  const [prepared, setPrepared] = useState<string[]>([]);
+  const [looked, setLooked] = useState<Looked>({});
+  const [method, setMethod] = useState<'marks' | 'logger'>('marks');
+  const [stepMm, setStep] = useState<number>(25.4 / 16);
+  const [withPan, setPan] = useState(true);
+  const [plannedHours, setHours] = useState(check.plannedHours);
+  const plan: FloodPlanInput = {
+    method,
+    plannedHours,
+    resolutionMm: stepMm,
+    panResolutionMm: withPan ? stepMm : null,
+    climate: withPan ? null : USUAL_CLIMATE,
+    smallestLeakMmPerDay: check.smallestLeakMmPerDay,
+  };
+  const found = useFloodPlan(plan);
+  const problem = waterLineProblem(model, check, levelMm);
+  const left =
+    check.preparation.filter((p) => !prepared.includes(p.id)).length +
+    check.places.filter((p) => looked[p.id] === undefined).length;
+  const start = async () => {
+    await writeAll(shower.id, [
+      {
+        kind: 'flood-started',
+        id: newId(),
+        body: {
+          waterLineMm: levelMm,
+          plannedHours,
+          method,
+          resolutionMm: stepMm,
+          panResolutionMm: withPan ? stepMm : null,
+          smallestLeakMmPerDay: check.smallestLeakMmPerDay,
+          prepared,
+        },
+      },
+      ...lookBodies(looked, 'start', ''),
+    ]);
+  };
+  return (
+    <div className="grid h-full min-h-0 grid-cols-[1fr_400px] max-lg:h-auto max-lg:grid-cols-1">
+      <div className="flex min-h-0 flex-col gap-2 p-4">
+        <h2 className="font-bold text-lg">{t('flood.lineTitle')}</h2>
+        <div className="h-60 flex-none">
+          <WaterBand model={model} levelMm={levelMm} provedBelowMm={null} onLevel={setLevel} />
+        </div>
+        <div className="grid grid-cols-2 gap-4 max-sm:grid-cols-1">
+          <div className="flex flex-col gap-2">
+            <LengthField
+              label={t('flood.line')}
+              unit={unit}
+              mm={levelMm}
+              most={2000}
+              onMm={setLevel}
+              step={unit === 'in' ? 25.4 / 8 : 2}
+            />
+            {problem && (
+              <p role="alert" className="border-hold border-l-4 pl-2 font-semibold text-hold">
+                {t(problem.above ? 'flood.aboveCurb' : 'flood.nearCurb', { most: showLength(problem.mostMm, unit) })}
+              </p>
+            )}
+            <Choice
+              label={t('flood.method')}
+              value={method}
+              options={(['marks', 'logger'] as const).map((key) => ({ key, label: t(`flood.methods.${key}`) }))}
+              onChoose={(key) => {
+                setMethod(key);
+                setStep(STEPS[key][1]);
+              }}
+            />
+            <Choice
+              label={t('flood.step')}
+              value={stepMm}
+              options={STEPS[method].map((key) => ({ key, label: stepWords(key) }))}
+              onChoose={setStep}
+            />
+            <Choice
+              label={t('flood.pan')}
+              value={withPan ? 'yes' : 'no'}
+              options={[
+                { key: 'yes', label: t('flood.panYes') },
+                { key: 'no', label: t('flood.panNo') },
+              ]}
+              onChoose={(key) => setPan(key === 'yes')}
+            />
+          </div>
+          <div className="flex flex-col gap-2">
+            <FloodFigures model={model} check={check} levelMm={levelMm} />
+          </div>
+        </div>
+      </div>
+      <div className="flex min-h-0 flex-col gap-2 border-edge border-l p-4 max-lg:border-l-0">
+        {early && <p className="border-hold border-l-4 pl-2 font-semibold text-hold">{early}</p>}
+        <h2 className="font-bold text-lg">{t('flood.prepareTitle')}</h2>
+        <ul className="flex flex-col gap-1.5 overflow-y-auto">
+          {check.preparation.map((p) => {
+            const on = prepared.includes(p.id);
+            return (
+              <li key={p.id}>
+                <label className="flex min-h-12 cursor-pointer items-center gap-3 border border-edge px-2 py-1">
+                  <input
+                    type="checkbox"
+                    className="h-6 w-6 flex-none accent-[var(--ink)]"
+                    checked={on}
+                    onChange={() => setPrepared(on ? prepared.filter((x) => x !== p.id) : [...prepared, p.id])}
+                  />
+                  <span className="leading-tight">
+                    <span className="font-semibold">{p.label}</span>
+                    <span className="block text-soft text-sm">{p.why}</span>
+                  </span>
+                </label>
+              </li>
+            );
+          })}
+          <li className="flex flex-col gap-1 pt-1">
+            <span className="font-semibold">{t('flood.beforeWater')}</span>
+            <MoistureKeys check={check} looked={looked} onLooked={setLooked} />
+          </li>
+        </ul>
+        <Choice
+          label={t('flood.hours')}
+          value={plannedHours}
+          options={[...new Set([check.plannedHours, 24, 48, 72])].map((key) => ({ key, label: `${key} h` }))}
+          onChoose={setHours}
+        />
+        <PlanWords plan={found} smallest={check.smallestLeakMmPerDay} />
+        <button
+          type="button"
+          className="key key-main mt-auto text-lg"
+          disabled={left > 0 || problem !== null}
+          onClick={() => void start()}
+        >
+          {left > 0 ? t('flood.startLeft', { count: left }) : t('flood.start')}
+        </button>
+      </div>
+    </div>
+  );
+}

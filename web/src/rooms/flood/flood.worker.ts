@@ -1,0 +1,10 @@
+import { readLevels, readLoggerTable } from '@careful-seam/contract/files/loggerCsv';
+import { floodPlan } from '@careful-seam/core/water/floodPlan';
+import { floodVerdict } from '@careful-seam/core/water/floodVerdict';
+import { expose } from 'comlink';
+
+/** Long arithmetic off the interface's thread: files, verdicts, plans. */
+const work = { readLoggerTable, readLevels, floodVerdict, floodPlan };
+export type FloodWork = typeof work;
+
+expose(work);

@@ -1,0 +1,206 @@
+import { Crew } from '@careful-seam/contract/api/messages';
+import { MadeLink, PeopleAnswer, PersonRow } from '@careful-seam/contract/api/office';
+import { ROLES, type Role } from '@careful-seam/core/log/roles';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
+import { useTranslation } from 'react-i18next';
+import { useParts, useStore } from '../../tablet/store';
+import { useChange, useList } from '../../tablet/useList';
+import { Loaded, Problem } from '../../ui/Loaded';
+import { LinkTold } from './LinkTold';
+
+const PEOPLE = '/api/people';
+
+interface Fields {
+  name: string;
+  signIn: string;
+  role: Role;
+  crewId: string;
+  email: string;
+}
+
+function PersonForm({ person, onDone }: { person: PersonRow | null; onDone: () => void }) {
+  const { t } = useTranslation();
+  const crews = useStore((s) => s.crews);
+  const { change, problem, busy } = useChange([PEOPLE]);
+  const { register, handleSubmit, watch } = useForm<Fields>({
+    defaultValues: {
+      name: person?.name ?? '',
+      signIn: person?.signIn ?? '',
+      role: person?.role ?? 'inspector',
+      crewId: person?.crewId ?? '',
+      email: person?.email ?? '',
+    },
+  });
+  const isLead = watch('role') === 'crew-lead';
+  const keep = handleSubmit(async ({ crewId, email, signIn, ...rest }) => {
+    const body = { ...rest, crewId: isLead && crewId ? crewId : null, email: email.trim() || null };
+    const answer = person
+      ? await change(PersonRow, 'PUT', `${PEOPLE}/${person.id}`, { ...body, disabled: person.disabled })
+      : await change(PersonRow, 'POST', PEOPLE, { ...body, signIn });
+    if (answer) onDone();
+  });
+  return (
+    <form className="flex flex-col gap-2 border-edge border-2 p-3" onSubmit={(e) => void keep(e)}>
+      <label className="flex flex-col gap-1">
+        {t('people.name')}
+        <input className="field" {...register('name', { required: true })} />
+      </label>
+      {!person && (
+        <label className="flex flex-col gap-1">
+          {t('people.signIn')}
+          <input className="field" autoCapitalize="none" {...register('signIn', { required: true })} />
+        </label>
+      )}
+      <label className="flex flex-col gap-1">
+        {t('people.role')}
+        <select className="field" {...register('role')}>
+          {ROLES.map((r) => (
+            <option key={r} value={r}>
+              {t(`role.${r}`)}
+            </option>
+          ))}
+        </select>
+      </label>
+      {isLead && (
+        <label className="flex flex-col gap-1">
+          {t('life.crew')}
+          <select className="field" {...register('crewId')}>
+            <option value="">{t('people.noCrew')}</option>
+            {crews.map((c) => (
+              <option key={c.id} value={c.id}>
+                {c.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      <label className="flex flex-col gap-1">
+        {t('people.email')}
+        <input className="field" type="email" {...register('email')} />
+      </label>
+      <Problem text={problem} />
+      <div className="flex gap-1.5">
+        <button type="button" className="key" onClick={onDone}>
+          {t('office.cancel')}
+        </button>
+        <button type="submit" className="key key-main flex-1" disabled={busy}>
+          {t('office.keep')}
+        </button>
+      </div>
+    </form>
+  );
+}
+
+function PersonLine({
+  person,
+  onEdit,
+  onLink,
+}: {
+  person: PersonRow;
+  onEdit: () => void;
+  onLink: (link: MadeLink) => void;
+}) {
+  const { t } = useTranslation();
+  const crews = useStore((s) => s.crews);
+  const { change, problem, busy } = useChange([PEOPLE]);
+  const { id, name, role, crewId, email, disabled } = person;
+  const crew = crews.find((c) => c.id === crewId)?.name;
+  const password = async () => {
+    const link = await change(MadeLink, 'POST', '/api/links', { kind: 'password', userId: id });
+    if (link) onLink(link);
+  };
+  return (
+    <li className="flex flex-wrap items-center gap-2 border-hair border-b py-1.5">
+      <p className="min-w-52 flex-1 leading-snug">
+        <span className={`font-bold ${disabled ? 'line-through' : ''}`}>{name}</span>{' '}
+        <span className="text-soft">
+          {person.signIn} · {t(`role.${role}`)}
+          {crew && ` · ${crew}`} {email && ` · ${email}`}
+        </span>
+        {disabled && <span className="block text-hold text-sm">{t('people.disabled')}</span>}
+        <Problem text={problem} />
+      </p>
+      <button type="button" className="key" onClick={onEdit}>
+        {t('people.edit')}
+      </button>
+      <button type="button" className="key" disabled={busy || disabled} onClick={() => void password()}>
+        {t('people.password')}
+      </button>
+      <button
+        type="button"
+        className="key"
+        disabled={busy}
+        onClick={() =>
+          void change(PersonRow, 'PUT', `${PEOPLE}/${id}`, { name, role, crewId, email, disabled: !disabled })
+        }
+      >
+        {t(disabled ? 'people.enable' : 'people.disable')}
+      </button>
+    </li>
+  );
+}
+
+function Crews() {
+  const { t } = useTranslation();
+  const { crews, sync } = useParts('crews', 'sync');
+  const { change, problem } = useChange([]);
+  const [name, setName] = useState('');
+  const add = async () => {
+    if (await change(Crew, 'POST', '/api/crews', { name: name.trim() })) setName('');
+    await sync();
+  };
+  return (
+    <section className="flex flex-col gap-2 pt-3">
+      <h2 className="font-bold text-lg">{t('people.crews')}</h2>
+      <p>{crews.map((c) => c.name).join(' · ')}</p>
+      <div className="flex gap-1.5">
+        <input
+          className="field max-w-80"
+          aria-label={t('people.newCrew')}
+          placeholder={t('people.newCrew')}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <button type="button" className="key" disabled={name.trim() === ''} onClick={() => void add()}>
+          {t('people.addCrew')}
+        </button>
+      </div>
+      <Problem text={problem} />
+    </section>
+  );
+}
+
+/** Everybody who may sign in: added, changed, disabled, given a new password by a link. */
+export function People() {
+  const { t } = useTranslation();
+  const answer = useList(PeopleAnswer, PEOPLE);
+  const [editing, setEditing] = useState<PersonRow | 'new' | null>(null);
+  const [link, setLink] = useState<MadeLink | null>(null);
+  return (
+    <div className="h-full overflow-y-auto">
+      {link && <LinkTold link={link} onClose={() => setLink(null)} />}
+      {editing ? (
+        <PersonForm
+          key={editing === 'new' ? 'new' : editing.id}
+          person={editing === 'new' ? null : editing}
+          onDone={() => setEditing(null)}
+        />
+      ) : (
+        <button type="button" className="key key-main" onClick={() => setEditing('new')}>
+          {t('people.add')}
+        </button>
+      )}
+      <Loaded answer={answer}>
+        {({ people }) => (
+          <ul>
+            {people.map((p) => (
+              <PersonLine key={p.id} person={p} onEdit={() => setEditing(p)} onLink={setLink} />
+            ))}
+          </ul>
+        )}
+      </Loaded>
+      <Crews />
+    </div>
+  );
+}

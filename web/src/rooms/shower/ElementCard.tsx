@@ -1,0 +1,232 @@
+import { elementName } from '@careful-seam/contract/texts/names';
+import { defectKindLabel, verdictSentence } from '@careful-seam/contract/texts/sentences';
+import { isLeftOpen, judge } from '@careful-seam/core/checks/judge';
+import { outsideLimit } from '@careful-seam/core/checks/measured';
+import type { Defect, Judgement, ShowerState } from '@careful-seam/core/log/state';
+import { defectStep, isOverdue } from '@careful-seam/core/proof/holds/defectLife';
+import { seamLine } from '@careful-seam/core/proof/shown/seamLine';
+import { showLength } from '@careful-seam/core/units/length';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { SeamStrip } from '../../drawing/SeamStrip';
+import { PendingDeviation } from '../../shared/DeviationSheet';
+import { usePreferences } from '../../ui/preferences';
+import { ElementTools } from './ElementTools';
+import { FastenerCount } from './FastenerCount';
+import { FigureField } from './FigureField';
+import { LookKeys } from './LookKeys';
+import { ReadingPad, sideToMeasure } from './ReadingPad';
+
+interface Props {
+  showerId: string;
+  state: ShowerState;
+  stage: string;
+  element: string;
+  mayInspect: boolean;
+  /** May ask a manager to accept what can't be shown. */
+  mayAsk: boolean;
+  onDefect: (defect: Defect | null, stretch: { fromMm: number; toMm: number } | null) => void;
+  /** Opens a defect's whole life. */
+  onLife: (defect: Defect) => void;
+  onClose: () => void;
+}
+
+/** A defect in a line: what it is, where it stands, and the sheet with the rest. */
+function DefectLine({
+  state,
+  defect,
+  mayInspect,
+  onPicture,
+  onOpen,
+}: {
+  state: ShowerState;
+  defect: Defect;
+  mayInspect: boolean;
+  onPicture: () => void;
+  onOpen: () => void;
+}) {
+  const { t } = useTranslation();
+  const overdue = isOverdue(defect, state.clockMs);
+  return (
+    <div className="flex items-center gap-1.5 border-hold border-l-4 pl-2">
+      <p className="min-w-0 flex-1 font-semibold leading-tight">
+        {defectKindLabel(state.rules!.book, defect.kind, defect.check)} · {t(`severity.${defect.severity}`)}
+        <span className={`block font-normal text-sm ${overdue ? 'text-hold' : 'text-soft'}`}>
+          {t(overdue ? 'step.overdue' : `step.${defectStep(defect)}`)}
+        </span>
+      </p>
+      {mayInspect && (
+        <div className="flex gap-1.5">
+          {defect.photos.length === 0 && (
+            <button type="button" className="key key-hold px-2 text-sm" onClick={onPicture}>
+              {t('defect.picture', { count: defect.photos.length })}
+            </button>
+          )}
+          <button type="button" className="key px-2 text-sm" onClick={onOpen}>
+            {t(`next.${defectStep(defect)}`)}
+          </button>
+        </div>
+      )}
+    </div>
+  );
+}
+
+/** A question on which the trade disagrees shows here only when it was answered otherwise than the firm would. */
+const isAnswerable = (j: Judgement): boolean => j.requirement.check.kind !== 'position' || !j.satisfied;
+
+/** The one thing chosen: what it is, what was proved on it, what is missing, and the keys to answer. */
+export function ElementCard({ showerId, state, stage, element, mayInspect, mayAsk, onDefect, onLife, onClose }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const [side, setSide] = useState<string | null>(null);
+  const model = state.geometry!.model;
+  const seam = state.seamById.get(element);
+  const requirements = state.requirements.filter((r) => r.stage.key === stage && r.element === element);
+  const judgements = requirements.map((r) => judge(state, r)).filter(isAnswerable);
+  const measured = requirements.filter((r) => r.check.kind === 'measured');
+  const figures = requirements.filter(
+    ({ check }) => check.kind === 'number' || (check.kind === 'looked' && check.proof),
+  );
+  const measuredChecks = [...new Map(measured.map((r) => [r.check.id, r.check])).values()];
+  const [checkChosen, setCheck] = useState<string | null>(null);
+  const unmet = judgements.find((j) => j.requirement.check.kind === 'measured' && !j.satisfied)?.requirement.check.id;
+  const padCheck = checkChosen ?? unmet ?? measuredChecks[0]?.id;
+  const pad = measured.filter((r) => r.check.id === padCheck);
+  const now = pad.length > 0 ? sideToMeasure(state, pad, side) : null;
+  const defects = [...state.defects.values()].filter(
+    (d) => d.closedAt === null && d.places.some((p) => p.element === element),
+  );
+  const others = judgements.filter(
+    (j) => j.requirement.check.kind !== 'measured' || j.requirement.check.id !== pad[0]?.check.id,
+  );
+  const shown = now ? [now, ...others] : judgements;
+  const pending = [...state.deviations.values()].filter(
+    (d) => d.decision === null && !d.ended && d.asked.stage === stage && d.asked.place.element === element,
+  );
+  const open = judgements.filter((j) => !j.satisfied && !isLeftOpen(j));
+  const notes = state.notes.filter((n) => n.body.place?.element === element);
+  const upright = seam && seam.highMm - seam.lowMm > seam.lengthMm * 0.7;
+  return (
+    <div className="flex min-h-0 flex-1 flex-col gap-2">
+      <header className="flex items-start gap-2">
+        <div className="min-w-0 flex-1">
+          <h2 className="font-bold text-lg leading-tight">{elementName(t, model, element)}</h2>
+          <p className="text-soft text-sm" id="map-choice">
+            {seam
+              ? t(upright ? 'card.upright' : 'card.level', { length: showLength(seam.lengthMm, unit) })
+              : t('card.whole')}
+          </p>
+        </div>
+        <button type="button" className="key" onClick={onClose}>
+          {t('card.back')}
+        </button>
+      </header>
+      <div className={`flex min-h-0 flex-1 flex-col overflow-y-auto ${defects.length > 0 ? 'gap-0.5' : 'gap-2'}`}>
+        {seam && judgements.length > 0 && (
+          <SeamStrip
+            line={seamLine(
+              state,
+              seam,
+              now ? [now, ...judgements.filter((j) => j.requirement.check.kind === 'looked')] : judgements,
+            )}
+            lengthMm={seam.lengthMm}
+            readings={now?.readings ?? []}
+            short={(e) => now?.requirement.check.kind === 'measured' && outsideLimit(now.requirement.check, e.valueMm!)}
+            nextAtMm={now?.nextAtMm ?? null}
+            unit={unit}
+          />
+        )}
+        {judgements.length === 0 && <p className="text-soft">{t('card.nothingAsked')}</p>}
+        <ul className="flex flex-col gap-0.5 text-[15px] leading-snug" aria-live="polite">
+          {shown.map((j) => (
+            <li
+              key={`${j.requirement.check.id} ${j.requirement.side}`}
+              className={
+                j.verdict === 'fail' && !j.satisfied
+                  ? 'border-hold border-l-4 pl-2 font-semibold text-hold'
+                  : j.satisfied
+                    ? 'text-ink'
+                    : 'text-soft'
+              }
+            >
+              {verdictSentence(t, model, j, unit)}
+            </li>
+          ))}
+        </ul>
+        <FastenerCount state={state} requirements={requirements} />
+        {notes.map((n) => (
+          <p key={n.id} className="border-hair border-l-4 pl-2 text-sm">
+            {n.body.words} <span className="text-soft">{n.author.name}</span>
+          </p>
+        ))}
+        {defects.map((d) => (
+          <DefectLine
+            key={d.id}
+            state={state}
+            defect={d}
+            mayInspect={mayInspect}
+            onPicture={() => onDefect(d, null)}
+            onOpen={() => onLife(d)}
+          />
+        ))}
+        <ElementTools
+          showerId={showerId}
+          state={state}
+          element={element}
+          mayInspect={mayInspect}
+          askable={mayAsk && pending.length === 0 ? open : []}
+        />
+      </div>
+      {pending.map((d) => (
+        <PendingDeviation key={d.id} showerId={showerId} deviation={d} />
+      ))}
+      {mayInspect && (
+        <div className="flex flex-none flex-col gap-2">
+          {measuredChecks.length > 1 && (
+            <fieldset className="flex gap-1" aria-label={t('card.which')}>
+              {measuredChecks.map((c) => (
+                <button
+                  type="button"
+                  key={c.id}
+                  className="key flex-1 px-1 text-sm leading-tight"
+                  aria-pressed={c.id === padCheck}
+                  onClick={() => setCheck(c.id)}
+                >
+                  {c.label}
+                </button>
+              ))}
+            </fieldset>
+          )}
+          {pad.length > 0 && (
+            <ReadingPad
+              key={`${element} ${stage} ${padCheck}`}
+              showerId={showerId}
+              state={state}
+              requirements={pad}
+              side={side}
+              onSide={setSide}
+              brief={defects.length > 0}
+            />
+          )}
+          {figures.length > 0 && (
+            <div className="flex max-h-56 flex-col gap-1.5 overflow-y-auto">
+              {figures.map((r) => (
+                <FigureField key={`${element} ${r.check.id}`} showerId={showerId} state={state} requirement={r} />
+              ))}
+            </div>
+          )}
+          {judgements.length > 0 && (
+            <LookKeys
+              key={element}
+              showerId={showerId}
+              state={state}
+              stage={stage}
+              element={element}
+              onDefect={(stretch) => onDefect(null, stretch)}
+            />
+          )}
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,56 @@
+import type { Judgement, ShowerState } from '@careful-seam/core/log/state';
+import { methodsOfParts } from '@careful-seam/core/rules/combineMethods';
+import { findMethod } from '@careful-seam/core/rules/ruleBook';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { DetailSheet, hasDetail } from '../../drawing/DetailSheet';
+import { DeviationSheet } from '../../shared/DeviationSheet';
+import { LayerSheet } from './LayerSheet';
+import { sumAt } from './workOut/sums';
+import { WorkOutSheet } from './workOut/WorkOutSheet';
+
+interface Props {
+  showerId: string;
+  state: ShowerState;
+  element: string;
+  mayInspect: boolean;
+  /** What may be asked a manager for; empty where nothing may. */
+  askable: readonly Judgement[];
+}
+
+/** True at a corner of the floor where bands and corner pieces lie on each other. */
+function hasLayers({ geometry, rules }: ShowerState, element: string): boolean {
+  const corner = geometry!.model.corners.find((c) => c.id === element);
+  if (!corner?.faces.includes('floor')) return false;
+  const floor = methodsOfParts(rules!.pinned).floor;
+  return findMethod(rules!.book, floor)?.details?.corner === 'preformed';
+}
+
+/** What else can be done at an element: asking a manager, sums, what right looks like, the layers of a corner. */
+export function ElementTools({ showerId, state, element, mayInspect, askable }: Props) {
+  const { t } = useTranslation();
+  const [sheet, setSheet] = useState<'ask' | 'sum' | 'detail' | 'layers' | null>(null);
+  const tools = [
+    ...(askable.length > 0 ? [['ask', 'deviation.open'] as const] : []),
+    ...(mayInspect && sumAt(element) ? [['sum', 'sum.open'] as const] : []),
+    ...(hasDetail(state, element) ? [['detail', 'detail.open'] as const] : []),
+    ...(mayInspect && hasLayers(state, element) ? [['layers', 'layers.open'] as const] : []),
+  ];
+  const close = () => setSheet(null);
+  if (tools.length === 0) return null;
+  return (
+    <div className="flex gap-1.5">
+      {tools.map(([key, text]) => (
+        <button key={key} type="button" className="key grow px-2 text-sm leading-tight" onClick={() => setSheet(key)}>
+          {t(text)}
+        </button>
+      ))}
+      {sheet === 'ask' && (
+        <DeviationSheet showerId={showerId} state={state} judgements={[...askable]} onClose={close} />
+      )}
+      {sheet === 'sum' && <WorkOutSheet showerId={showerId} state={state} element={element} onClose={close} />}
+      {sheet === 'detail' && <DetailSheet state={state} element={element} onClose={close} />}
+      {sheet === 'layers' && <LayerSheet state={state} element={element} onClose={close} />}
+    </div>
+  );
+}

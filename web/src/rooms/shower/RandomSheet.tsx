@@ -1,0 +1,133 @@
+import { elementName, faceName } from '@careful-seam/contract/texts/names';
+import { drawsOf, lapRequirements } from '@careful-seam/core/checks/randomDraws';
+import type { ShowerState } from '@careful-seam/core/log/state';
+import { drawPlaces, samplingConfidence, samplingPlan } from '@careful-seam/core/membrane/samplingPlan';
+import { parseLength, showLength } from '@careful-seam/core/units/length';
+import { useMemo, useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { placeOf } from '../../shared/runs';
+import { useStore } from '../../tablet/store';
+import { Choice } from '../../ui/Choice';
+import { usePreferences } from '../../ui/preferences';
+import { Sheet } from '../../ui/Sheet';
+
+const SHARES = [0.05, 0.1] as const;
+const CONFIDENCE = 0.95;
+
+/** Places drawn at random over all laps, one after the other, and what the clean ones show of all the rest. */
+export function RandomSheet({
+  showerId,
+  state,
+  stage,
+  onClose,
+}: {
+  showerId: string;
+  state: ShowerState;
+  stage: string;
+  onClose: () => void;
+}) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const write = useStore((s) => s.write);
+  const laps = useMemo(() => lapRequirements(state, stage), [state, stage]);
+  const check = laps[0]!.check;
+  const draws = useMemo(() => drawsOf(state, laps), [state, laps]);
+  const { seed, read, short } = draws.at(-1)!;
+  const [share, setShare] = useState<(typeof SHARES)[number]>(0.05);
+  const [text, setText] = useState('');
+  const [problem, setProblem] = useState<string | null>(null);
+  const [keeping, setKeeping] = useState(false);
+  const plan = samplingPlan({ mostShare: share, confidence: CONFIDENCE });
+  const need = plan.ok ? plan.value.readings : 0;
+  const places = useMemo(() => drawPlaces(laps, need, seed), [laps, need, seed]);
+  const next = places.findIndex((_, i) => !read.has(i + 1));
+  const place = places[next] ?? null;
+  const model = state.geometry!.model;
+  const keep = () => {
+    if (keeping) return;
+    const read = parseLength(text, unit, t('pad.value'));
+    if (!read.ok) return setProblem(read.problem.message);
+    setProblem(null);
+    setKeeping(true);
+    // The figure leaves the field once it is on the tablet; where it could not be written the store says why.
+    write(showerId, 'reading', {
+      stage,
+      check: check.id,
+      place: placeOf(state, place!.element, place!.side ? { side: place!.side } : {}),
+      atMm: place!.atMm,
+      valueMm: read.value.mm,
+      typed: text.trim().slice(0, 40),
+      instrument: check.instrument,
+      drawn: { seed, number: next + 1 },
+    })
+      .then(() => setText(''))
+      .catch(() => {})
+      .finally(() => setKeeping(false));
+  };
+  const sure = Math.floor(100 * samplingConfidence(read.size, share));
+  return (
+    <Sheet title={t('random.title', { check: check.label })} onClose={onClose}>
+      <p className="text-soft text-sm">{t('random.what')}</p>
+      <Choice
+        label={t('random.most')}
+        value={share}
+        options={SHARES.map((key) => ({
+          key,
+          label: t('random.share', { share: key * 100, count: key === 0.05 ? 59 : 29 }),
+        }))}
+        onChoose={setShare}
+      />
+      <p
+        className={`border-l-4 pl-2 text-lg leading-tight ${short > 0 ? 'border-hold text-hold' : 'border-ink'}`}
+        data-testid="random-says"
+        aria-live="polite"
+      >
+        {short > 0
+          ? t('random.short', { count: short, of: read.size, check: check.label })
+          : read.size === 0
+            ? t('random.none', { need, check: check.label })
+            : t('random.says', { count: read.size, need, sure, share: share * 100, check: check.label })}
+      </p>
+      {draws.slice(0, -1).map((d) => (
+        <p key={d.seed} className="text-soft text-sm" data-testid="earlier-draw">
+          {t(`random.over.${d.over ?? 'elsewhere'}`, { number: d.number, read: d.read.size, short: d.short })}
+        </p>
+      ))}
+      {place ? (
+        <div className="flex flex-col gap-2">
+          <p className="leading-tight">
+            <span className="block font-bold text-xl">
+              {elementName(t, model, place.element)}
+              {place.side && `, ${t('side', { part: faceName(t, model, place.side) })}`}
+            </span>
+            {t('random.at', { number: next + 1, of: need, at: showLength(place.atMm, unit) })}
+          </p>
+          <div className="flex gap-1.5">
+            <input
+              className="field font-bold text-2xl"
+              aria-label={t('random.value')}
+              value={text}
+              readOnly={keeping}
+              onChange={(e) => {
+                setText(e.target.value);
+                setProblem(null);
+              }}
+              onKeyDown={(e) => e.key === 'Enter' && keep()}
+            />
+            <button type="button" className="key key-main flex-none text-lg" onClick={keep}>
+              {t('look.keep')}
+            </button>
+          </div>
+          {problem && (
+            <p role="alert" className="text-hold">
+              {problem}
+            </p>
+          )}
+        </div>
+      ) : (
+        <p className="font-semibold">{t('random.all')}</p>
+      )}
+      <p className="text-soft text-sm">{t('random.source')}</p>
+    </Sheet>
+  );
+}

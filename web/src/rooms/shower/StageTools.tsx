@@ -1,0 +1,63 @@
+import { lapRequirements } from '@careful-seam/core/checks/randomDraws';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { Link } from 'react-router';
+import type { LocalShower } from '../../tablet/store';
+import { MixTimer } from './MixTimer';
+import { RandomSheet } from './RandomSheet';
+
+interface Props {
+  shower: LocalShower;
+  stage: string;
+  mayInspect: boolean;
+}
+
+/** Stages where something is mixed. */
+const MIXED: readonly string[] = ['base', 'membrane', 'tile'];
+/** The stage where the method's material goes on. */
+const USES: readonly string[] = ['boards', 'membrane'];
+
+/** What a stage has beside its looks and readings: a survey, a film, the cure clock, materials, places at random, a timer. */
+export function StageTools({ shower, stage, mayInspect }: Props) {
+  const { t } = useTranslation();
+  const [sheet, setSheet] = useState<'random' | 'mix' | null>(null);
+  const { state } = shower;
+  const checks = state.rules!.method.stages.find((s) => s.key === stage)!.checks;
+  const has = (kind: string) => checks.some((c) => c.kind === kind);
+  const link = (to: string, label: string) => (
+    <Link key={to} to={`/showers/${shower.id}/${to}`} className="key flex grow items-center justify-center px-2">
+      {label}
+    </Link>
+  );
+  const random = mayInspect && stage === 'membrane' && lapRequirements(state, stage).length > 0;
+  const tools = [
+    ...(has('survey') ? [link(`survey?stage=${stage}`, t('survey.open'))] : []),
+    ...(has('film') ? [link('film', t('film.open'))] : []),
+    ...(has('wait') ? [link('cure', t('cure.open'))] : []),
+    ...(USES.includes(stage) ? [link('materials', t('materials.open'))] : []),
+    ...(random
+      ? [
+          <button key="random" type="button" className="key grow px-2" onClick={() => setSheet('random')}>
+            {t('random.open')}
+          </button>,
+        ]
+      : []),
+    ...(MIXED.includes(stage)
+      ? [
+          <button key="mix" type="button" className="key grow px-2" onClick={() => setSheet('mix')}>
+            {t('mix.open')}
+          </button>,
+        ]
+      : []),
+  ];
+  if (tools.length === 0) return null;
+  return (
+    <div className="flex flex-wrap gap-1.5">
+      {tools}
+      {sheet === 'random' && (
+        <RandomSheet showerId={shower.id} state={state} stage={stage} onClose={() => setSheet(null)} />
+      )}
+      {sheet === 'mix' && <MixTimer showerId={shower.id} onClose={() => setSheet(null)} />}
+    </div>
+  );
+}

@@ -1,0 +1,95 @@
+import { WHOLE_SHOWER } from '@careful-seam/core/checks/requirements';
+import type { Requirement, ShowerState } from '@careful-seam/core/log/state';
+import {
+  type ReadyStep,
+  readySteps,
+  SUBSTRATES,
+  type Substrate,
+  substrateReady,
+} from '@careful-seam/core/walls/readySteps';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { placeOf } from '../../../shared/runs';
+import { useStore } from '../../../tablet/store';
+import { Choice } from '../../../ui/Choice';
+import { Sheet } from '../../../ui/Sheet';
+
+/** The check that a substrate's readiness answers, or null where a stage has none. */
+export function readyCheck(state: ShowerState, stage: string): Requirement | null {
+  return state.requirements.find((r) => r.stage.key === stage && r.check.id.startsWith('substrate-ready')) ?? null;
+}
+
+interface Props {
+  showerId: string;
+  state: ShowerState;
+  requirement: Requirement;
+  onClose: () => void;
+}
+
+/** Is the substrate ready for what goes on it? Step by step; what is missing is named and holds. */
+export function ReadySheet({ showerId, state, requirement, onClose }: Props) {
+  const { t } = useTranslation();
+  const writeAll = useStore((s) => s.writeAll);
+  const { method } = state.rules!.pinned;
+  const floorMethod = state.rules!.pinned.parts?.floor ?? method;
+  const [substrate, setSubstrate] = useState<Substrate>('wood');
+  const [done, setDone] = useState<ReadyStep[]>([]);
+  const steps = readySteps(floorMethod, substrate);
+  const { ready, missing } = substrateReady(floorMethod, substrate, done);
+  const name = (list: readonly ReadyStep[]) => list.map((s) => t(`ready.step.${s}`)).join('; ');
+  const keep = async () => {
+    const told = ready
+      ? t('ready.told', { substrate: t(`ready.on.${substrate}`), steps: name(steps) })
+      : t('ready.toldMissing', { substrate: t(`ready.on.${substrate}`), steps: name(missing) });
+    await writeAll(showerId, [
+      {
+        kind: 'look',
+        body: {
+          stage: requirement.stage.key,
+          checks: [requirement.check.id],
+          places: [
+            requirement.element === WHOLE_SHOWER ? { element: WHOLE_SHOWER } : placeOf(state, requirement.element),
+          ],
+          answer: ready ? 'ok' : 'defect',
+          reason: told,
+        },
+      },
+    ]);
+    onClose();
+  };
+  return (
+    <Sheet title={t('ready.title')} onClose={onClose}>
+      <p className="text-soft text-sm">{t('ready.what')}</p>
+      <Choice
+        label={t('ready.substrate')}
+        value={substrate}
+        options={SUBSTRATES.map((key) => ({ key, label: t(`ready.on.${key}`) }))}
+        onChoose={(next) => {
+          setSubstrate(next);
+          setDone([]);
+        }}
+      />
+      <ul>
+        {steps.map((step) => (
+          <li key={step} className="border-hair border-b">
+            <label className="flex min-h-12 items-center gap-2">
+              <input
+                type="checkbox"
+                className="size-6 flex-none"
+                checked={done.includes(step)}
+                onChange={(e) => setDone(e.target.checked ? [...done, step] : done.filter((s) => s !== step))}
+              />
+              {t(`ready.step.${step}`)}
+            </label>
+          </li>
+        ))}
+      </ul>
+      <p data-testid="ready" className={`border-l-4 pl-2 text-lg ${ready ? 'border-ink font-bold' : 'border-cure'}`}>
+        {ready ? t('ready.isReady') : t('ready.missing', { steps: name(missing) })}
+      </p>
+      <button type="button" className="key key-main text-lg" onClick={() => void keep()}>
+        {t(ready ? 'ready.keep' : 'ready.keepMissing')}
+      </button>
+    </Sheet>
+  );
+}

@@ -1,0 +1,89 @@
+import type { ShowerState } from '@careful-seam/core/log/state';
+import { showLength } from '@careful-seam/core/units/length';
+import type { TFunction } from 'i18next';
+import { readMany } from './lengths';
+import type { Sum } from './sums';
+
+export type Unit = 'in' | 'mm';
+
+/** A field of a sum: one length, several, or a plain figure. */
+interface SumField {
+  key: string;
+  kind: 'length' | 'lengths' | 'figure' | 'choice' | 'grid';
+  /** What may be chosen; the figure is the choice's place. */
+  options?: readonly string[];
+  start: (state: ShowerState, unit: Unit) => string;
+}
+
+export interface StageSum {
+  key: string;
+  stage: string;
+  fields: SumField[];
+  work: (t: TFunction, unit: Unit, values: Record<string, number[]>, state: ShowerState) => Sum;
+}
+
+const bare = (mm: number, unit: Unit): string => showLength(mm, unit).replace(/ (in|mm)$/, '');
+export const length = (key: string, inches: number): SumField => ({
+  key,
+  kind: 'length',
+  start: (_, unit) => bare(inches * 25.4, unit),
+});
+export const empty = (key: string, kind: SumField['kind'] = 'length'): SumField => ({ key, kind, start: () => '' });
+export const figure = (key: string, value: string): SumField => ({ key, kind: 'figure', start: () => value });
+export const choice = (key: string, options: readonly string[]): SumField => ({
+  key,
+  kind: 'choice',
+  options,
+  start: () => '0',
+});
+export const planOf = (state: ShowerState) => state.geometry!.model.geometry;
+export const spanOf = (state: ShowerState, axis: 'xMm' | 'yMm'): number => {
+  const list = planOf(state).footprint.map((p) => p[axis]);
+  return Math.max(...list) - Math.min(...list);
+};
+export const drawn = (key: string, of: (state: ShowerState) => number): SumField => ({
+  key,
+  kind: 'length',
+  start: (state, unit) => bare(of(state), unit),
+});
+
+/** A sum's answer as sentences, or what refused it. */
+export function told<T>(
+  found: { ok: true; value: T } | { ok: false; problem: { message: string } },
+  say: (value: T) => string[],
+): Sum {
+  return found.ok ? { lines: say(found.value) } : { problem: found.problem.message };
+}
+
+/** What is typed into a sum as figures; lengths may be below zero where they say which side is lower. */
+export function readSum(
+  sum: StageSum,
+  typed: Record<string, string>,
+  unit: Unit,
+): { values: Record<string, number[]> } | { field: string; problem: string } {
+  const values: Record<string, number[]> = {};
+  for (const { key, kind } of sum.fields) {
+    const text = (typed[key] ?? '').trim();
+    if (kind === 'grid') {
+      values[key] = text === '' ? [] : text.split(';').map(Number);
+      continue;
+    }
+    if (text === '') return { field: key, problem: '' };
+    if (kind === 'figure' || kind === 'choice') {
+      const value = Number(text.replace(',', '.'));
+      if (!Number.isFinite(value) || value < 0) return { field: key, problem: text };
+      values[key] = [value];
+      continue;
+    }
+    const parts = text.split(/[;\n]/).filter((p) => p.trim() !== '');
+    const read = parts.map((p) => {
+      const sign = /^[-−]/.test(p.trim()) ? -1 : 1;
+      const one = readMany(p.trim().replace(/^[-−]/, ''), unit);
+      return 'problem' in one ? one : sign * one[0]!;
+    });
+    const wrong = read.find((r) => typeof r !== 'number');
+    if (wrong !== undefined) return { field: key, problem: (wrong as { problem: string }).problem };
+    values[key] = read as number[];
+  }
+  return { values };
+}

@@ -1,0 +1,49 @@
+import { bedThickness } from '@careful-seam/core/floor/bedThickness';
+import type { SurveyJudged } from '@careful-seam/core/floor/survey/judgeSurvey';
+import { parseLength, showLength } from '@careful-seam/core/units/length';
+import { useTranslation } from 'react-i18next';
+import { usePreferences } from '../../ui/preferences';
+
+const FT3_L = 28.316846592;
+
+interface Props {
+  judged: SurveyJudged;
+  leastMm: number;
+  /** The rim's height over the subfloor as typed; with it the plan shows thicknesses instead of heights. */
+  text: string;
+  onType: (text: string) => void;
+}
+
+/** A mortar bed's thickness from its survey, once the rim's height over the subfloor is told. */
+export function BedLine({ judged, leastMm, text, onType }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const read = text.trim() === '' ? null : parseLength(text, unit, t('survey.bed.rim'));
+  const bed = read?.ok ? bedThickness(judged.surface, judged.z, read.value.mm, leastMm) : null;
+  const show = (mm: number) => showLength(mm, unit);
+  return (
+    <div className="flex flex-col gap-1 border-hair border-t pt-2">
+      <label className="grid grid-cols-[1fr_7rem] items-center gap-2 text-sm">
+        <span className="text-soft">{t('survey.bed.rim')}</span>
+        <input className="field text-base" value={text} onChange={(e) => onType(e.target.value)} />
+      </label>
+      {read && !read.ok && (
+        <p role="alert" className="text-hold text-sm">
+          {read.problem.message}
+        </p>
+      )}
+      {bed && (
+        <p data-testid="bed" className={bed.thin.length > 0 ? 'text-hold' : ''}>
+          {t(bed.thin.length > 0 ? 'survey.bed.thin' : 'survey.bed.thick', {
+            count: bed.thin.length,
+            least: show(bed.leastMm),
+            mean: show(bed.meanMm),
+            limit: show(leastMm),
+            place: t('survey.place', { x: show(bed.at.xMm), y: show(bed.at.yMm) }),
+            volume: unit === 'in' ? `${(bed.volumeL / FT3_L).toFixed(2)} ft³` : `${bed.volumeL.toFixed(1)} L`,
+          })}
+        </p>
+      )}
+    </div>
+  );
+}

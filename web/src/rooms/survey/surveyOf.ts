@@ -1,0 +1,30 @@
+import { type KeptShot, standingShots } from '@careful-seam/core/checks/survey';
+import type { Evidence, Requirement, ShowerState } from '@careful-seam/core/log/state';
+import type { SurveyCheck } from '@careful-seam/core/rules/checks/survey';
+
+export interface Survey {
+  requirement: Requirement;
+  check: SurveyCheck;
+  shots: KeptShot[];
+  /** Reading of the rod on the drain's rim or the place that all counts from; null before it was read. */
+  datumMm: number | null;
+}
+
+const stands = (e: Evidence): boolean => !e.voided && !e.lookAgain;
+
+/** The survey that a stage asks for, with the shots that stand; null where it asks for none. */
+export function surveyOf(state: ShowerState, stage: string): Survey | null {
+  const requirement = state.requirements.find((r) => r.stage.key === stage && r.check.kind === 'survey');
+  if (requirement?.check.kind !== 'survey') return null;
+  const { check } = requirement;
+  const of = (element: string) =>
+    (state.evidence.get(element) ?? []).filter(
+      (e) => stands(e) && e.kind === 'reading' && e.stage === stage && e.check === check.id && e.shot,
+    );
+  return {
+    requirement,
+    check,
+    shots: standingShots(of(requirement.element)),
+    datumMm: of(state.geometry!.model.drain.id).at(-1)?.valueMm ?? null,
+  };
+}

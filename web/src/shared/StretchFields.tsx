@@ -1,0 +1,38 @@
+import { useTranslation } from 'react-i18next';
+import { LengthField } from '../ui/LengthField';
+import { usePreferences } from '../ui/preferences';
+
+interface TypedStretch {
+  fromMm: number;
+  toMm: number;
+}
+
+interface Props {
+  stretch: TypedStretch;
+  lengthMm: number;
+  onStretch: (stretch: TypedStretch) => void;
+}
+
+/** Both ends of a stretch of a seam, each with its steppers. */
+export function StretchFields({ stretch, lengthMm, onStretch }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <LengthField
+        label={t('look.from')}
+        unit={unit}
+        mm={stretch.fromMm}
+        most={lengthMm}
+        onMm={(fromMm) => onStretch({ ...stretch, fromMm })}
+      />
+      <LengthField
+        label={t('look.to')}
+        unit={unit}
+        mm={stretch.toMm}
+        most={lengthMm}
+        onMm={(toMm) => onStretch({ ...stretch, toMm })}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,65 @@
+import type { Language } from '@careful-seam/contract/texts/words';
+import type { Entry } from '@careful-seam/core/log/entry';
+import type { ShowerState } from '@careful-seam/core/log/state';
+import { atMoment, foldShower } from '@careful-seam/core/proof/fold/foldShower';
+import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { translateBook } from '@careful-seam/core/rules/translateBook';
+import { type Database, readKept, type StoredEntry, type StoredShower } from './database';
+import { arrivalsOf, entriesOf } from './outbox';
+import { bookKey } from './sync';
+
+/** One shower as the screens read it: the local fold, whatever the network does. */
+export interface LocalShower {
+  id: string;
+  stored: StoredShower;
+  entries: StoredEntry[];
+  /** The same entries parsed, by their hash: one that is sealed anew is another one. */
+  parsed: ReadonlyMap<string, Entry>;
+  state: ShowerState;
+}
+
+/**
+ * Reads a shower from the tablet and works it out at the present moment; null when it is not here. What was parsed when it was
+ * worked out last (`held`) is not parsed again.
+ */
+export async function fold(
+  db: Database,
+  books: Map<string, RuleBook>,
+  id: string,
+  held?: LocalShower,
+): Promise<LocalShower | null> {
+  const stored = await db.get('showers', id);
+  if (!stored) return null;
+  const entries = await entriesOf(db, id);
+  const { skewMs } = await readKept(db);
+  const origin = stored.row?.bookOrigin ?? '';
+  const counted = entries.filter((e) => !e.aside);
+  const parsed = new Map(counted.map((e) => [e.hash, held?.parsed.get(e.hash) ?? (JSON.parse(e.text) as Entry)]));
+  const folded = foldShower(
+    counted.map((e) => parsed.get(e.hash)!),
+    (book, version) => books.get(bookKey(origin, book, version)) ?? books.get(bookKey('', book, version)) ?? null,
+    arrivalsOf(counted, skewMs),
+  );
+  return { id, stored, entries, parsed, state: atMoment(folded, Date.now()) };
+}
+
+/** Several showers, in the order given; those that are not here are left out. */
+export async function foldAll(
+  db: Database,
+  books: Map<string, RuleBook>,
+  ids: Iterable<string>,
+  held: ReadonlyMap<string, LocalShower> = new Map(),
+): Promise<[string, LocalShower][]> {
+  const folded: [string, LocalShower][] = [];
+  for (const id of ids) {
+    const local = await fold(db, books, id, held.get(id));
+    if (local) folded.push([id, local]);
+  }
+  return folded;
+}
+
+/** The rule books on this tablet, in a language. */
+export async function readBooks(db: Database, language: Language): Promise<Map<string, RuleBook>> {
+  const [keys, values] = [await db.getAllKeys('books'), await db.getAll('books')];
+  return new Map(keys.map((key, i) => [String(key), translateBook(values[i]!, language)]));
+}

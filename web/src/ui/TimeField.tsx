@@ -1,0 +1,48 @@
+import type { FloodTest } from '@careful-seam/core/log/floodTest';
+import type { TFunction } from 'i18next';
+import { DateTime } from 'luxon';
+import { useId } from 'react';
+import { useTranslation } from 'react-i18next';
+
+interface Props {
+  label: string;
+  zone: string;
+  /** null: now. */
+  atMs: number | null;
+  onAt: (ms: number | null) => void;
+}
+
+/** When it was: now, or a time typed in the site's own time zone. */
+export function TimeField({ label, zone, atMs, onAt }: Props) {
+  const { t } = useTranslation();
+  const id = useId();
+  const shown = atMs === null ? '' : DateTime.fromMillis(atMs, { zone }).toFormat("yyyy-MM-dd'T'HH:mm");
+  return (
+    <div>
+      <label htmlFor={id} className="text-soft text-sm">
+        {label}
+      </label>
+      <div className="flex gap-1">
+        <button type="button" className="key flex-none" aria-pressed={atMs === null} onClick={() => onAt(null)}>
+          {t('flood.now')}
+        </button>
+        <input
+          id={id}
+          type="datetime-local"
+          className="field"
+          value={shown}
+          onChange={(e) => {
+            const read = DateTime.fromISO(e.target.value, { zone });
+            onAt(read.isValid ? read.toMillis() : null);
+          }}
+        />
+      </div>
+    </div>
+  );
+}
+
+/** Why a time can't belong to the test, or null. */
+export function timeProblem(t: TFunction, test: FloodTest, atMs: number): string | null {
+  if (atMs < test.startMs) return t('flood.beforeStart');
+  return atMs > Date.now() + 60_000 ? t('flood.inFuture') : null;
+}
