@@ -12,7 +12,9 @@ export default defineConfig({
         test: {
           ...usual,
           name: 'unit',
-          include: ['core', 'contract', 'demo', 'web', 'tools'].map((folder) => `${folder}/**/*.test.ts`),
+          include: ['core', 'contract', 'words', 'files', 'demo', 'web', 'tools'].map(
+            (folder) => `${folder}/**/*.test.ts`,
+          ),
           exclude: ['**/node_modules/**'],
         },
       },

@@ -42,7 +42,18 @@ export function installPackages() {
   writeFileSync(stamp, wanted);
 }
 
-const SOURCES = ['core', 'contract', 'instruments', 'demo', 'server', 'web', 'package-lock.json', 'tsconfig.base.json'];
+const SOURCES = [
+  'core',
+  'contract',
+  'words',
+  'files',
+  'instruments',
+  'demo',
+  'server',
+  'web',
+  'package-lock.json',
+  'tsconfig.base.json',
+];
 
 function* filesUnder(path) {
   if (!existsSync(path)) return;

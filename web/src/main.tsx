@@ -1,4 +1,4 @@
-import { makeWords } from '@careful-seam/contract/texts/words';
+import { makeWords } from '@careful-seam/words/texts/words';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';

@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { guessMapping, readLevels, readLoggerTable } from '@careful-seam/contract/files/loggerCsv';
 import { cureReady } from '@careful-seam/core/cure/cureClock';
 import { sha256Hex } from '@careful-seam/core/log/chain';
 import type { Entry } from '@careful-seam/core/log/entry';
@@ -14,6 +13,7 @@ import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { BOOK, begun, climb, fold, pass, placeOf, tablet } from '@careful-seam/core/tests/sampleTablet';
 import { floodVerdict } from '@careful-seam/core/water/floodVerdict';
 import { geometryOf, SKETCHES } from '@careful-seam/demo/demoMethods';
+import { guessMapping, readLevels, readLoggerTable } from '@careful-seam/files/loggerCsv';
 import { loggerFile, simulatedLogger } from '@careful-seam/instruments/simulatedLogger';
 import { appendEntries } from '../ledger/appendEntries';
 import { openStore } from '../store/dataSource';

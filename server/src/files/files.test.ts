@@ -1,7 +1,7 @@
-import { ShowersFile } from '@careful-seam/contract/files/showersFile';
 import { sha256Hex } from '@careful-seam/core/log/chain';
 import { sampleBook } from '@careful-seam/core/tests/sampleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
+import { ShowersFile } from '@careful-seam/files/showersFile';
 import { Validator } from '@seriousme/openapi-schema-validator';
 import ical from 'ical.js';
 import sharp from 'sharp';

@@ -1,9 +1,9 @@
 import { execFileSync } from 'node:child_process';
-import { ShowersFile } from '@careful-seam/contract/files/showersFile';
 import { canonicalText } from '@careful-seam/core/log/chain';
 import { sampleBook } from '@careful-seam/core/tests/sampleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { releaseBody } from '@careful-seam/core/tests/sampleTablet';
+import { ShowersFile } from '@careful-seam/files/showersFile';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newestBook } from '../rules/publishBook';

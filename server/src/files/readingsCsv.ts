@@ -1,6 +1,6 @@
-import { elementName } from '@careful-seam/contract/texts/names';
-import { makeWords } from '@careful-seam/contract/texts/words';
 import { allEvidence, type ShowerState } from '@careful-seam/core/log/state';
+import { elementName } from '@careful-seam/words/texts/names';
+import { makeWords } from '@careful-seam/words/texts/words';
 import { stringify } from 'csv-stringify/sync';
 
 const HEAD = [

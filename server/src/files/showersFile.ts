@@ -1,8 +1,8 @@
 import type { Person } from '@careful-seam/contract/api/messages';
-import { type ImportAnswer, SHOWERS_FORMAT_VERSION, type ShowersFile } from '@careful-seam/contract/files/showersFile';
 import { canonicalText, sha256Hex } from '@careful-seam/core/log/chain';
 import { photosNeeded } from '@careful-seam/core/log/photosNeeded';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { type ImportAnswer, SHOWERS_FORMAT_VERSION, type ShowersFile } from '@careful-seam/files/showersFile';
 import { type DataSource, In } from 'typeorm';
 import { firmKey, recordIsSigned, signRecord } from '../firm/firmKey';
 import { appendEntries, readText } from '../ledger/appendEntries';

@@ -1,5 +1,5 @@
-import { makeWords } from '@careful-seam/contract/texts/words';
 import type { Entry } from '@careful-seam/core/log/entry';
+import { makeWords } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
 import { EntryEntity, ShowerEntity, UserEntity } from '../store/entities';
 import { queueMail } from './outbox';

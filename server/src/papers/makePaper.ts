@@ -1,8 +1,8 @@
-import { floodCalendar } from '@careful-seam/contract/files/floodCalendar';
-import { floodVisits } from '@careful-seam/contract/flood/floodVisits';
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
-import { makeWords } from '@careful-seam/contract/texts/words';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
+import { floodCalendar } from '@careful-seam/files/floodCalendar';
+import { floodVisits } from '@careful-seam/files/floodVisits';
+import { makeWords } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
 import { readingsCsv } from '../files/readingsCsv';
 import { writeShowersFile } from '../files/showersFile';

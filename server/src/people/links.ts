@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto';
 import type { LinkLine, MadeLink, NewLink } from '@careful-seam/contract/api/office';
-import { makeWords } from '@careful-seam/contract/texts/words';
 import { sha256Hex } from '@careful-seam/core/log/chain';
+import { makeWords } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
 import { queueMail, SECRET } from '../mail/outbox';

@@ -1,4 +1,12 @@
-import { floodChart } from '@careful-seam/contract/flood/floodChart';
+import { verdictInput } from '@careful-seam/core/checks/floodReadings';
+import { waterProof } from '@careful-seam/core/checks/waterProof';
+import type { FloodTest } from '@careful-seam/core/log/floodTest';
+import type { ShowerState } from '@careful-seam/core/log/state';
+import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
+import { showLength } from '@careful-seam/core/units/length';
+import { floodVerdict } from '@careful-seam/core/water/floodVerdict';
+import { waterIn } from '@careful-seam/core/water/waterIn';
+import { floodChart } from '@careful-seam/words/sentences/floodChart';
 import {
   airWords,
   floodAdvice,
@@ -8,17 +16,9 @@ import {
   smallLength,
   volumeWords,
   weightWords,
-} from '@careful-seam/contract/flood/floodSentences';
-import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
-import type { Words } from '@careful-seam/contract/texts/words';
-import { verdictInput } from '@careful-seam/core/checks/floodReadings';
-import { waterProof } from '@careful-seam/core/checks/waterProof';
-import type { FloodTest } from '@careful-seam/core/log/floodTest';
-import type { ShowerState } from '@careful-seam/core/log/state';
-import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
-import { showLength } from '@careful-seam/core/units/length';
-import { floodVerdict } from '@careful-seam/core/water/floodVerdict';
-import { waterIn } from '@careful-seam/core/water/waterIn';
+} from '@careful-seam/words/sentences/floodSentences';
+import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
+import type { Words } from '@careful-seam/words/texts/words';
 import { HAIR, HOLD, heading, INK, line, MARGIN, need, SOFT, WATER } from './recordSheet';
 
 type Pdf = PDFKit.PDFDocument;

@@ -1,9 +1,9 @@
-import { hoursWords, temperatureWords } from '@careful-seam/contract/cure/cureWords';
-import { areaWords, bucketWords, filmWords } from '@careful-seam/contract/film/filmWords';
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
-import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
-import type { Words } from '@careful-seam/contract/texts/words';
 import type { ShowerState } from '@careful-seam/core/log/state';
+import { hoursWords, temperatureWords } from '@careful-seam/words/sentences/cureWords';
+import { areaWords, bucketWords, filmWords } from '@careful-seam/words/sentences/filmWords';
+import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
+import type { Words } from '@careful-seam/words/texts/words';
 import { HOLD, heading, INK, line, SOFT } from './recordSheet';
 
 interface Membrane {

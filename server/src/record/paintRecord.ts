@@ -1,17 +1,17 @@
 import { orphansByReason } from '@careful-seam/contract/record/notCounted';
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
-import { elementName, faceName, placesName } from '@careful-seam/contract/texts/names';
+import type { Defect, ShowerState } from '@careful-seam/core/log/state';
+import { blockersOf } from '@careful-seam/core/proof/holds/release';
+import { showLength } from '@careful-seam/core/units/length';
 import {
   becauseSentence,
   besideSentence,
   blockerSentence,
   defectKindLabel,
   type ShownUnit,
-} from '@careful-seam/contract/texts/sentences';
-import { makeWords, type Words } from '@careful-seam/contract/texts/words';
-import type { Defect, ShowerState } from '@careful-seam/core/log/state';
-import { blockersOf } from '@careful-seam/core/proof/holds/release';
-import { showLength } from '@careful-seam/core/units/length';
+} from '@careful-seam/words/sentences/sentences';
+import { elementName, faceName, placesName } from '@careful-seam/words/texts/names';
+import { makeWords, type Words } from '@careful-seam/words/texts/words';
 import { DateTime } from 'luxon';
 import { recordLedger } from './buildRecord';
 import { paintFloods } from './paintFlood';

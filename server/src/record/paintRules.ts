@@ -1,7 +1,7 @@
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
-import { elementName } from '@careful-seam/contract/texts/names';
-import type { Words } from '@careful-seam/contract/texts/words';
 import type { ShowerState } from '@careful-seam/core/log/state';
+import { elementName } from '@careful-seam/words/texts/names';
+import type { Words } from '@careful-seam/words/texts/words';
 import { HOLD, heading, INK, line } from './recordSheet';
 
 interface Rules {

@@ -1,4 +1,4 @@
-import { makeWords } from '@careful-seam/contract/texts/words';
+import { makeWords } from '@careful-seam/words/texts/words';
 import { DateTime } from 'luxon';
 import type { LoadedShower } from '../showers/loadShower';
 import { recordLedger } from './buildRecord';

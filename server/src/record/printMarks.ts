@@ -1,10 +1,10 @@
-import { faceName } from '@careful-seam/contract/texts/names';
-import { fallWords, type ShownUnit } from '@careful-seam/contract/texts/sentences';
-import { makeWords } from '@careful-seam/contract/texts/words';
 import { FALL_RESERVE_MM, fallDesign, MAX_FALL, MIN_FALL } from '@careful-seam/core/floor/fall/fallDesign';
 import { type MarkedEdge, wallMarks } from '@careful-seam/core/floor/fall/wallMarks';
 import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
 import { showLength } from '@careful-seam/core/units/length';
+import { fallWords, type ShownUnit } from '@careful-seam/words/sentences/sentences';
+import { faceName } from '@careful-seam/words/texts/names';
+import { makeWords } from '@careful-seam/words/texts/words';
 import type { LoadedShower } from '../showers/loadShower';
 import { HAIR, HOLD, heading, INK, line, MARGIN, need, newSheet, SOFT, toBuffer } from './recordSheet';
 

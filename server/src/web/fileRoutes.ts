@@ -1,6 +1,6 @@
-import { ImportAnswer, ShowersFile } from '@careful-seam/contract/files/showersFile';
 import { ShowerRecord } from '@careful-seam/contract/record/record';
 import { ROLES } from '@careful-seam/core/log/roles';
+import { ImportAnswer, ShowersFile } from '@careful-seam/files/showersFile';
 import { readShowersFile } from '../files/showersFile';
 import type { Paper } from '../papers/makePaper';
 import { visibleShower } from '../showers/loadShower';

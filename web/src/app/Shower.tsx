@@ -1,10 +1,10 @@
-import { elementName } from '@careful-seam/contract/texts/names';
 import { judge } from '@careful-seam/core/checks/judge';
 import type { Entry } from '@careful-seam/core/log/entry';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { buildLedger, currentStage } from '@careful-seam/core/proof/shown/seamLine';
 import { showLength } from '@careful-seam/core/units/length';
+import { elementName } from '@careful-seam/words/texts/names';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams, useSearchParams } from 'react-router';

@@ -1,8 +1,8 @@
-import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
 import type { Evidence } from '@careful-seam/core/log/state';
 import { lineWork } from '@careful-seam/core/proof/shown/lineWork';
 import type { SeamLine } from '@careful-seam/core/proof/shown/seamLine';
 import { showLength } from '@careful-seam/core/units/length';
+import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
 import { useTranslation } from 'react-i18next';
 
 interface Props {

@@ -1,10 +1,10 @@
-import { elementName } from '@careful-seam/contract/texts/names';
 import { lineWork, type Stroke } from '@careful-seam/core/proof/shown/lineWork';
 import type { SeamLine } from '@careful-seam/core/proof/shown/seamLine';
 import type { Point2 } from '@careful-seam/core/shower/geometry/point';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { arrange, type PlacedPanel, toSheet } from '@careful-seam/core/shower/map/arrange';
 import { unfold } from '@careful-seam/core/shower/map/unfold';
+import { elementName } from '@careful-seam/words/texts/names';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { FoldedMap } from './FoldedMap';

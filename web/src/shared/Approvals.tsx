@@ -1,9 +1,9 @@
-import { elementName, placesName } from '@careful-seam/contract/texts/names';
-import { becauseSentence, momentWords, verdictSentence } from '@careful-seam/contract/texts/sentences';
 import { judge } from '@careful-seam/core/checks/judge';
 import type { Deviation, Evidence as EvidenceOfOne, ShowerState } from '@careful-seam/core/log/state';
 import { decisionsWaiting } from '@careful-seam/core/proof/holds/decisionsWaiting';
 import { buildLedger } from '@careful-seam/core/proof/shown/seamLine';
+import { becauseSentence, momentWords, verdictSentence } from '@careful-seam/words/sentences/sentences';
+import { elementName, placesName } from '@careful-seam/words/texts/names';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';

@@ -1,7 +1,7 @@
-import { elementName } from '@careful-seam/contract/texts/names';
-import { dayWords, defectKindLabel, momentWords, verdictSentence } from '@careful-seam/contract/texts/sentences';
 import type { Defect, ShowerState } from '@careful-seam/core/log/state';
 import { dueAtMs, isOverdue, repeatsOf, toProveAgain } from '@careful-seam/core/proof/holds/defectLife';
+import { dayWords, defectKindLabel, momentWords, verdictSentence } from '@careful-seam/words/sentences/sentences';
+import { elementName } from '@careful-seam/words/texts/names';
 import { useTranslation } from 'react-i18next';
 import { MarkedPicture } from '../drawing/MarkedPicture';
 import { useParts } from '../tablet/store';

@@ -1,6 +1,6 @@
-import { elementName } from '@careful-seam/contract/texts/names';
-import { verdictSentence } from '@careful-seam/contract/texts/sentences';
 import type { Deviation, Judgement, ShowerState } from '@careful-seam/core/log/state';
+import { verdictSentence } from '@careful-seam/words/sentences/sentences';
+import { elementName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useStore } from '../tablet/store';

@@ -1,5 +1,5 @@
-import { speakTimesIn } from '@careful-seam/contract/texts/sentences';
-import { LANGUAGES, type Language } from '@careful-seam/contract/texts/words';
+import { speakTimesIn } from '@careful-seam/words/sentences/sentences';
+import { LANGUAGES, type Language } from '@careful-seam/words/texts/words';
 import { useEffect } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useStore } from '../tablet/store';

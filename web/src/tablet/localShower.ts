@@ -1,9 +1,9 @@
-import type { Language } from '@careful-seam/contract/texts/words';
 import type { Entry } from '@careful-seam/core/log/entry';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { atMoment, foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { translateBook } from '@careful-seam/core/rules/translateBook';
+import type { Language } from '@careful-seam/words/texts/words';
 import { type Database, readKept, type StoredEntry, type StoredShower } from './database';
 import { arrivalsOf, entriesOf } from './outbox';
 import { bookKey } from './sync';

@@ -1,10 +1,10 @@
 import type { FirmSettings } from '@careful-seam/contract/api/firm';
 import type { Crew, Person } from '@careful-seam/contract/api/messages';
 import { SessionAnswer } from '@careful-seam/contract/api/messages';
-import type { Language } from '@careful-seam/contract/texts/words';
 import type { Body, EntryKind } from '@careful-seam/core/log/entry';
 import { atMoment } from '@careful-seam/core/proof/fold/foldShower';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import type { Language } from '@careful-seam/words/texts/words';
 import { useMemo } from 'react';
 import { v4 } from 'uuid';
 import { create } from 'zustand';

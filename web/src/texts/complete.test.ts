@@ -1,5 +1,5 @@
-import contractEn from '@careful-seam/contract/texts/en.json';
-import contractEs from '@careful-seam/contract/texts/es.json';
+import contractEn from '@careful-seam/words/texts/en.json';
+import contractEs from '@careful-seam/words/texts/es.json';
 import { describe, expect, it } from 'vitest';
 import en from './en.json';
 import es from './es.json';

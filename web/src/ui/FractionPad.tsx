@@ -1,5 +1,5 @@
-import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
+import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 

@@ -1,4 +1,4 @@
-import { CLOCK_ORDERS, type TimeMapping } from '@careful-seam/contract/files/loggerCsv';
+import { CLOCK_ORDERS, type TimeMapping } from '@careful-seam/files/loggerCsv';
 import { useTranslation } from 'react-i18next';
 import { TimeField } from './TimeField';
 

@@ -1,5 +1,5 @@
-import type { ShownUnit } from '@careful-seam/contract/texts/sentences';
-import type { Language } from '@careful-seam/contract/texts/words';
+import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
+import type { Language } from '@careful-seam/words/texts/words';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 

@@ -1,5 +1,5 @@
-import type { LoggerTable } from '@careful-seam/contract/files/loggerCsv';
 import type { Outcome } from '@careful-seam/core/outcome/outcome';
+import type { LoggerTable } from '@careful-seam/files/loggerCsv';
 import { useEffect, useRef, useState } from 'react';
 
 interface Work<M, S> {

@@ -1,5 +1,5 @@
-import { dayWords } from '@careful-seam/contract/texts/sentences';
 import { currentStage } from '@careful-seam/core/proof/shown/seamLine';
+import { dayWords } from '@careful-seam/words/sentences/sentences';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { Settings } from '../../shared/Settings';

@@ -1,8 +1,8 @@
-import { blockerSentence, dayWords, momentWords } from '@careful-seam/contract/texts/sentences';
 import { isOverdue } from '@careful-seam/core/proof/holds/defectLife';
 import { openLookRequests } from '@careful-seam/core/proof/holds/lookRequests';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { buildLedger, currentStage } from '@careful-seam/core/proof/shown/seamLine';
+import { blockerSentence, dayWords, momentWords } from '@careful-seam/words/sentences/sentences';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';

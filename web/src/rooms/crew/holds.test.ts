@@ -1,7 +1,7 @@
-import { makeWords } from '@careful-seam/contract/texts/words';
 import { atMoment, foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import { translateBook } from '@careful-seam/core/rules/translateBook';
 import { BOOK, begun, fold, lapReading, placeOf, seamId } from '@careful-seam/core/tests/sampleTablet';
+import { makeWords } from '@careful-seam/words/texts/words';
 import { describe, expect, it } from 'vitest';
 import en from '../../texts/en.json';
 import es from '../../texts/es.json';

@@ -1,9 +1,9 @@
-import { placesName } from '@careful-seam/contract/texts/names';
-import { defectKindLabel, limitWords, type ShownUnit } from '@careful-seam/contract/texts/sentences';
-import type { Words } from '@careful-seam/contract/texts/words';
 import type { Defect, ShowerState } from '@careful-seam/core/log/state';
 import { type DefectStep, defectStep, dueAtMs, isOpen } from '@careful-seam/core/proof/holds/defectLife';
 import { showLength } from '@careful-seam/core/units/length';
+import { defectKindLabel, limitWords, type ShownUnit } from '@careful-seam/words/sentences/sentences';
+import { placesName } from '@careful-seam/words/texts/names';
+import type { Words } from '@careful-seam/words/texts/words';
 
 /** One thing that a crew has to put right, in plain words. */
 export interface Hold {

@@ -1,7 +1,7 @@
-import { readHumidity, readTemperature, temperatureWords } from '@careful-seam/contract/cure/cureWords';
 import { air } from '@careful-seam/core/cure/air';
 import { siteTemperature } from '@careful-seam/core/cure/cureAge';
 import type { Body } from '@careful-seam/core/log/entry';
+import { readHumidity, readTemperature, temperatureWords } from '@careful-seam/words/sentences/cureWords';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';

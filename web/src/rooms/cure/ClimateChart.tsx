@@ -1,8 +1,8 @@
-import { temperatureWords } from '@careful-seam/contract/cure/cureWords';
 import type { ClimateLog } from '@careful-seam/core/cure/climateLog';
 import { COLDEST_C } from '@careful-seam/core/cure/cureAge';
 import type { Forecast } from '@careful-seam/core/cure/cureClock';
 import type { SensorFault } from '@careful-seam/core/cure/sensorFaults';
+import { temperatureWords } from '@careful-seam/words/sentences/cureWords';
 import { DateTime } from 'luxon';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';

@@ -1,12 +1,7 @@
-import { hoursWords, temperatureWords } from '@careful-seam/contract/cure/cureWords';
-import {
-  type ClimateMapping,
-  type ClimateSeries,
-  DEGREES,
-  guessClimate,
-} from '@careful-seam/contract/files/climateCsv';
-import { momentWords } from '@careful-seam/contract/texts/sentences';
 import type { Body } from '@careful-seam/core/log/entry';
+import { type ClimateMapping, type ClimateSeries, DEGREES, guessClimate } from '@careful-seam/files/climateCsv';
+import { hoursWords, temperatureWords } from '@careful-seam/words/sentences/cureWords';
+import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { FileKey } from '../../ui/FileKey';

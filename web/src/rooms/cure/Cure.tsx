@@ -1,17 +1,17 @@
+import { airReading } from '@careful-seam/contract/instruments/senml';
+import { climateOf } from '@careful-seam/core/checks/cureOfShower';
+import { cureBand, type Forecast } from '@careful-seam/core/cure/cureClock';
+import { sensorFaults } from '@careful-seam/core/cure/sensorFaults';
+import type { Body } from '@careful-seam/core/log/entry';
+import { mayWrite } from '@careful-seam/core/log/roles';
 import {
   hoursWords,
   layerName,
   readHumidity,
   readTemperature,
   temperatureWords,
-} from '@careful-seam/contract/cure/cureWords';
-import { airReading } from '@careful-seam/contract/instruments/senml';
-import { momentWords } from '@careful-seam/contract/texts/sentences';
-import { climateOf } from '@careful-seam/core/checks/cureOfShower';
-import { cureBand, type Forecast } from '@careful-seam/core/cure/cureClock';
-import { sensorFaults } from '@careful-seam/core/cure/sensorFaults';
-import type { Body } from '@careful-seam/core/log/entry';
-import { mayWrite } from '@careful-seam/core/log/roles';
+} from '@careful-seam/words/sentences/cureWords';
+import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';

@@ -1,8 +1,8 @@
-import { type ClimateMapping, type ClimateSeries, readClimate } from '@careful-seam/contract/files/climateCsv';
-import { type LoggerTable, readLoggerTable } from '@careful-seam/contract/files/loggerCsv';
 import { climateLog } from '@careful-seam/core/cure/climateLog';
 import { type SensorFault, sensorFaults } from '@careful-seam/core/cure/sensorFaults';
 import type { Outcome } from '@careful-seam/core/outcome/outcome';
+import { type ClimateMapping, type ClimateSeries, readClimate } from '@careful-seam/files/climateCsv';
+import { type LoggerTable, readLoggerTable } from '@careful-seam/files/loggerCsv';
 import { expose } from 'comlink';
 
 /** A file of the air read as its columns are meant, with what is wrong with its sensor. */

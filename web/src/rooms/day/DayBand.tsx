@@ -1,5 +1,5 @@
-import { momentWords } from '@careful-seam/contract/texts/sentences';
 import type { ShowerDay, WindowKind } from '@careful-seam/core/plan/dayWindows';
+import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { DateTime } from 'luxon';
 import { useTranslation } from 'react-i18next';
 import { type DayPart, piecesOnBand, placeOnBand } from './dayAxis';

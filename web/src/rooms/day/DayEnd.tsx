@@ -1,7 +1,7 @@
-import { placesName } from '@careful-seam/contract/texts/names';
-import { dayWords, defectKindLabel } from '@careful-seam/contract/texts/sentences';
 import { type DayEnd as DayEndOf, dayEnd } from '@careful-seam/core/plan/dayEnd';
 import { defectStep, dueAtMs } from '@careful-seam/core/proof/holds/defectLife';
+import { dayWords, defectKindLabel } from '@careful-seam/words/sentences/sentences';
+import { placesName } from '@careful-seam/words/texts/names';
 import { DateTime } from 'luxon';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';

@@ -1,6 +1,6 @@
-import { placesName } from '@careful-seam/contract/texts/names';
 import type { Defect, ShowerState } from '@careful-seam/core/log/state';
 import { defectStep } from '@careful-seam/core/proof/holds/defectLife';
+import { placesName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { DefectStory } from '../../shared/DefectStory';

@@ -1,7 +1,7 @@
-import { elementName } from '@careful-seam/contract/texts/names';
 import type { Defect, ShowerState } from '@careful-seam/core/log/state';
 import { isMilder } from '@careful-seam/core/log/who';
 import { SEVERITIES, type Severity } from '@careful-seam/core/rules/checks/checkBase';
+import { elementName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { MarkedPicture } from '../../drawing/MarkedPicture';

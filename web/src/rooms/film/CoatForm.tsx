@@ -1,9 +1,9 @@
-import { areaWords, bucketWords, filmWords } from '@careful-seam/contract/film/filmWords';
-import { momentWords } from '@careful-seam/contract/texts/sentences';
 import { filmFromVolume, filmPlausible } from '@careful-seam/core/membrane/film/filmArithmetic';
 import type { CoatRecord } from '@careful-seam/core/membrane/film/filmRecords';
 import type { FilmZone } from '@careful-seam/core/membrane/film/filmZones';
 import type { FilmLimits, ZoneFilm } from '@careful-seam/core/membrane/film/judgeFilm';
+import { areaWords, bucketWords, filmWords } from '@careful-seam/words/sentences/filmWords';
+import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { readVolume } from '../../shared/volumes';

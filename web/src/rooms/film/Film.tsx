@@ -1,9 +1,9 @@
-import { areaWords, filmRecordWords, filmSentence, zoneSentence } from '@careful-seam/contract/film/filmWords';
-import { momentWords } from '@careful-seam/contract/texts/sentences';
 import { filmLimits, type ShowerFilm, showerFilms } from '@careful-seam/core/checks/film';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import type { FilmRecord } from '@careful-seam/core/membrane/film/filmRecords';
 import type { FilmZone } from '@careful-seam/core/membrane/film/filmZones';
+import { areaWords, filmRecordWords, filmSentence, zoneSentence } from '@careful-seam/words/sentences/filmWords';
+import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';

@@ -1,5 +1,3 @@
-import { filmWords } from '@careful-seam/contract/film/filmWords';
-import { edgeLetters } from '@careful-seam/contract/texts/names';
 import { belowHeight, type FilmZone, zoneOfFace } from '@careful-seam/core/membrane/film/filmZones';
 import type { FilmLimits, ZoneFilm } from '@careful-seam/core/membrane/film/judgeFilm';
 import type { Point2, Point3 } from '@careful-seam/core/shower/geometry/point';
@@ -7,6 +5,8 @@ import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { arrange, type PlacedPanel, toSheet } from '@careful-seam/core/shower/map/arrange';
 import { unfold } from '@careful-seam/core/shower/map/unfold';
+import { filmWords } from '@careful-seam/words/sentences/filmWords';
+import { edgeLetters } from '@careful-seam/words/texts/names';
 import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';

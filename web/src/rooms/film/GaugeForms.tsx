@@ -1,9 +1,9 @@
-import { filmWords } from '@careful-seam/contract/film/filmWords';
 import { filmPlausible } from '@careful-seam/core/membrane/film/filmArithmetic';
 import type { FilmRecord } from '@careful-seam/core/membrane/film/filmRecords';
 import { DRY_GAUGES } from '@careful-seam/core/membrane/film/filmSpots';
 import type { FilmLimits, ZoneFilm } from '@careful-seam/core/membrane/film/judgeFilm';
 import { GAUGE_MILS, judgeWet, UM_PER_MIL, wetInterval } from '@careful-seam/core/membrane/film/wetGauge';
+import { filmWords } from '@careful-seam/words/sentences/filmWords';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { readFilm } from '../../shared/volumes';

@@ -1,9 +1,9 @@
-import { floodAdvice, floodSentence, shortfallSentences } from '@careful-seam/contract/flood/floodSentences';
 import { floodShortfalls, wholeVerdict } from '@careful-seam/core/checks/floodNeeds';
 import { isWetLook, lowestRead, verdictInput } from '@careful-seam/core/checks/floodReadings';
 import type { FloodLook, FloodTest } from '@careful-seam/core/log/floodTest';
 import type { FloodCheck } from '@careful-seam/core/rules/checks/flood';
 import { FLOOD_CALCULATION } from '@careful-seam/core/water/floodVerdict';
+import { floodAdvice, floodSentence, shortfallSentences } from '@careful-seam/words/sentences/floodSentences';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { type LocalShower, newId, useParts } from '../../tablet/store';

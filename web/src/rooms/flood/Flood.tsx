@@ -1,13 +1,3 @@
-import {
-  airWords,
-  floodAdvice,
-  floodCondition,
-  floodSentence,
-  shortfallSentences,
-  volumeWords,
-  weightWords,
-} from '@careful-seam/contract/flood/floodSentences';
-import { momentWords } from '@careful-seam/contract/texts/sentences';
 import { plannedEndMs, verdictInput } from '@careful-seam/core/checks/floodReadings';
 import { judgeStage } from '@careful-seam/core/checks/judge';
 import { waitingUntilMs } from '@careful-seam/core/checks/judges';
@@ -20,6 +10,16 @@ import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { showLength } from '@careful-seam/core/units/length';
 import type { FloodVerdict } from '@careful-seam/core/water/floodVerdict';
 import { waterIn } from '@careful-seam/core/water/waterIn';
+import {
+  airWords,
+  floodAdvice,
+  floodCondition,
+  floodSentence,
+  shortfallSentences,
+  volumeWords,
+  weightWords,
+} from '@careful-seam/words/sentences/floodSentences';
+import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';

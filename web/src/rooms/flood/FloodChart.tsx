@@ -1,6 +1,6 @@
-import { floodChart } from '@careful-seam/contract/flood/floodChart';
 import type { FloodVerdict } from '@careful-seam/core/water/floodVerdict';
 import type { FloodVerdictInput } from '@careful-seam/core/water/floodVerdictInput';
+import { floodChart } from '@careful-seam/words/sentences/floodChart';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 import { themeColour, useEchart } from '../../ui/useEchart';

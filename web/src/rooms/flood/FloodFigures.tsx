@@ -1,4 +1,3 @@
-import { volumeWords, weightWords } from '@careful-seam/contract/flood/floodSentences';
 import { FLOOD_MARGIN_MM, lowestCurbMm, waterProof } from '@careful-seam/core/checks/waterProof';
 import type { FloodCheck } from '@careful-seam/core/rules/checks/flood';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
@@ -6,6 +5,7 @@ import { showLength } from '@careful-seam/core/units/length';
 import { fillTime, USUAL_LITRES_PER_MINUTE } from '@careful-seam/core/water/fillTime';
 import { floorLoad } from '@careful-seam/core/water/floorLoad';
 import { waterIn } from '@careful-seam/core/water/waterIn';
+import { volumeWords, weightWords } from '@careful-seam/words/sentences/floodSentences';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 

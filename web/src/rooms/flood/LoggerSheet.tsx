@@ -1,10 +1,5 @@
-import {
-  guessMapping,
-  LEVEL_UNITS,
-  type LoggerMapping,
-  type LoggerSeries,
-} from '@careful-seam/contract/files/loggerCsv';
 import type { FloodTest } from '@careful-seam/core/log/floodTest';
+import { guessMapping, LEVEL_UNITS, type LoggerMapping, type LoggerSeries } from '@careful-seam/files/loggerCsv';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useStore } from '../../tablet/store';

@@ -1,9 +1,9 @@
-import { smallLength } from '@careful-seam/contract/flood/floodSentences';
 import { leastFillMm } from '@careful-seam/core/checks/floodNeeds';
 import { lowestCurbMm } from '@careful-seam/core/checks/waterProof';
 import type { FloodCheck } from '@careful-seam/core/rules/checks/flood';
 import { showLength } from '@careful-seam/core/units/length';
 import { type FloodPlanInput, USUAL_CLIMATE } from '@careful-seam/core/water/floodPlan';
+import { smallLength } from '@careful-seam/words/sentences/floodSentences';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { type LocalShower, newId, useStore } from '../../tablet/store';

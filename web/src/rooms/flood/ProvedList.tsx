@@ -1,7 +1,7 @@
-import { elementName } from '@careful-seam/contract/texts/names';
 import { waterProof } from '@careful-seam/core/checks/waterProof';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { showLength } from '@careful-seam/core/units/length';
+import { elementName } from '@careful-seam/words/texts/names';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 

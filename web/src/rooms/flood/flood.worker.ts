@@ -1,6 +1,6 @@
-import { readLevels, readLoggerTable } from '@careful-seam/contract/files/loggerCsv';
 import { floodPlan } from '@careful-seam/core/water/floodPlan';
 import { floodVerdict } from '@careful-seam/core/water/floodVerdict';
+import { readLevels, readLoggerTable } from '@careful-seam/files/loggerCsv';
 import { expose } from 'comlink';
 
 /** Long arithmetic off the interface's thread: files, verdicts, plans. */

@@ -1,5 +1,5 @@
-import type { LoggerSeries } from '@careful-seam/contract/files/loggerCsv';
 import type { FloodTest } from '@careful-seam/core/log/floodTest';
+import type { LoggerSeries } from '@careful-seam/files/loggerCsv';
 import { round, thinned } from '../../ui/thinned';
 
 type LevelAt = LoggerSeries['water'][number];

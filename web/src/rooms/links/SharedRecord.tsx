@@ -1,6 +1,6 @@
 import { ShowerRecord } from '@careful-seam/contract/record/record';
-import { momentWords } from '@careful-seam/contract/texts/sentences';
 import { showLength } from '@careful-seam/core/units/length';
+import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useQuery } from '@tanstack/react-query';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';

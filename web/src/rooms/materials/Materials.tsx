@@ -1,9 +1,9 @@
-import { writeTakeOffCsv } from '@careful-seam/contract/files/takeOffCsv';
-import { elementName } from '@careful-seam/contract/texts/names';
 import { WHOLE_SHOWER } from '@careful-seam/core/checks/requirements';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import { shoppingList, type TakeOffLine, usedVerdict } from '@careful-seam/core/materials/takeOff';
 import { showerTakeOff, usedOf } from '@careful-seam/core/proof/shown/takeOffOfShower';
+import { writeTakeOffCsv } from '@careful-seam/files/takeOffCsv';
+import { elementName } from '@careful-seam/words/texts/names';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';

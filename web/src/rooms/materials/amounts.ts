@@ -1,7 +1,7 @@
-import { areaWords, bucketWords } from '@careful-seam/contract/film/filmWords';
 import type { TakeOffUnit } from '@careful-seam/core/materials/takeOffItem';
 import { parseLength } from '@careful-seam/core/units/length';
 import { FT2_PER_M2 } from '@careful-seam/core/units/measures';
+import { areaWords, bucketWords } from '@careful-seam/words/sentences/filmWords';
 import { readVolume } from '../../shared/volumes';
 
 type Unit = 'in' | 'mm';

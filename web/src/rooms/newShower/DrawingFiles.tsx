@@ -1,5 +1,5 @@
-import { elementName } from '@careful-seam/contract/texts/names';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
+import { elementName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { geometryJson, mapDxf, mapSvg, readGeometryJson } from '../../drawing/drawingFiles';

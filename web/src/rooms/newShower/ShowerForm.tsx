@@ -1,6 +1,6 @@
-import { elementName } from '@careful-seam/contract/texts/names';
 import { keptAfter } from '@careful-seam/core/proof/fold/keptAfter';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
+import { elementName } from '@careful-seam/words/texts/names';
 import { useCallback, useMemo, useState } from 'react';
 import { FormProvider, useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';

@@ -1,5 +1,5 @@
 import { type LinkLine, LinkList, MadeLink } from '@careful-seam/contract/api/office';
-import { momentWords } from '@careful-seam/contract/texts/sentences';
+import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';

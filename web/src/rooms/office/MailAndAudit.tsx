@@ -1,5 +1,5 @@
 import { AuditPage, Outbox } from '@careful-seam/contract/api/office';
-import { momentWords } from '@careful-seam/contract/texts/sentences';
+import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useTranslation } from 'react-i18next';
 import { call } from '../../tablet/api';

@@ -1,4 +1,4 @@
-import { ImportAnswer } from '@careful-seam/contract/files/showersFile';
+import { ImportAnswer } from '@careful-seam/files/showersFile';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { send } from '../../tablet/api';

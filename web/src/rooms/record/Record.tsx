@@ -1,12 +1,12 @@
 import { PushAnswer } from '@careful-seam/contract/api/messages';
 import { orphansByReason } from '@careful-seam/contract/record/notCounted';
-import { placesName } from '@careful-seam/contract/texts/names';
-import { defectKindLabel } from '@careful-seam/contract/texts/sentences';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { buildLedger } from '@careful-seam/core/proof/shown/seamLine';
 import { notInspected } from '@careful-seam/core/proof/shown/waysOf';
 import { showLength } from '@careful-seam/core/units/length';
+import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
+import { placesName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';

@@ -1,11 +1,11 @@
-import { elementName } from '@careful-seam/contract/texts/names';
-import { defectKindLabel, verdictSentence } from '@careful-seam/contract/texts/sentences';
 import { isLeftOpen, judge } from '@careful-seam/core/checks/judge';
 import { outsideLimit } from '@careful-seam/core/checks/measured';
 import type { Defect, Judgement, ShowerState } from '@careful-seam/core/log/state';
 import { defectStep, isOverdue } from '@careful-seam/core/proof/holds/defectLife';
 import { seamLine } from '@careful-seam/core/proof/shown/seamLine';
 import { showLength } from '@careful-seam/core/units/length';
+import { defectKindLabel, verdictSentence } from '@careful-seam/words/sentences/sentences';
+import { elementName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { SeamStrip } from '../../drawing/SeamStrip';

@@ -1,9 +1,9 @@
-import { limitWords } from '@careful-seam/contract/texts/sentences';
 import type { Requirement, ShowerState } from '@careful-seam/core/log/state';
 import type { NumberCheck } from '@careful-seam/core/rules/checks/figure';
 import { linesOf } from '@careful-seam/core/rules/combineMethods';
 import { labelOf } from '@careful-seam/core/rules/labelLimits';
 import { parseLength } from '@careful-seam/core/units/length';
+import { limitWords } from '@careful-seam/words/sentences/sentences';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { placeOf } from '../../shared/runs';

@@ -1,4 +1,3 @@
-import { filmWords } from '@careful-seam/contract/film/filmWords';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import {
   BAND_ENDS,
@@ -9,6 +8,7 @@ import {
 } from '@careful-seam/core/membrane/cornerLayers';
 import { layerStack, stackCells } from '@careful-seam/core/membrane/layerStack';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
+import { filmWords } from '@careful-seam/words/sentences/filmWords';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { readFilm } from '../../shared/volumes';

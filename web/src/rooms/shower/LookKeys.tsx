@@ -1,6 +1,6 @@
-import { faceName } from '@careful-seam/contract/texts/names';
 import type { LookAnswer } from '@careful-seam/core/log/entry';
 import type { ShowerState } from '@careful-seam/core/log/state';
+import { faceName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { lookGroups, type Scope, wallOf } from '../../shared/runs';

@@ -1,8 +1,8 @@
-import { elementName, faceName } from '@careful-seam/contract/texts/names';
 import { drawsOf, lapRequirements } from '@careful-seam/core/checks/randomDraws';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { drawPlaces, samplingConfidence, samplingPlan } from '@careful-seam/core/membrane/samplingPlan';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
+import { elementName, faceName } from '@careful-seam/words/texts/names';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { placeOf } from '../../shared/runs';

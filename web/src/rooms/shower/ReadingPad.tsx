@@ -1,9 +1,9 @@
-import { faceName } from '@careful-seam/contract/texts/names';
-import { limitWords, raisedWords } from '@careful-seam/contract/texts/sentences';
 import { judge } from '@careful-seam/core/checks/judge';
 import type { Judgement, Requirement, ShowerState } from '@careful-seam/core/log/state';
 import { weakestPlace } from '@careful-seam/core/membrane/laps';
 import { MM_PER_INCH, parseLength, showLength } from '@careful-seam/core/units/length';
+import { limitWords, raisedWords } from '@careful-seam/words/sentences/sentences';
+import { faceName } from '@careful-seam/words/texts/names';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { placeOf } from '../../shared/runs';

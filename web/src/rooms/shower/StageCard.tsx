@@ -1,10 +1,10 @@
-import { elementName } from '@careful-seam/contract/texts/names';
-import { becauseSentence, besideSentence, blockerSentence, momentWords } from '@careful-seam/contract/texts/sentences';
 import { calculationVersions } from '@careful-seam/core/calc/registry';
 import type { Blocker } from '@careful-seam/core/log/state';
 import { openLookRequests } from '@careful-seam/core/proof/holds/lookRequests';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { releaseStatement } from '@careful-seam/core/proof/holds/stand';
+import { becauseSentence, besideSentence, blockerSentence, momentWords } from '@careful-seam/words/sentences/sentences';
+import { elementName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';

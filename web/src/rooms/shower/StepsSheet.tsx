@@ -1,6 +1,6 @@
-import { limitWords } from '@careful-seam/contract/texts/sentences';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import type { Check } from '@careful-seam/core/rules/checks/check';
+import { limitWords } from '@careful-seam/words/sentences/sentences';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';

@@ -1,6 +1,6 @@
 import { PASSWORD_AT_LEAST } from '@careful-seam/contract/api/office';
 import { SetUpAnswer, SetUpState, type SetUpTyped } from '@careful-seam/contract/api/setUp';
-import { readPeople } from '@careful-seam/contract/people/readPeople';
+import { readPeople } from '@careful-seam/files/readPeople';
 import { useQuery } from '@tanstack/react-query';
 import { type InputHTMLAttributes, useState } from 'react';
 import { type FieldPath, FormProvider, type UseFormRegister, useForm, useFormContext } from 'react-hook-form';

@@ -1,4 +1,3 @@
-import { readShotsCsv, writeShotsCsv } from '@careful-seam/contract/files/shotsCsv';
 import { judgeFloorFall, judgeFloorFlat, surveyedFloor, surveyLimits } from '@careful-seam/core/checks/survey';
 import { flowLines, flowShares } from '@careful-seam/core/floor/ponding/flow';
 import { whereNext } from '@careful-seam/core/floor/survey/judgeSurvey';
@@ -10,6 +9,7 @@ import type { ShowerState } from '@careful-seam/core/log/state';
 import type { PlanPoint } from '@careful-seam/core/shower/geometry/point';
 import { signedAreaMm2 } from '@careful-seam/core/shower/geometry/polygon';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
+import { readShotsCsv, writeShotsCsv } from '@careful-seam/files/shotsCsv';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams, useSearchParams } from 'react-router';

@@ -1,9 +1,9 @@
-import { fallWords } from '@careful-seam/contract/texts/sentences';
 import type { FlowEnd } from '@careful-seam/core/floor/ponding/flow';
 import type { SurveyJudged } from '@careful-seam/core/floor/survey/judgeSurvey';
 import type { SurveyCheck } from '@careful-seam/core/rules/checks/survey';
 import type { PlanPoint } from '@careful-seam/core/shower/geometry/point';
 import { showLength } from '@careful-seam/core/units/length';
+import { fallWords } from '@careful-seam/words/sentences/sentences';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 import type { CertaintyRun } from './useCertainty';

@@ -1,10 +1,10 @@
-import { bucketWords } from '@careful-seam/contract/film/filmWords';
 import { bandPlan } from '@careful-seam/core/membrane/bandPlan';
 import { primerMix } from '@careful-seam/core/membrane/film/filmArithmetic';
 import { linerWidth } from '@careful-seam/core/membrane/linerWidth';
 import { showLength } from '@careful-seam/core/units/length';
 import { FT2_PER_M2, US_GALLON_L } from '@careful-seam/core/units/measures';
 import { boardCut } from '@careful-seam/core/walls/boardCut';
+import { bucketWords } from '@careful-seam/words/sentences/filmWords';
 import { choice, drawn, empty, figure, length, planOf, type StageSum, spanOf, told } from './stageSum';
 
 /** Coverage as typed (square feet a gallon, or square metres a litre), m² per L. */

@@ -1,5 +1,5 @@
-import { makeWords } from '@careful-seam/contract/texts/words';
 import { begun, fold } from '@careful-seam/core/tests/sampleTablet';
+import { makeWords } from '@careful-seam/words/texts/words';
 import { describe, expect, it } from 'vitest';
 import en from '../../../texts/en.json';
 import { benchSum, curbGap, curbSum, drawnSpanMm, nicheSum, studsAlong, sumAt } from './sums';

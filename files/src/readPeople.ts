@@ -1,6 +1,6 @@
+import type { FirstPerson } from '@careful-seam/contract/api/setUp';
 import type { Role } from '@careful-seam/core/log/roles';
 import Papa from 'papaparse';
-import type { FirstPerson } from '../api/setUp';
 
 /** Words for a role, as people type them. */
 const ROLE_WORDS: readonly [role: Role, words: RegExp][] = [

@@ -1,7 +1,7 @@
 import { plannedEndMs } from '@careful-seam/core/checks/floodReadings';
 import type { FloodTest } from '@careful-seam/core/log/floodTest';
-import type { FloodVisit } from '../files/floodCalendar';
-import type { Words } from '../texts/words';
+import type { Words } from '@careful-seam/words/texts/words';
+import type { FloodVisit } from './floodCalendar';
 
 const MINUTE_MS = 60_000;
 const HOUR_MS = 60 * MINUTE_MS;

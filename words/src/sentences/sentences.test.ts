@@ -4,9 +4,9 @@ import { showerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { BOOK, begun, fold, lapReading, pass, placeOf } from '@careful-seam/core/tests/sampleTablet';
 import { describe, expect, it } from 'vitest';
-import { elementName, faceName } from './names';
+import { elementName, faceName } from '../texts/names';
+import { makeWords } from '../texts/words';
 import { blockerSentence, verdictSentence } from './sentences';
-import { makeWords } from './words';
 
 const t = makeWords('en').t;
 const foot = 'floor-wall|floor|wall:back';

@@ -1,8 +1,8 @@
 import type { FloodVerdict } from '@careful-seam/core/water/floodVerdict';
 import type { FloodVerdictInput } from '@careful-seam/core/water/floodVerdictInput';
-import type { ShownUnit } from '../texts/sentences';
 import type { Words } from '../texts/words';
 import { smallLength } from './floodSentences';
+import type { ShownUnit } from './sentences';
 
 /** Colours and type of a chart; the screen and the printed record each have their own. */
 export interface ChartPens {

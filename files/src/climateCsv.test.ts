@@ -1,8 +1,8 @@
+import { airReading, readSenml } from '@careful-seam/contract/instruments/senml';
 import { airFile, airPack, simulatedAir } from '@careful-seam/instruments/thermoHygrometer';
+import { readHumidity, readTemperature } from '@careful-seam/words/sentences/cureWords';
 import { DateTime } from 'luxon';
 import { describe, expect, it } from 'vitest';
-import { readHumidity, readTemperature } from '../cure/cureWords';
-import { airReading, readSenml } from '../instruments/senml';
 import { guessClimate, readClimate } from './climateCsv';
 import { readLoggerTable } from './loggerCsv';
 

@@ -1,6 +1,6 @@
+import { Crew } from '@careful-seam/contract/api/messages';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { z } from 'zod';
-import { Crew } from '../api/messages';
 
 export const SHOWERS_FORMAT_VERSION = 1;
 const Sha256 = z.string().regex(/^[0-9a-f]{64}$/);

@@ -2,8 +2,8 @@ import type { FilmRecord } from '@careful-seam/core/membrane/film/filmRecords';
 import type { FilmZone } from '@careful-seam/core/membrane/film/filmZones';
 import { type FilmLimits, judgeFilm } from '@careful-seam/core/membrane/film/judgeFilm';
 import { describe, expect, it } from 'vitest';
-import { hoursWords, layerName, temperatureWords } from '../cure/cureWords';
 import { makeWords } from '../texts/words';
+import { hoursWords, layerName, temperatureWords } from './cureWords';
 import {
   areaWords,
   bucketWords,

@@ -2,8 +2,8 @@ import type { FilmRecord } from '@careful-seam/core/membrane/film/filmRecords';
 import type { FilmJudged, FilmLimits, ZoneFilm } from '@careful-seam/core/membrane/film/judgeFilm';
 import { UM_PER_MIL } from '@careful-seam/core/membrane/film/wetGauge';
 import { FT2_PER_M2, US_GALLON_L } from '@careful-seam/core/units/measures';
-import type { ShownUnit } from '../texts/sentences';
 import type { Words } from '../texts/words';
+import type { ShownUnit } from './sentences';
 
 const QUART_L = US_GALLON_L / 4;
 

@@ -2,8 +2,8 @@ import type { LaidLayer } from '@careful-seam/core/checks/cureOfShower';
 import type { Method } from '@careful-seam/core/rules/ruleBook';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { elementName } from '../texts/names';
-import type { ShownUnit } from '../texts/sentences';
 import type { Words } from '../texts/words';
+import type { ShownUnit } from './sentences';
 
 /** A temperature in the person's own degrees. */
 export function temperatureWords(celsius: number, unit: ShownUnit): string {

@@ -1,8 +1,8 @@
 import { writeFileSync } from 'node:fs';
+import { ShowerRecord } from '@careful-seam/contract/record/record';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { z } from 'zod';
-import { ShowersFile } from '../files/showersFile';
-import { ShowerRecord } from '../record/record';
+import { ShowersFile } from '../showersFile';
 
 /** Writes the JSON Schemas of the files that leave the program. */
 const FORMATS = { 'shower-record': ShowerRecord, 'rule-book': RuleBook, showers: ShowersFile };

@@ -10,9 +10,9 @@ import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { showLength } from '@careful-seam/core/units/length';
 import { DateTime, Settings } from 'luxon';
-import { filmLimitWords, filmSentence } from '../film/filmWords';
-import { elementName, placesName } from './names';
-import type { Language, Words } from './words';
+import { elementName, placesName } from '../texts/names';
+import type { Language, Words } from '../texts/words';
+import { filmLimitWords, filmSentence } from './filmWords';
 
 const TIME_LOCALES: Record<Language, string> = { en: 'en-US', es: 'es-US' };
 Settings.defaultLocale = TIME_LOCALES.en;

@@ -1,6 +1,6 @@
+import { makeWords } from '@careful-seam/words/texts/words';
 import ical from 'ical.js';
 import { expect, test } from 'vitest';
-import { makeWords } from '../texts/words';
 import { floodCalendar } from './floodCalendar';
 
 test('an independent parser of RFC 5545 reads the visits with their times, places and reminders', () => {
