@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { expect, type Page } from '@playwright/test';
 
 /** Opens the flood test of a shower that stands in water. */
@@ -35,4 +36,24 @@ export async function endDry(page: Page, word: string): Promise<void> {
   await expect(page.getByTestId('end-verdict')).toContainText(word);
   await page.getByRole('button', { name: `End the test: ${word}` }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
+}
+
+/** What the product says of the running test. */
+export const verdict = (page: Page) => page.getByTestId('flood-verdict');
+
+/** From the flood back to the shower, at one of its stages. */
+export async function toStage(page: Page, name: RegExp): Promise<void> {
+  await page.getByRole('link', { name: 'Shower', exact: true }).click();
+  await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name }).click();
+}
+
+/** The words of the printed record. */
+export async function printed(page: Page): Promise<string> {
+  await page.getByRole('link', { name: 'Record' }).click();
+  await expect(page.getByText('All entries sent')).toBeVisible();
+  const downloading = page.waitForEvent('download');
+  await page.getByRole('link', { name: 'Print (PDF)' }).click();
+  return execFileSync('pdftotext', ['-layout', (await (await downloading).path())!, '-'])
+    .toString()
+    .replaceAll(/\s+/g, ' ');
 }

@@ -1,17 +1,9 @@
-// Ends the four demo floods: runs after the tests that look at them while the water stands (files run in the order of their names).
-import { execFileSync } from 'node:child_process';
 import type { Page } from '@playwright/test';
 import { expect, finishStage, stage, test, usedTablet } from './acting';
-import { endDry, openFlood, prepareDry, takeFile } from './waterActing';
+import { endDry, openFlood, prepareDry, printed, takeFile, toStage, verdict } from './waterActing';
 
 const HOUR_MS = 3_600_000;
 const key = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
-const verdict = (page: Page) => page.getByTestId('flood-verdict');
-
-async function toStage(page: Page, name: RegExp): Promise<void> {
-  await page.getByRole('link', { name: 'Shower', exact: true }).click();
-  await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name }).click();
-}
 
 async function releaseToTile(page: Page): Promise<void> {
   await page.getByRole('button', { name: 'Release: Flood test' }).click();
@@ -27,16 +19,6 @@ async function releaseToTile(page: Page): Promise<void> {
   }
   await page.getByRole('button', { name: /^Release: Protection/ }).click();
   await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('may begin');
-}
-
-async function printed(page: Page): Promise<string> {
-  await page.getByRole('link', { name: 'Record' }).click();
-  await expect(page.getByText('All entries sent')).toBeVisible();
-  const downloading = page.waitForEvent('download');
-  await page.getByRole('link', { name: 'Print (PDF)' }).click();
-  return execFileSync('pdftotext', ['-layout', (await (await downloading).path())!, '-'])
-    .toString()
-    .replaceAll(/\s+/g, ' ');
 }
 
 /** A logger's file of a tight shower with its pan: water and pan lose the same to the air. Hours from the start. */
@@ -232,20 +214,6 @@ test('evaporation only, two marks: undecided holds until a manager accepts it', 
   expect(text).toContain('Owner moves in; logger is on another job; accepted by Maren Oduya');
   expect(text).toContain('Looked at it together');
   expect(text).not.toContain('Proved by water, below');
-});
-
-test('a slow leak fails with litres and cups a day, opens a defect and holds the tile', async ({ tablet: page }) => {
-  await openFlood(page, '9 garden');
-  await expect(verdict(page)).toContainText('Leaks');
-  await expect(verdict(page)).toContainText(/about 4\.\d L or (18|19|20) cups of water a day/);
-  await endDry(page, 'Leaks');
-  await toStage(page, /Flood test/);
-  await expect(page.getByText('Hold: it loses water that the air did not take.')).toBeVisible();
-  await expect(page.getByRole('button', { name: /^Hold:/ })).toBeDisabled();
-  await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('held below');
-  const text = await printed(page);
-  expect(text).toMatch(/Leaks\. It loses 0\.1\d in a day more than the air takes/);
-  expect(text).toMatch(/lower bound for a fail 0\.(09|1\d) in/);
 });
 
 test('a refill in the middle is asked about; once told, the same file passes', async ({ tablet: page }) => {
