@@ -145,7 +145,7 @@ describe('the demo’s showers', () => {
     const sketch = SKETCHES.find((s) => s.name === name)!;
     const geometry = geometryOf(sketch);
     const model = showerModel(geometry);
-    if (!model.ok) throw new Error(`${model.problem.field}: ${model.problem.message}`);
+    if (!model.ok) throw new Error(`${model.problem.field}: ${model.problem.code}`);
     const hand = BY_HAND[name]!((geometry.perimeterRiseMm ?? 0) / IN);
     for (const [kind, counted] of Object.entries(hand)) {
       const seams = model.value.seams.filter((s) => s.kind === kind);

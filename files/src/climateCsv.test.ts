@@ -1,4 +1,4 @@
-import { airReading, readSenml } from '@careful-seam/contract/instruments/senml';
+import { airReading, readSenml } from '@careful-seam/files/instruments/senml';
 import { airFile, airPack, simulatedAir } from '@careful-seam/instruments/thermoHygrometer';
 import { readHumidity, readTemperature } from '@careful-seam/words/sentences/cureWords';
 import { DateTime } from 'luxon';

@@ -1,5 +1,6 @@
 import { type ClimateReading, checkClimate } from '@careful-seam/core/cure/climateLog';
-import { done, type Outcome, refuse } from '@careful-seam/core/outcome/outcome';
+import { done, type Outcome } from '@careful-seam/core/outcome/outcome';
+import { refuse } from '@careful-seam/words/errors/errors';
 import {
   guessTimes,
   type LoggerProblem,
@@ -79,12 +80,7 @@ export function readClimate(table: LoggerTable, mapping: ClimateMapping): Outcom
       found.readings.push({ atMs, airC, relativeHumidity: humidity / (mapping.percent ? 100 : 1) });
     }
   }
-  if (found.readings.length < 2)
-    return refuse(
-      'input-invalid',
-      'mapping',
-      'No two readings could be read this way. Look at the columns, the clock and the degrees again.',
-    );
+  if (found.readings.length < 2) return refuse('air-log-unreadable', 'mapping');
   const fine = checkClimate(found.readings);
   return fine.ok ? done(found) : fine;
 }

@@ -7,13 +7,13 @@ const ZONE = 'America/Chicago';
 
 function table(text: string): LoggerTable {
   const read = readLoggerTable(text);
-  if (!read.ok) throw new Error(read.problem.message);
+  if (!read.ok) throw new Error(read.problem.code);
   return read.value;
 }
 function levels(text: string, change: Partial<LoggerMapping> = {}) {
   const t = table(text);
   const read = readLevels(t, { ...guessMapping(t, ZONE, START), ...change });
-  if (!read.ok) throw new Error(read.problem.message);
+  if (!read.ok) throw new Error(read.problem.code);
   return read.value;
 }
 

@@ -1,4 +1,5 @@
-import { done, type Outcome, refuse } from '@careful-seam/core/outcome/outcome';
+import { done, type Outcome } from '@careful-seam/core/outcome/outcome';
+import { refuse } from '@careful-seam/words/errors/errors';
 import { DateTime } from 'luxon';
 import Papa from 'papaparse';
 
@@ -25,20 +26,16 @@ const isNumber = (cell: string): boolean => NUMBER.test(cell.trim());
  * A file without column names gets "Column 1", "Column 2"…
  */
 export function readLoggerTable(text: string): Outcome<LoggerTable> {
-  if (text.length > LARGEST_BYTES)
-    return refuse('input-invalid', 'file', 'This file is over 20 MB. Export a shorter time from the logger.');
+  if (text.length > LARGEST_BYTES) return refuse('log-too-large', 'file');
   const bare = text.replace(/^\uFEFF/, '');
-  if (bare.includes('\u0000'))
-    return refuse('input-invalid', 'file', 'This is not a text file. Export the readings as CSV.');
+  if (bare.includes('\u0000')) return refuse('log-not-text', 'file');
   const parsed = Papa.parse<string[]>(bare, { skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t', '|'] });
   const all = parsed.data.map((r) => r.map((c) => c.trim()));
-  if (all.length < 2)
-    return refuse('input-invalid', 'file', 'This file has no readings in it: one line for each reading is needed.');
+  if (all.length < 2) return refuse('log-empty', 'file');
   const head = columnsRow(all);
   const named = !all[head]!.some((c, i) => i > 0 && isNumber(c));
   const width = all[head]!.length;
-  if (width < 2)
-    return refuse('input-invalid', 'file', 'This file has one column only; a time and a level are needed.');
+  if (width < 2) return refuse('log-one-column', 'file');
   const columns = named
     ? all[head]!.map((c, i) => c || `Column ${i + 1}`)
     : all[head]!.map((_, i) => `Column ${i + 1}`);
@@ -243,12 +240,7 @@ export function readLevels(table: LoggerTable, mapping: LoggerMapping): Outcome<
     found.water.push({ atMs, levelMm: level * sign });
     if (pan !== null) found.pan.push({ atMs, levelMm: pan * sign });
   }
-  if (found.water.length < 2)
-    return refuse(
-      'input-invalid',
-      'mapping',
-      'No two readings could be read this way. Look at the columns, the clock and the unit again.',
-    );
+  if (found.water.length < 2) return refuse('log-unreadable', 'mapping');
   const steps = found.water.slice(1).map((r, i) => r.atMs - found.water[i]!.atMs);
   found.longestGapHours = steps.reduce((a, b) => Math.max(a, b), 0) / HOUR_MS;
   found.everyMinutes = [...steps].sort((a, b) => a - b)[steps.length >> 1]! / 60_000;

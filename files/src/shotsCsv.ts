@@ -1,5 +1,6 @@
 import type { Shot } from '@careful-seam/core/floor/survey/shots';
-import { done, type Outcome, refuse } from '@careful-seam/core/outcome/outcome';
+import { done, type Outcome } from '@careful-seam/core/outcome/outcome';
+import { refuse } from '@careful-seam/words/errors/errors';
 import Papa from 'papaparse';
 
 const COLUMNS = ['x_mm', 'y_mm', 'z_mm'] as const;
@@ -19,24 +20,13 @@ export function readShotsCsv(text: string): Outcome<Shot[]> {
     transformHeader: (h) => h.trim().toLowerCase(),
   });
   const missing = COLUMNS.find((c) => !parsed.meta.fields?.includes(c));
-  if (missing)
-    return refuse(
-      'input-invalid',
-      'file',
-      `The file has no column "${missing}". Name its columns x_mm, y_mm and z_mm.`,
-    );
+  if (missing) return refuse('shots-column-missing', 'file', { column: missing });
   const shots: Shot[] = [];
   for (const [i, row] of parsed.data.entries()) {
     const [xMm, yMm, zMm] = COLUMNS.map((c) => Number((row[c] ?? '').trim().replace(',', '.') || Number.NaN));
-    if (![xMm, yMm, zMm].every(Number.isFinite))
-      return refuse(
-        'input-invalid',
-        'file',
-        `Line ${i + 2} of the file has no three figures. Put it right and read the file again.`,
-      );
+    if (![xMm, yMm, zMm].every(Number.isFinite)) return refuse('shots-line-unreadable', 'file', { line: i + 2 });
     shots.push({ xMm: xMm!, yMm: yMm!, zMm: zMm! });
   }
-  if (shots.length === 0)
-    return refuse('input-invalid', 'file', 'The file has no shots in it: one line for each is needed.');
+  if (shots.length === 0) return refuse('shots-file-empty', 'file');
   return done(shots);
 }

@@ -36,7 +36,7 @@ export async function loadDemoFirm({
         now: now(),
         skewMs: 0,
       });
-      if (answer.refused) throw new Error(`demo entry refused: ${answer.refused.field}: ${answer.refused.message}`);
+      if (answer.refused) throw new Error(`demo entry refused: ${answer.refused.field}: ${answer.refused.code}`);
     }
   }
   const passwordHash = await hashPassword(DEMO_PASSWORD);

@@ -1,4 +1,3 @@
-import { makeWords } from '@careful-seam/words/texts/words';
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
@@ -6,8 +5,7 @@ import { I18nextProvider } from 'react-i18next';
 import { z } from 'zod';
 import { App } from './app/App';
 import './styles.css';
-import en from './texts/en.json';
-import es from './texts/es.json';
+import { words } from './ui/words';
 
 z.config({ jitless: true });
 
@@ -16,7 +14,7 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTi
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
-    <I18nextProvider i18n={makeWords('en', { en, es })}>
+    <I18nextProvider i18n={words}>
       <QueryClientProvider client={queries}>
         <App />
       </QueryClientProvider>

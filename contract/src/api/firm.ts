@@ -2,10 +2,7 @@ import { z } from 'zod';
 import { Crew } from './messages';
 
 /** A zone of the IANA list, such as America/Chicago. */
-export const TimeZone = z
-  .string()
-  .max(60)
-  .refine(isTimeZone, 'choose a time zone of the IANA list, such as America/Chicago');
+export const TimeZone = z.string().max(60).refine(isTimeZone, 'time-zone-unknown');
 function isTimeZone(zone: string): boolean {
   try {
     return new Intl.DateTimeFormat('en', { timeZone: zone }).resolvedOptions().timeZone !== '';

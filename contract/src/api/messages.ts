@@ -46,6 +46,15 @@ export const Push = z.object({
   /** Ids of those that a server had acknowledged before it was restored: nobody is told of them twice. */
   again: z.array(z.uuid()).max(PUSH_AT_MOST).default([]),
 });
+/** An expected failure: its code, the field, what its sentence is made of, and the sentence in the language that was asked for. */
+export const ToldProblem = z.object({
+  code: z.string(),
+  field: z.string(),
+  values: z.record(z.string(), z.union([z.string(), z.number()])).default({}),
+  message: z.string(),
+});
+export type ToldProblem = z.infer<typeof ToldProblem>;
+
 export const Taken = z.object({
   id: z.string(),
   ledgerSeq: z.number().int(),
@@ -55,7 +64,7 @@ export const Taken = z.object({
 export const PushAnswer = z.object({
   taken: z.array(Taken),
   /** The first entry refused; the ones after it were not looked at. */
-  refused: z.object({ id: z.string(), code: z.string(), field: z.string(), message: z.string() }).nullable(),
+  refused: ToldProblem.extend({ id: z.string() }).nullable(),
   /** Server time less device time, ms. */
   skewMs: z.number(),
 });
@@ -82,7 +91,7 @@ export const SignRecord = z.object({
 export const PhotoTaken = z.object({ hash: z.string(), widthPx: z.number(), heightPx: z.number() });
 export const RuleBookAnswer = z.object({ book: RuleBook });
 export const ErrorAnswer = z.object({
-  error: z.object({ code: z.string(), field: z.string(), message: z.string(), id: z.string().optional() }),
+  error: ToldProblem.extend({ id: z.string().optional() }),
 });
 export type ErrorAnswer = z.infer<typeof ErrorAnswer>;
 

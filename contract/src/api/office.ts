@@ -1,7 +1,7 @@
 import { ROLES } from '@careful-seam/core/log/roles';
 import { z } from 'zod';
 import { TimeZone } from './firm';
-import { ShowerRow } from './messages';
+import { ShowerRow, ToldProblem } from './messages';
 
 /** What the office page and the server say to each other. Managers only, except where a route says otherwise. */
 const name = z.string().trim().min(1).max(120);
@@ -10,7 +10,7 @@ const signIn = z
   .string()
   .trim()
   .toLowerCase()
-  .regex(/^[a-z0-9._-]{2,40}$/, 'use 2 to 40 small letters, digits, dots or dashes');
+  .regex(/^[a-z0-9._-]{2,40}$/, 'sign-in-letters');
 
 export const PersonRow = z.object({
   id: z.uuid(),
@@ -134,7 +134,7 @@ export const RestoreState = z.object({
   done: z.number().int(),
   of: z.number().int(),
   found: RestoreAnswer.nullable(),
-  problem: z.object({ code: z.string(), field: z.string(), message: z.string() }).nullable(),
+  problem: ToldProblem.nullable(),
 });
 export type RestoreState = z.infer<typeof RestoreState>;
 

@@ -8,7 +8,7 @@ const signIn = z
   .string()
   .trim()
   .toLowerCase()
-  .regex(/^[a-z0-9._-]{2,40}$/, 'use 2 to 40 small letters, digits, dots or dashes');
+  .regex(/^[a-z0-9._-]{2,40}$/, 'sign-in-letters');
 
 /** Whether anybody is there yet: an empty installation asks to be set up. */
 export const SetUpState = z.object({

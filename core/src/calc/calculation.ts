@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { issueValues } from '../outcome/issueValues';
 import { type Outcome, refuse } from '../outcome/outcome';
 import { versionOf } from '../outcome/versions';
 import { anyMm } from '../units/bounded';
@@ -28,7 +29,7 @@ export function calculation<I extends z.ZodType>(
     if (read.success) return compute(read.data);
     const issue = read.error.issues[0]!;
     const field = issue.path.join('.') || 'input';
-    return refuse('input-invalid', field, `The field "${field}" is not valid: ${issue.message}`);
+    return refuse('input-invalid', field, issueValues(issue, field));
   };
   return { name, title, version: versionOf(name), source, input, output, run };
 }

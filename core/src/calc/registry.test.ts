@@ -1,4 +1,3 @@
-import { execFileSync, spawnSync } from 'node:child_process';
 import { describe, expect, it } from 'vitest';
 import { versionOf } from '../outcome/versions';
 import { CALCULATIONS, calculationSchema, calculationVersions, runCalculation } from './registry';
@@ -172,24 +171,12 @@ describe('the list of calculations', () => {
   it.each(CALCULATIONS.map((c) => c.name))('%s names the field of bad input, never a number', (name) => {
     for (const bad of [null, {}, { text: 5 }, { lengthMm: Number.NaN }]) {
       const outcome = runCalculation(name, bad);
-      expect(outcome).toMatchObject({ ok: false, problem: { code: 'input-invalid' } });
+      // What no single field is at fault for has a code of its own.
+      const code = name === 'ponding' ? /^(input-invalid|ponding-without-floor)$/ : /^input-invalid$/;
+      expect(outcome).toMatchObject({ ok: false, problem: { code: expect.stringMatching(code) } });
     }
   });
   it('says so when there is no such calculation', () => {
     expect(runCalculation('no-such', {})).toMatchObject({ problem: { field: 'name' } });
-  });
-});
-
-describe('the command line', () => {
-  const calc = (args: string[], input = '') =>
-    spawnSync('npx', ['tsx', 'core/src/calc/cli.ts', ...args], { input, encoding: 'utf8' });
-  it('lists, answers and refuses with exit codes', () => {
-    expect(execFileSync('npx', ['tsx', 'core/src/calc/cli.ts', '--list'], { encoding: 'utf8' }).split('\n')[0]).toMatch(
-      /^length-parse\t/,
-    );
-    const good = calc(['lap-leg'], JSON.stringify(EXAMPLES['lap-leg']));
-    expect([good.status, JSON.parse(good.stdout)]).toEqual([0, { legsMm: [62, 62] }]);
-    const bad = calc(['lap-leg'], 'not json');
-    expect([bad.status, JSON.parse(bad.stdout).error.field]).toEqual([1, 'input']);
   });
 });

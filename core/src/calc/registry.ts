@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { fallDesign } from '../floor/fall/fallDesign';
 import { lapLeg, lapVerdict } from '../membrane/laps';
-import { type Outcome, type Problem, refuse } from '../outcome/outcome';
+import { type Outcome, refuse } from '../outcome/outcome';
 import { PlanPoint } from '../shower/geometry/point';
 import { ShowerGeometry } from '../shower/geometry/showerGeometry';
 import { showerModel } from '../shower/geometry/showerModel';
@@ -197,9 +197,7 @@ export function findCalculation(name: string): Calculation | null {
 /** Runs a calculation by name; an unknown name is an expected failure. */
 export function runCalculation(name: string, input: unknown): Outcome<unknown> {
   const found = findCalculation(name);
-  return found
-    ? found.run(input)
-    : refuse('input-invalid', 'name', `There is no calculation "${name}". Ask for the list.`);
+  return found ? found.run(input) : refuse('calculation-unknown', 'name', { name });
 }
 
 /** Versions of all calculations, as a release stores them. */
@@ -211,7 +209,3 @@ export function calculationVersions(): Record<string, string> {
 export function calculationSchema(c: Calculation): { input: unknown; output: unknown } {
   return { input: z.toJSONSchema(c.input, { io: 'input' }), output: z.toJSONSchema(c.output) };
 }
-
-/** An outcome as the command line and the API print it: the value, or `{error: {code, field, message}}`. */
-export const asAnswer = (outcome: Outcome<unknown>): { ok: boolean; json: unknown } =>
-  outcome.ok ? { ok: true, json: outcome.value } : { ok: false, json: { error: outcome.problem satisfies Problem } };

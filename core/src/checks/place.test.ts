@@ -181,7 +181,7 @@ describe('what goes with a face', () => {
   it('a bench goes with the wall that it stands along, a corner seat with both of its walls', () => {
     const built = (bench: object) => {
       const made = showerModel({ ...sampleShower(), benches: [bench] } as ReturnType<typeof sampleShower>);
-      if (!made.ok) throw new Error(made.problem.message);
+      if (!made.ok) throw new Error(made.problem.code);
       return (wall: string) => partsOfFace(made.value, wall).has('bench:b:top');
     };
     const along = built({ kind: 'along', id: 'b', edge: 2, alongMm: 0, widthMm: 60 * IN, depthMm: 300, topMm: 450 });

@@ -16,7 +16,7 @@ const METHODS = BOOK.methods.map((m) => m.key);
 function asked(method: string, id: string, change: (g: ReturnType<typeof sampleShower>) => object = () => ({})) {
   const geometry = sampleShower();
   const model = showerModel({ ...geometry, ...change(geometry) } as typeof geometry);
-  if (!model.ok) throw new Error(model.problem.message);
+  if (!model.ok) throw new Error(model.problem.code);
   const found = requirementsOf(model.value, combineMethods(BOOK, { method }, [])!).filter((r) => r.check.id === id);
   expect(found.length).toBeGreaterThan(0);
   return found.map((r) => ({ ...r, leastIn: (r.check as MeasuredCheck).limit.atLeastMm! / IN }));

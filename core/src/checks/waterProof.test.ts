@@ -83,7 +83,7 @@ describe('the basin below a water line is the same', () => {
   ) => {
     const g = sampleShower(more);
     const made = showerModel({ ...g, ...change(g) } as typeof g);
-    if (!made.ok) throw new Error(made.problem.message);
+    if (!made.ok) throw new Error(made.problem.code);
     return basinChanged(model, made.value, line);
   };
   it('where nothing changed, or only what stands above it', () => {

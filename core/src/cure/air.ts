@@ -44,16 +44,10 @@ export interface Air {
 
 /** Saturation pressure, vapour pressure deficit and dew point of air [ASHRAE Fundamentals, Hyland and Wexler]. */
 export function air({ temperatureC, relativeHumidity }: AirInput): Outcome<Air> {
-  if (!(temperatureC >= -40 && temperatureC <= 90))
-    return refuse('range-invalid', 'temperatureC', 'The temperature must lie between -40 and 90 °C. Check the unit.');
+  if (!(temperatureC >= -40 && temperatureC <= 90)) return refuse('temperature-impossible', 'temperatureC');
   const saturated = saturationPa(temperatureC);
   const vapour = saturated * relativeHumidity;
-  if (vapour <= saturationPa(COLDEST_C))
-    return refuse(
-      'range-invalid',
-      'relativeHumidity',
-      'Air this dry has no dew point. Give the relative humidity as a share, 0.5 for 50 %.',
-    );
+  if (vapour <= saturationPa(COLDEST_C)) return refuse('air-too-dry', 'relativeHumidity');
   return done({
     saturationPa: saturated,
     deficitPa: saturated - vapour,

@@ -32,17 +32,11 @@ export function checkClimate(readings: readonly ClimateReading[]): Outcome<reado
     const warm = siteTemperature(r.airC, `readings.${i}.airC`);
     if (!warm.ok) return warm;
     if (!(r.relativeHumidity >= 0 && r.relativeHumidity <= 1))
-      return refuse(
-        'range-invalid',
-        `readings.${i}.relativeHumidity`,
-        `A humidity of ${Math.round(r.relativeHumidity * 100)} % can't be. Check the column, or whether it is a share or percent.`,
-      );
+      return refuse('humidity-impossible', `readings.${i}.relativeHumidity`, {
+        percent: Math.round(r.relativeHumidity * 100),
+      });
     if (i > 0 && r.atMs < readings[i - 1]!.atMs)
-      return refuse(
-        'range-invalid',
-        `readings.${i}.atMs`,
-        `Reading ${i + 1} is earlier than the one before. Check the clock.`,
-      );
+      return refuse('air-reading-back', `readings.${i}.atMs`, { reading: i + 1 });
   }
   return done(readings);
 }

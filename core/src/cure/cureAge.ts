@@ -66,15 +66,11 @@ export function cureRate(
 export function siteTemperature(temperatureC: number, field: string): Outcome<number> {
   const [least, most] = SITE_C;
   if (temperatureC >= least && temperatureC <= most) return done(temperatureC);
-  const said = Math.round(temperatureC * 10) / 10;
-  const inC = Math.round(((temperatureC - 32) * 5) / 9);
-  return refuse(
-    'range-invalid',
-    field,
-    temperatureC > most
-      ? `${said} °C on site? If it was read in °F it is ${inC} °C: enter it so.`
-      : `${said} °C on site? Check the figure and its unit.`,
-  );
+  const read = Math.round(temperatureC * 10) / 10;
+  const celsius = Math.round(((temperatureC - 32) * 5) / 9);
+  return temperatureC > most
+    ? refuse('temperature-in-fahrenheit', field, { read, celsius })
+    : refuse('temperature-off-site', field, { read });
 }
 
 /**

@@ -5,7 +5,7 @@ import { FRAME_MM, grateStack } from './grateStack';
 describe('the stack under a grate', () => {
   const stack = (tileMm: number, mortarMm: number) => {
     const found = grateStack({ tileMm, mortarMm, frameMm: FRAME_MM });
-    if (!found.ok) throw new Error(found.problem.message);
+    if (!found.ok) throw new Error(found.problem.code);
     return found.value;
   };
   it('makes up what tile and mortar stand over the frame', () => {

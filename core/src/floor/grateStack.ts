@@ -21,8 +21,7 @@ export function grateStack({
   mortarMm: number;
   frameMm: number;
 }): Outcome<GrateStack> {
-  if (!(tileMm > 0 && mortarMm >= 0 && frameMm > 0))
-    return refuse('range-invalid', 'tileMm', 'Tile and frame need a thickness above zero. Measure them.');
+  if (!(tileMm > 0 && mortarMm >= 0 && frameMm > 0)) return refuse('tile-not-positive', 'tileMm');
   const spacerMm = tileMm + mortarMm - frameMm;
   if (spacerMm < -0.5) return done({ spacerMm, parts: 'too-high' });
   if (spacerMm < SPACER_MM[0] / 2) return done({ spacerMm: Math.max(0, spacerMm), parts: 'none' });

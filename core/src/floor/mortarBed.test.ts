@@ -23,7 +23,7 @@ describe('a mortar bed', () => {
       thicknessAtDrainMm: IN / 2,
       riseMm,
     });
-    if (!found.ok) throw new Error(found.problem.message);
+    if (!found.ok) throw new Error(found.problem.code);
     expect(found.value.meanMm / IN).toBeCloseTo(0.986, 3);
     expect(found.value.volumeL / FT3_L).toBeCloseTo(1.232, 3);
     expect(found.value.leastMm).toBe(IN / 2);
@@ -31,7 +31,7 @@ describe('a mortar bed', () => {
   it('agrees with the sum over a fine grid of the same straight lines, wherever the drain stands', () => {
     const drain = { xMm: 12 * IN, yMm: 25 * IN };
     const found = mortarBed({ footprint: FOOTPRINT, drain, thicknessAtDrainMm: 15, riseMm: 20 });
-    if (!found.ok) throw new Error(found.problem.message);
+    if (!found.ok) throw new Error(found.problem.code);
     let [sum, n] = [0, 0];
     for (let i = 0.5; i < 300; i += 1)
       for (let j = 0.5; j < 180; j += 1) {
@@ -60,7 +60,7 @@ describe('a mortar bed', () => {
       waterLPerKg: 0.1,
       spareShare: 0.1,
     });
-    if (!mix.ok) throw new Error(mix.problem.message);
+    if (!mix.ok) throw new Error(mix.problem.code);
     const bulk = (35 * 1.1) / 0.8;
     expect(mix.value.dryKg).toBeCloseTo(bulk * 1.6, 9);
     expect(mix.value.bags).toBe(3);
@@ -80,7 +80,7 @@ describe('a tray', () => {
       fall: 0.02,
       ...more,
     });
-    if (!found.ok) throw new Error(found.problem.message);
+    if (!found.ok) throw new Error(found.problem.code);
     return found.value;
   };
   it('is cut alike on opposite sides when its drain stands in the middle, and keeps a flat rim', () => {
@@ -115,7 +115,7 @@ describe('a tray', () => {
 describe('a drain', () => {
   const level = (leftOverRightMm: number, frontOverBackMm: number) => {
     const found = flangeLevel({ leftOverRightMm, frontOverBackMm, overMm: 100, diameterMm: 150, limitMm: 1 });
-    if (!found.ok) throw new Error(found.problem.message);
+    if (!found.ok) throw new Error(found.problem.code);
     return found.value;
   };
   it('that hangs to the right is raised on the right, by what it hangs over its width', () => {
@@ -158,7 +158,7 @@ describe('the thickness of a bed that was shot', () => {
       }),
     );
     const made = makeSurface({ footprint: FOOTPRINT, drain, drainRimMm: 1 }, shots);
-    if (!made.ok) throw new Error(made.problem.message);
+    if (!made.ok) throw new Error(made.problem.code);
     const bed = bedThickness(made.value, ownHeights(made.value, 0), 12.7, 24);
     expect(bed.leastMm).toBeCloseTo(12.7, 9);
     // Triangles cut the edges of the pyramid a little higher than straight lines do.

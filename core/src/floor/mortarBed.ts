@@ -64,8 +64,7 @@ export interface MortarMix {
 /** Dry mix, bags and water for a bed. All figures but the bed's volume are editable common practice, no source. */
 export function mortarMix(input: MortarMixInput): Outcome<MortarMix> {
   const { volumeL, sandParts, shrinkShare, bulkKgPerL, bagKg, waterLPerKg, spareShare } = input;
-  if (![volumeL, bulkKgPerL, bagKg].every((v) => v > 0))
-    return refuse('range-invalid', 'volumeL', 'Volume, density and bag must be above zero. Check them.');
+  if (![volumeL, bulkKgPerL, bagKg].every((v) => v > 0)) return refuse('bed-not-positive', 'volumeL');
   const bulkL = (volumeL * (1 + spareShare)) / (1 - shrinkShare);
   const dryKg = bulkL * bulkKgPerL;
   const bags = Math.ceil(dryKg / bagKg - 1e-9);

@@ -46,18 +46,8 @@ export interface TrayCut {
 
 /** How much comes off which side of a tray or pan so that the drain stays in its place, and what that does to its edge. */
 export function trayCut({ opening, drain, tray, flatRimMm, gapMm, fall }: TrayCutInput): Outcome<TrayCut> {
-  if (drain.xMm >= opening.widthMm || drain.yMm >= opening.depthMm)
-    return refuse(
-      'drain-outside',
-      'drain',
-      'The drain lies outside the opening. Measure it from the left and the front.',
-    );
-  if (tray.xMm >= tray.widthMm || tray.yMm >= tray.depthMm)
-    return refuse(
-      'drain-outside',
-      'tray',
-      'The tray’s drain lies outside the tray. Measure it from its left and front.',
-    );
+  if (drain.xMm >= opening.widthMm || drain.yMm >= opening.depthMm) return refuse('drain-outside-opening', 'drain');
+  if (tray.xMm >= tray.widthMm || tray.yMm >= tray.depthMm) return refuse('drain-outside-tray', 'tray');
   const room = {
     left: drain.xMm,
     right: opening.widthMm - drain.xMm,

@@ -17,8 +17,7 @@ export interface AdmissionGround {
  */
 export function admitEntry(entry: Entry, hash: string, ground: AdmissionGround): Outcome<'known' | 'new'> {
   if (ground.sameIdHash === hash) return done('known');
-  if (ground.sameIdHash !== null)
-    return refuse('id-taken', 'id', 'An entry with this id but other content is already stored. Nothing was changed.');
+  if (ground.sameIdHash !== null) return refuse('id-taken', 'id');
   const chained = continuesChain(entry, ground.lastOfDevice);
   return chained.ok ? done('new') : chained;
 }

@@ -47,19 +47,10 @@ export function ledgerHash(link: LedgerLink): string {
 /** A device's chain: numbers without gaps, each entry naming the one before. `last` is the newest accepted one. */
 export function continuesChain(entry: Entry, last: { deviceSeq: number; hash: string } | null): Outcome<null> {
   const wanted = (last?.deviceSeq ?? 0) + 1;
-  if (entry.deviceSeq !== wanted) {
-    return refuse(
-      'chain-broken',
-      'deviceSeq',
-      `Entry ${entry.deviceSeq} of this tablet came where number ${wanted} was due. Send the missing ones first.`,
-    );
-  }
+  if (entry.deviceSeq > wanted) return refuse('chain-gap', 'deviceSeq', { came: entry.deviceSeq, due: wanted });
+  if (entry.deviceSeq < wanted) return refuse('chain-broken', 'deviceSeq');
   if (entry.prevDeviceHash !== (last?.hash ?? null)) {
-    return refuse(
-      'chain-broken',
-      'prevDeviceHash',
-      'This entry does not follow the last one of its tablet. The tablet was copied or restored: it needs a new device number.',
-    );
+    return refuse('chain-broken', 'prevDeviceHash');
   }
   return done(null);
 }

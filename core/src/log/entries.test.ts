@@ -133,7 +133,7 @@ describe('entries at a boundary', () => {
   it('of a later version or an unknown kind are named', () => {
     expect(readEntry({ ...entry(), v: 2 })).toMatchObject({ problem: { code: 'version-too-new', field: 'v' } });
     expect(readEntry({ ...entry(), kind: 'hologram' })).toMatchObject({
-      problem: { code: 'version-too-new', field: 'kind' },
+      problem: { code: 'kind-unknown', field: 'kind' },
     });
   });
   it.each([

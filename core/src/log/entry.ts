@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FilmRecord } from '../membrane/film/filmRecords';
+import { issueValues } from '../outcome/issueValues';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { SEVERITIES, VARIANTS } from '../rules/checks/checkBase';
 import { PARTS } from '../shower/geometry/parts';
@@ -68,7 +69,7 @@ const LevelSeries = z
   })
   .refine((s) => s.minutes.length === s.levelMm.length, {
     path: ['levelMm'],
-    message: 'There must be one level for each time.',
+    message: 'levels-miscounted',
   });
 
 /** A logger's temperature and humidity as one entry: minutes after the first reading, °C, shares. */
@@ -82,7 +83,7 @@ const ClimateSeries = z
   })
   .refine((s) => s.minutes.length === s.airC.length && s.minutes.length === s.relativeHumidity.length, {
     path: ['airC'],
-    message: 'There must be one temperature and one humidity for each time.',
+    message: 'air-miscounted',
   });
 
 const FloodFigures = z.object({
@@ -203,7 +204,7 @@ export const BODIES = {
     })
     .refine((b) => b.answer !== 'not-applicable' || (b.reason ?? '').trim() !== '', {
       path: ['reason'],
-      message: '"Not applicable" needs a reason.',
+      message: 'reason-missing',
     }),
   photo: z.object({
     photo: PhotoUse,
@@ -327,7 +328,7 @@ export const BODIES = {
     })
     .refine((b) => (b.action === 'replace') === (b.body !== undefined), {
       path: ['body'],
-      message: 'A replacement carries the new body; a withdrawal none.',
+      message: 'replacement-without-body',
     }),
   'record-signed': z.object({ name: words, ledgerHash: z.string().max(64), statement: words }),
 } as const;
@@ -386,7 +387,7 @@ export type Entry = { [K in EntryKind]: EntryOf<K> }[EntryKind];
 function firstIssue(error: z.ZodError, prefix: string): Outcome<never> {
   const issue = error.issues[0]!;
   const field = [prefix, ...issue.path].filter((part) => part !== '').join('.');
-  return refuse('entry-invalid', field, `The entry's field "${field}" is not valid: ${issue.message}`);
+  return refuse('entry-invalid', field, issueValues(issue, field));
 }
 
 /** Checks one body against its kind. */
@@ -400,18 +401,10 @@ export function readEntry(input: unknown): Outcome<Entry> {
   const kind = (input as { kind?: unknown } | null)?.kind;
   const v = (input as { v?: unknown } | null)?.v;
   if (typeof kind === 'string' && !(kind in BODIES)) {
-    return refuse(
-      'version-too-new',
-      'kind',
-      `This program does not know entries of kind "${kind}". Update it, then try again.`,
-    );
+    return refuse('kind-unknown', 'kind', { kind });
   }
   if (typeof v === 'number' && typeof kind === 'string' && v > VERSIONS[kind as EntryKind]) {
-    return refuse(
-      'version-too-new',
-      'v',
-      `Entries "${kind}" of version ${v} come from a later program. Update this one, then try again.`,
-    );
+    return refuse('version-too-new', 'v', { kind, version: v });
   }
   const read = Envelope.safeParse(input);
   if (!read.success) return firstIssue(read.error, '');

@@ -24,8 +24,6 @@ function depthOf(text: string): number {
   return deepest;
 }
 
-const invalid = (message: string): Outcome<never> => refuse('entry-invalid', 'entries', message);
-
 /** Half of a letter that takes two. */
 const HALF = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/;
 
@@ -57,25 +55,19 @@ function changedField(sealed: unknown, read: unknown, path: string): string | nu
  * stored is always what was sealed.
  */
 export function readText(text: string): Outcome<Entry> {
-  if (text.length > ENTRY_LETTERS_AT_MOST) return invalid('This entry is longer than any that is written here.');
-  if (depthOf(text) > DEEPEST) return invalid('This entry is nested deeper than any that is written here.');
+  if (text.length > ENTRY_LETTERS_AT_MOST) return refuse('entry-too-long', 'entries');
+  if (depthOf(text) > DEEPEST) return refuse('entry-too-deep', 'entries');
   let raw: unknown;
   try {
     raw = JSON.parse(text);
   } catch {
-    return invalid('This entry is not JSON.');
+    return refuse('entry-not-json', 'entries');
   }
-  if (textsIn(raw).some(isUnkept))
-    return invalid('This entry holds a letter that can not be kept. Type the words again.');
+  if (textsIn(raw).some(isUnkept)) return refuse('entry-letter-not-kept', 'entries');
   const read = readEntry(raw);
   if (!read.ok) return read;
   const changed = changedField(raw, read.value, '');
-  if (changed !== null)
-    return refuse(
-      'entry-invalid',
-      changed,
-      `The entry's field "${changed}" would not be kept as it was sealed. Write it again without blanks at its ends.`,
-    );
-  if (canonicalText(raw) !== text) return invalid('This entry is not in its canonical form (RFC 8785).');
+  if (changed !== null) return refuse('entry-not-as-sealed', changed, { name: changed });
+  if (canonicalText(raw) !== text) return refuse('entry-not-canonical', 'entries');
   return read;
 }

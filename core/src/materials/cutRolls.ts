@@ -113,14 +113,9 @@ function packInto(sorted: readonly Cut[], count: number, rollMm: number, budget:
 export function cutRolls({ rollMm, piecesMm, lapMm = LAP_MM }: z.infer<typeof CutRollsInput>): Outcome<CutRolls> {
   const longest = Math.max(0, ...piecesMm);
   if (longest > rollMm && rollMm <= lapMm)
-    return refuse(
-      'range-invalid',
-      'rollMm',
-      `A piece of ${Math.round(longest)} mm is longer than the roll, and a roll of ${rollMm} mm is no longer than its lap of ${lapMm} mm: give a longer roll.`,
-    );
+    return refuse('roll-too-short', 'rollMm', { piece: Math.round(longest), roll: rollMm, lap: lapMm });
   const cuts = piecesMm.reduce((n, p) => n + Math.max(1, Math.ceil((p - lapMm) / Math.max(rollMm - lapMm, 1e-9))), 0);
-  if (longest > rollMm && cuts > MOST_CUTS)
-    return refuse('range-invalid', 'rollMm', `These lengths come to ${cuts} cuts: check the length of the roll.`);
+  if (longest > rollMm && cuts > MOST_CUTS) return refuse('too-many-cuts', 'rollMm', { cuts });
   const sorted = splitLong(piecesMm, rollMm, lapMm).sort((a, b) => b.mm - a.mm);
   const lengths = sorted.map((c) => c.mm);
   const atLeastRolls = atLeast(lengths, rollMm);

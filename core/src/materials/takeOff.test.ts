@@ -7,7 +7,7 @@ import { shoppingList, takeOff, usedVerdict } from './takeOff';
 
 const cut = (rollMm: number, piecesMm: number[]) => {
   const found = cutRolls({ rollMm, piecesMm });
-  if (!found.ok) throw new Error(found.problem.message);
+  if (!found.ok) throw new Error(found.problem.code);
   return found.value;
 };
 

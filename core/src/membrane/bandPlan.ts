@@ -32,11 +32,9 @@ export interface BandPlan {
 /** Legs of a creased band, its laps on both sides and onto the corner piece, and what room there is for error. [common practice, no source] */
 export function bandPlan(input: z.infer<typeof BandPlanInput>): Outcome<BandPlan> {
   const { bandWidthMm, lossMm, offCentreMm, otherEdgeMm, cornerLegMm, stopShortMm, limitMm } = input;
-  if (lossMm >= bandWidthMm)
-    return refuse('range-invalid', 'lossMm', 'The crease can’t take more than the whole band. Check both figures.');
+  if (lossMm >= bandWidthMm) return refuse('crease-over-band', 'lossMm');
   const half = (bandWidthMm - lossMm) / 2;
-  if (Math.abs(offCentreMm) > half)
-    return refuse('range-invalid', 'offCentreMm', 'So far off centre the band misses one side. Check the figure.');
+  if (Math.abs(offCentreMm) > half) return refuse('band-misses-side', 'offCentreMm');
   const legsMm: [number, number] = [half + offCentreMm, half - offCentreMm];
   const lapsMm: [number, number] = [legsMm[0] - otherEdgeMm[0], legsMm[1] - otherEdgeMm[1]];
   const onCornerMm = cornerLegMm - stopShortMm;

@@ -13,7 +13,7 @@ const verdict = (ats: number[], lapMm = 2 * IN, more: object = pattern) => {
     readings: ats.map((atMm) => ({ atMm, lapMm })),
     ...more,
   });
-  if (!outcome.ok) throw new Error(outcome.problem.message);
+  if (!outcome.ok) throw new Error(outcome.problem.code);
   return outcome.value;
 };
 
@@ -76,7 +76,7 @@ describe('laps', () => {
         const readings: { atMm: number; lapMm: number }[] = [];
         for (let i = 0; i < 60; i += 1) {
           const outcome = lapVerdict({ lengthMm, limitMm: 50, speaksForMm: 150, readings, ...pattern });
-          if (!outcome.ok) throw new Error(outcome.problem.message);
+          if (!outcome.ok) throw new Error(outcome.problem.code);
           if (outcome.value.nextAtMm === null) break;
           readings.push({ atMm: outcome.value.nextAtMm, lapMm: 55 });
         }
@@ -151,7 +151,7 @@ describe('the pattern of readings, to the place', () => {
   });
   const next = (ats: number[], more: Partial<LapVerdictInput> = {}) => {
     const found = lapVerdict(input(ats, more));
-    if (!found.ok) throw new Error(found.problem.message);
+    if (!found.ok) throw new Error(found.problem.code);
     return found.value;
   };
   const pattern = { readingsAtLeast: 3, endWithinMm: 150, gapAtMostMm: 400 };

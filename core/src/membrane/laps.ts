@@ -11,10 +11,8 @@ export interface LapLegInput {
 /** Legs of a creased band: (width − loss) / 2 ± off-centre [common practice, no source]. */
 export function lapLeg({ bandWidthMm, lossMm, offCentreMm }: LapLegInput): Outcome<{ legsMm: [number, number] }> {
   const half = (bandWidthMm - lossMm) / 2;
-  if (half <= 0)
-    return refuse('range-invalid', 'lossMm', 'The loss takes the whole band. Check its width and the loss.');
-  if (Math.abs(offCentreMm) > half)
-    return refuse('range-invalid', 'offCentreMm', 'The band would not reach over the change of plane.');
+  if (half <= 0) return refuse('loss-over-band', 'lossMm');
+  if (Math.abs(offCentreMm) > half) return refuse('band-misses-plane', 'offCentreMm');
   return done({ legsMm: [half + offCentreMm, half - offCentreMm] });
 }
 
@@ -107,12 +105,7 @@ function nextUnspoken(spoken: readonly Stretch[], input: LapVerdictInput): numbe
 export function lapVerdict(input: LapVerdictInput): Outcome<LapVerdict> {
   const { lengthMm, limitMm, readings, speaksForMm, lookOnWhole } = input;
   const stray = readings.findIndex((r) => r.atMm < 0 || r.atMm > lengthMm + SLACK_MM);
-  if (stray >= 0)
-    return refuse(
-      'range-invalid',
-      `readings.${stray}.atMm`,
-      'This reading lies beyond the end of the seam. Check its place.',
-    );
+  if (stray >= 0) return refuse('reading-past-seam', `readings.${stray}.atMm`);
   const ats = readings.map((r) => r.atMm).sort((a, b) => a - b);
   const lowestMm = readings.length > 0 ? Math.min(...readings.map((r) => r.lapMm)) : null;
   const spoken = union(ats.map((at) => clip({ fromMm: at - speaksForMm, toMm: at + speaksForMm }, lengthMm)));

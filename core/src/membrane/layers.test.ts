@@ -5,7 +5,7 @@ import { layerStack, stackCells } from './layerStack';
 
 const stack = (layers: Parameters<typeof layerStack>[0]['layers']) => {
   const found = layerStack({ layers });
-  if (!found.ok) throw new Error(found.problem.message);
+  if (!found.ok) throw new Error(found.problem.code);
   return found.value;
 };
 

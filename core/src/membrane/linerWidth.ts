@@ -41,8 +41,7 @@ export function linerWidth(input: z.infer<typeof LinerWidthInput>): Outcome<Line
   const { openingWidthMm, openingDepthMm, turnUpMm, overCurbMm, seamLapMm = SEAM_LAP_MM } = input;
   const rolls = [...(input.rollsMm ?? LINER_ROLLS_MM)].sort((a, b) => a - b);
   const widest = rolls.at(-1)!;
-  if (turnUpMm > 2000)
-    return refuse('range-invalid', 'turnUpMm', 'A turn-up of more than 6 ft is a wall membrane. Check the figure.');
+  if (turnUpMm > 2000) return refuse('turn-up-too-high', 'turnUpMm');
   const wide = openingWidthMm + 2 * turnUpMm;
   const deep = openingDepthMm + turnUpMm + (overCurbMm > 0 ? overCurbMm : turnUpMm);
   const ways = [

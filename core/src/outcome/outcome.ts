@@ -1,37 +1,19 @@
-/**
- * The one shape of an expected failure: a closed code, the field it concerns, a sentence a person can act on.
- * Functions return an Outcome when the caller is expected to handle the failure, and throw only for a bug in the caller.
- */
-export const PROBLEM_CODES = [
-  'length-unreadable',
-  'length-out-of-range',
-  'footprint-invalid',
-  'edge-invalid',
-  'drain-outside',
-  'penetration-outside',
-  'joint-outside',
-  'niche-invalid',
-  'bench-invalid',
-  'ceiling-invalid',
-  'shots-invalid',
-  'name-taken',
-  'rule-book-invalid',
-  'input-invalid',
-  'range-invalid',
-  'entry-invalid',
-  'version-too-new',
-  'chain-broken',
-  'id-taken',
-] as const;
-export type ProblemCode = (typeof PROBLEM_CODES)[number];
+import type { PROBLEMS } from './problems';
 
-/** `field` is a dotted path into the input, `message` one sentence with the way out. */
+/** What a sentence is filled with: words that somebody typed, counts and figures with the unit that their name says. */
+export type Values = Readonly<Record<string, string | number>>;
+
+/**
+ * The one shape of an expected failure. `code` names what is wrong, `field` is a dotted path into the input, `values` fill the
+ * sentence that stands beside the code in `words/src/errors`: nobody builds one where something is found to be wrong.
+ */
 export interface Problem {
-  code: ProblemCode;
+  code: string;
   field: string;
-  message: string;
+  values: Values;
 }
 
+/** What a function returns whose caller is expected to handle a failure; it throws only for a bug in the caller. */
 export type Outcome<T> = { ok: true; value: T } | { ok: false; problem: Problem };
 
 /** A success with its value. */
@@ -39,7 +21,26 @@ export function done<T>(value: T): Outcome<T> {
   return { ok: true, value };
 }
 
-/** An expected failure: closed code, dotted field, sentence with the way out. */
-export function refuse<T = never>(code: ProblemCode, field: string, message: string): Outcome<T> {
-  return { ok: false, problem: { code, field, message } };
+/** An outcome of a part, told of the whole: its field stands below `field`. */
+export function below<T>(field: string, outcome: Outcome<T>): Outcome<T> {
+  if (outcome.ok) return outcome;
+  const parts = [field, outcome.problem.field].filter((part) => part !== '');
+  return { ok: false, problem: { ...outcome.problem, field: parts.join('.') } };
 }
+
+/** Values by their names; nothing where a code has none. */
+export type Filling<Names extends string> = [Names] extends [never]
+  ? []
+  : [values: Readonly<Record<Names, string | number>> & Values];
+
+/** Makes the function that refuses by the codes of a table, each with the values that its sentence names. */
+export const refuser =
+  <Table extends Record<string, string>>() =>
+  <Code extends keyof Table & string>(
+    code: Code,
+    field: string,
+    ...[values]: Filling<Table[Code]>
+  ): Outcome<never> => ({ ok: false, problem: { code, field, values: values ?? {} } });
+
+/** An expected failure of core: its code, the dotted field it concerns, the values of its sentence. */
+export const refuse = refuser<{ [Code in keyof typeof PROBLEMS]: (typeof PROBLEMS)[Code][number] }>();

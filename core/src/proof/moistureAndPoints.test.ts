@@ -112,7 +112,7 @@ describe('walls that face sideways and shower heads', () => {
         diameterMm: 20,
       }));
       const made = showerModel({ ...sampleShower(), penetrations: arms });
-      if (!made.ok) throw new Error(made.problem.message);
+      if (!made.ok) throw new Error(made.problem.code);
       return showerHeadMm(made.value);
     };
     expect(heads(1900, 2100)).toBeCloseTo(2100 + RISE, 6);

@@ -104,7 +104,7 @@ describe('what an edit of the dimensions would take', () => {
     lapReading(t, foot, 'wall:back', 300, 55);
     const made = (widthMm: number) => {
       const model = showerModel(sampleShower({ widthMm }));
-      if (!model.ok) throw new Error(model.problem.message);
+      if (!model.ok) throw new Error(model.problem.code);
       return keptAfter(fold(t.entries), model.value);
     };
     expect(made(60 * IN)).toMatchObject({ kept: 3, lost: [] });
@@ -326,7 +326,7 @@ describe('requirements of parts', () => {
     ...more,
   });
   const made = showerModel(sampleShower({ niche: true }));
-  if (!made.ok) throw new Error(made.problem.message);
+  if (!made.ok) throw new Error(made.problem.code);
   const asked = (more: object) => requirementsOf(made.value, book(looked(more)));
 
   it('in the order of the stages, whatever the book’s own', () => {

@@ -443,7 +443,7 @@ describe('small things', () => {
       ...geometry,
       edges: geometry.edges.map((e) => (e.kind === 'curb' ? { kind: 'open', id: e.id } : e)),
     } as never);
-    if (!made.ok) throw new Error(made.problem.message);
+    if (!made.ok) throw new Error(made.problem.code);
     const curb = geometry.edges.findIndex((e) => e.kind === 'curb');
     expect(surveyedFloor(made.value, true).openEdges).toEqual([curb]);
     expect(surveyedFloor(sampleModel(), true).openEdges).toEqual([]);

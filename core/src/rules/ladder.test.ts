@@ -151,7 +151,7 @@ describe('the ladder', () => {
       lineDrain: false,
     });
     const model = showerModel(geometry);
-    if (!model.ok) throw new Error(model.problem.message);
+    if (!model.ok) throw new Error(model.problem.code);
     const method = combineMethods(BOOK, { method: key }, drawnVariants(geometry))!;
     const stages = new Set(
       requirementsOf(model.value, method)
@@ -299,7 +299,7 @@ describe('what is asked only where it is', () => {
   const requirements = (method: string, edges: (g: ShowerGeometry) => ShowerGeometry, pinned: Partial<Pinned> = {}) => {
     const geometry = edges(sampleShower({ niche: true }));
     const model = showerModel(geometry);
-    if (!model.ok) throw new Error(model.problem.message);
+    if (!model.ok) throw new Error(model.problem.code);
     return requirementsOf(model.value, combineMethods(BOOK, { method, ...pinned }, drawnVariants(geometry))!);
   };
   const asking = (found: ReturnType<typeof requirements>, id: string) =>
@@ -353,7 +353,7 @@ describe('what is asked only where it is', () => {
 
 describe('a shower of several methods', () => {
   const model = showerModel(sampleShower());
-  if (!model.ok) throw new Error(model.problem.message);
+  if (!model.ok) throw new Error(model.problem.code);
   const pinned: Pinned = { method: 'bonded-sheet', parts: { floor: 'ready-pan', curb: 'ready-pan' } };
   const method = combineMethods(BOOK, pinned, [])!;
   const asked = requirementsOf(model.value, method, methodsOfParts(pinned));
@@ -401,7 +401,7 @@ describe('a check of one side', () => {
   it('is asked of a niche’s sill alone, and of a curb’s inner edge alone', () => {
     const options = { bench: 3, shelves: 1, ceiling: 2, riseMm: 19, lineDrain: false };
     const model = showerModel(shapedShower(SHAPES[0]!(1500, 900), options).geometry);
-    if (!model.ok) throw new Error(model.problem.message);
+    if (!model.ok) throw new Error(model.problem.code);
     const asked = requirementsOf(model.value, combineMethods(BOOK, { method: 'bonded-sheet' }, [])!);
     const of = (id: string) => asked.filter((r) => r.check.id === id).map((r) => r.element);
     expect(of('sill-fall')).toHaveLength(1);

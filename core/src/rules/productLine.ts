@@ -19,8 +19,8 @@ export type LineKind = (typeof LINE_KINDS)[number];
 /** Least and most of a figure as a label states them. */
 const Range = z
   .object({ least: z.number().min(0).optional(), most: z.number().min(0).optional() })
-  .refine((r) => r.least !== undefined || r.most !== undefined, 'a range needs its least or its most')
-  .refine((r) => (r.least ?? 0) <= (r.most ?? Infinity), 'its most lies below its least');
+  .refine((r) => r.least !== undefined || r.most !== undefined, 'range-without-side')
+  .refine((r) => (r.least ?? 0) <= (r.most ?? Infinity), 'range-reversed');
 export type LabelRange = z.infer<typeof Range>;
 
 export const MORTAR_KINDS = ['unmodified', 'modified', 'either'] as const;

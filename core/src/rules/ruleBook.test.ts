@@ -35,7 +35,7 @@ describe('the rule book that ships', () => {
   });
   it('asks something of every seam, corner, opening and the drain of an alcove', () => {
     const model = showerModel(sampleShower());
-    if (!model.ok) throw new Error(model.problem.message);
+    if (!model.ok) throw new Error(model.problem.code);
     const asked = new Set(requirementsOf(model.value, method).map((r) => r.element));
     const { seams, corners, penetrations, drain } = model.value;
     for (const e of [...seams, ...corners, ...penetrations, drain]) expect(asked).toContain(e.id);

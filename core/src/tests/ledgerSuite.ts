@@ -33,7 +33,7 @@ export function ledgerSuite(name: string, make: () => Promise<Ledger>): void {
       const ledger = await make();
       const t = texts(begun());
       const gap = await ledger.append([t[0]!, t[2]!]);
-      expect([gap.taken.length, gap.refused?.code]).toEqual([1, 'chain-broken']);
+      expect([gap.taken.length, gap.refused?.code]).toEqual([1, 'chain-gap']);
       expect((await ledger.append(t)).refused).toBeNull();
       expect(await ledger.after(0)).toHaveLength(3);
     });

@@ -15,7 +15,7 @@ export interface LedgerPlace {
 
 export interface LedgerAnswer {
   taken: Omit<LedgerPlace, 'text' | 'hash'>[];
-  refused: { id: string; code: string; field: string; message: string } | null;
+  refused: (Problem & { id: string }) | null;
 }
 
 /** What a ledger of one shower does, whatever keeps it. The ledger suite runs against each. */

@@ -63,6 +63,6 @@ export function sampleShower({
 /** The same as built surface. */
 export function sampleModel(options?: SampleOptions): ShowerModel {
   const model = showerModel(sampleShower(options));
-  if (!model.ok) throw new Error(model.problem.message);
+  if (!model.ok) throw new Error(model.problem.code);
   return model.value;
 }

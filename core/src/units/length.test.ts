@@ -29,19 +29,20 @@ describe('lengths as people write them', () => {
     expect(mm('22', 'mil')).toBe(0.5588);
   });
 
-  it.each(['', 'abc', '1/0', '2 1', '1/2/3', "3' x", '2 1/4 kg', '1e5'])(
-    'refuses "%s" and says how to write it',
+  it.each(['abc', '1/0', '2 1', '1/2/3', "3' x", '2 1/4 kg', '1e5'])(
+    'refuses "%s" and names what was typed',
     (text) => {
       const read = parseLength(text, 'in', 'width');
       expect(read).toMatchObject({ ok: false, problem: { code: 'length-unreadable', field: 'width' } });
-      if (!read.ok) expect(read.problem.message).toContain('2 1/4');
+      expect(!read.ok && read.problem.values).toEqual({ text });
     },
   );
 
   it('refuses negative and absurd lengths by name', () => {
-    expect(mm('-2')).toBe('length-out-of-range');
-    expect(mm('−2 1/4')).toBe('length-out-of-range');
-    expect(mm('9999999')).toBe('length-out-of-range');
+    expect(mm('')).toBe('length-empty');
+    expect(mm('-2')).toBe('length-negative');
+    expect(mm('−2 1/4')).toBe('length-negative');
+    expect(mm('9999999')).toBe('length-too-long');
   });
 
   it('shows sixteenths in lowest terms, never 16/16', () => {
@@ -68,7 +69,7 @@ describe('lengths as people write them', () => {
       fc.property(fc.string(), (text) => {
         const read = parseLength(text);
         if (read.ok) expect(Number.isFinite(read.value.mm) && read.value.mm >= 0).toBe(true);
-        else expect(read.problem.message.length).toBeGreaterThan(10);
+        else expect(read.problem.code).toMatch(/^length-/);
       }),
     );
   });

@@ -16,7 +16,6 @@ export const MM_PER_INCH = 25.4;
 const MM_OF_INCH = rational(254n, 10n);
 const NUMBER = String.raw`\d+(?:[.,]\d+)?|[.,]\d+`;
 const MIXED = new RegExp(String.raw`^(?:(\d+)[\s-]+)?(\d+)\s*/\s*(\d+)$|^(${NUMBER})$`);
-const HINT = 'Write it like 2 1/4, 3\' 4 1/2", 57 mm or 5.7 cm.';
 /** Nothing in a shower is longer than 100 m: a larger figure is a slip. */
 const MOST_MM = 100_000;
 
@@ -72,19 +71,15 @@ function readWithUnit(text: string, assume: LengthUnit): { mm: Rational; unit: L
  */
 export function parseLength(text: string, assume: LengthUnit = 'in', field = 'text'): Outcome<ReadLength> {
   const tidy = text.trim().toLowerCase().replace(/\s+/g, ' ');
-  if (tidy === '') return refuse('length-unreadable', field, `This length is empty. ${HINT}`);
+  if (tidy === '') return refuse('length-empty', field);
   if (/^[-−–]/.test(tidy)) {
-    return refuse(
-      'length-out-of-range',
-      field,
-      `"${text.trim()}" is negative; a length can't be. Leave the minus out.`,
-    );
+    return refuse('length-negative', field, { text: text.trim() });
   }
   const read = readWithUnit(tidy, assume);
-  if (!read) return refuse('length-unreadable', field, `"${text.trim()}" can't be read as a length. ${HINT}`);
+  if (!read) return refuse('length-unreadable', field, { text: text.trim() });
   const mm = toNumber(read.mm);
   if (mm > MOST_MM) {
-    return refuse('length-out-of-range', field, `"${text.trim()}" is over 100 m. Check the figure and its unit.`);
+    return refuse('length-too-long', field, { text: text.trim() });
   }
   return done({ mm, unit: read.unit, shown: showLength(mm, read.unit) });
 }

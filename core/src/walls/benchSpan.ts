@@ -11,10 +11,8 @@ export interface BenchSpan {
 
 /** Whether a bench of board carries over a span in mm: one layer to 18 in, two to 36 in, nothing beyond without support. */
 export function benchSpan({ spanMm, layers }: { spanMm: number; layers: number }): Outcome<BenchSpan> {
-  if (!(spanMm > 0))
-    return refuse('range-invalid', 'spanMm', 'The span must be above zero. Measure between the supports.');
-  if (!(Number.isInteger(layers) && layers >= 1))
-    return refuse('range-invalid', 'layers', 'A bench has at least one layer of board. Count its layers.');
+  if (!(spanMm > 0)) return refuse('span-not-positive', 'spanMm');
+  if (!(Number.isInteger(layers) && layers >= 1)) return refuse('no-layers', 'layers');
   const k = SPAN_MM.findIndex((most) => spanMm <= most + 1e-6);
   const layersNeeded = k < 0 ? null : k + 1;
   return done({ verdict: layersNeeded !== null && layers >= layersNeeded ? 'pass' : 'fail', layersNeeded });

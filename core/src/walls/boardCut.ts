@@ -37,11 +37,10 @@ export interface BoardCut {
 export function boardCut(input: z.infer<typeof BoardCutInput>): Outcome<BoardCut> {
   const { topMm, bottomMm, heightMm, boardMm, neighbours, grooveMm, headroomMm, valve } = input;
   const less = neighbours * boardMm;
-  if (Math.min(topMm, bottomMm) <= less)
-    return refuse('range-invalid', 'boardMm', 'The boards beside it leave no room for this one. Check the sizes.');
+  if (Math.min(topMm, bottomMm) <= less) return refuse('no-room-for-board', 'boardMm');
   const fromEdgeMm = valve ? valve.fromCornerMm - (neighbours > 0 ? boardMm : 0) : 0;
   if (valve && (fromEdgeMm <= 0 || fromEdgeMm >= Math.max(topMm, bottomMm) || valve.overPanMm >= heightMm))
-    return refuse('penetration-outside', 'valve', 'The valve lies beside this board. Measure it from the same corner.');
+    return refuse('valve-outside', 'valve');
   return done({
     topMm: topMm - less,
     bottomMm: bottomMm - less,

@@ -14,7 +14,7 @@ const input = (more: Partial<BoardLayoutInput> = {}): BoardLayoutInput => ({
 });
 const laid = (more: Partial<BoardLayoutInput> = {}) => {
   const found = boardLayout(input(more));
-  if (!found.ok) throw new Error(found.problem.message);
+  if (!found.ok) throw new Error(found.problem.code);
   return found.value;
 };
 

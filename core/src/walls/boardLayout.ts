@@ -55,10 +55,8 @@ function sheetsFor(pieces: readonly number[], sheetMm: number): number {
  */
 export function boardLayout(input: BoardLayoutInput): Outcome<BoardLayout> {
   for (const key of ['wallLengthMm', 'wallHeightMm', 'sheetLongMm', 'sheetShortMm'] as const)
-    if (!(input[key] > 0))
-      return refuse('range-invalid', key, 'A board layout needs the size of the wall and of the sheet.');
-  if (input.offsetMm < 0 || input.offsetMm >= input.sheetLongMm)
-    return refuse('range-invalid', 'offsetMm', 'The offset must be less than the length of a sheet.');
+    if (!(input[key] > 0)) return refuse('board-size-missing', key);
+  if (input.offsetMm < 0 || input.offsetMm >= input.sheetLongMm) return refuse('offset-too-long', 'offsetMm');
   const level = input.run === 'level';
   const along = level ? input.wallLengthMm : input.wallHeightMm;
   const across = level ? input.wallHeightMm : input.wallLengthMm;

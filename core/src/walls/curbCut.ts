@@ -20,12 +20,7 @@ export interface CurbCut {
 
 /** The length a curb is cut to: the least distance between its walls less room for sealant. */
 export function curbCut({ distancesMm, gap }: CurbCutInput): Outcome<CurbCut> {
-  if (distancesMm.length === 0 || distancesMm.some((d) => !(d > 50)))
-    return refuse(
-      'range-invalid',
-      'distancesMm',
-      'Measure the distance between the walls at one place at least, over 2 in.',
-    );
+  if (distancesMm.length === 0 || distancesMm.some((d) => !(d > 50))) return refuse('curb-not-measured', 'distancesMm');
   const [least, most] = [Math.min(...distancesMm), Math.max(...distancesMm)];
   const cutMm = least - GAP_MM * (gap === 'each-end' ? 2 : 1);
   return done({ cutMm, spreadMm: most - least, widestGapMm: most - cutMm });

@@ -25,7 +25,7 @@ test('rows never stand further apart than the spacing, and the top is never furt
       fc.double({ min: 50, max: 600, noNaN: true }),
       (heightMm, spacingMm) => {
         const grid = fastenerGrid({ widthMm: 900, heightMm, studsAtMm: [0, 400, 800], firstRowMm: 100, spacingMm });
-        if (!grid.ok) throw new Error(grid.problem.message);
+        if (!grid.ok) throw new Error(grid.problem.code);
         const { rowsAtMm, count } = grid.value;
         expect(count).toBe(rowsAtMm.length * 3);
         expect(heightMm - rowsAtMm.at(-1)!).toBeLessThan(spacingMm + 1e-6);

@@ -31,11 +31,9 @@ export function fastenerGrid({
   firstRowMm,
   spacingMm,
 }: FastenerGridInput): Outcome<FastenerGrid> {
-  if (firstRowMm > heightMm)
-    return refuse('range-invalid', 'firstRowMm', 'The first row lies above the wall. Check height and first row.');
+  if (firstRowMm > heightMm) return refuse('first-row-over-wall', 'firstRowMm');
   const outside = studsAtMm.findIndex((x) => x < 0 || x > widthMm + SLACK_MM);
-  if (outside >= 0)
-    return refuse('range-invalid', `studsAtMm.${outside}`, 'This stud lies beside the wall. Check its place.');
+  if (outside >= 0) return refuse('stud-outside', `studsAtMm.${outside}`);
   const rowsAtMm: number[] = [];
   for (let z = firstRowMm; z <= heightMm + SLACK_MM; z += spacingMm) rowsAtMm.push(z);
   return done({ count: rowsAtMm.length * new Set(studsAtMm).size, rowsAtMm });

@@ -19,7 +19,7 @@ const input = (more: Partial<NicheLayoutInput> = {}): NicheLayoutInput => ({
 });
 const laid = (more: Partial<NicheLayoutInput> = {}) => {
   const found = nicheLayout(input(more));
-  if (!found.ok) throw new Error(found.problem.message);
+  if (!found.ok) throw new Error(found.problem.code);
   return found.value;
 };
 

@@ -82,9 +82,8 @@ function evenCuts(input: NicheLayoutInput, module: number): { shiftMm: number; c
  */
 export function nicheLayout(input: NicheLayoutInput): Outcome<NicheLayout> {
   for (const key of ['tileHeightMm', 'tileWidthMm', 'heightMm', 'widthMm'] as const)
-    if (!(input[key] > 0)) return refuse('range-invalid', key, 'Tile and niche need a size above zero. Check them.');
-  if (input.jointMm < 0)
-    return refuse('range-invalid', 'jointMm', 'A joint can’t be narrower than nothing. Check its width.');
+    if (!(input[key] > 0)) return refuse('niche-tile-not-positive', key);
+  if (input.jointMm < 0) return refuse('joint-negative', 'jointMm');
   const course = input.tileHeightMm + input.jointMm;
   const module = input.tileWidthMm + input.jointMm;
   const sillMm = input.levelJointMm + Math.round((input.sillMm - input.levelJointMm) / course) * course;

@@ -23,8 +23,7 @@ export interface StallFit {
 
 /** Whether a pan fits its frame at every height: the gap on each side between its least and its greatest. */
 export function stallFit({ framesMm, panMm, leastMm, mostMm }: StallFitInput): Outcome<StallFit> {
-  if (leastMm > mostMm)
-    return refuse('range-invalid', 'leastMm', 'The least gap is larger than the greatest. Swap them.');
+  if (leastMm > mostMm) return refuse('gap-range-reversed', 'leastMm');
   const [narrow, wide] = [Math.min(...framesMm), Math.max(...framesMm)];
   const [leastGapMm, mostGapMm] = [(narrow - panMm) / 2, (wide - panMm) / 2];
   const fits = leastGapMm >= leastMm - 1e-6 && mostGapMm <= mostMm + 1e-6;

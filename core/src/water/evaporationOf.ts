@@ -135,12 +135,7 @@ function fromPan(
   );
   const eyeMm = input.eyeErrorMm ?? INSTRUMENTS.marks.eyeMm;
   const rate = lossRate(method, segments, panStepMm, eyeMm, startHours);
-  if (!rate)
-    return refuse(
-      'range-invalid',
-      'pan.readings',
-      'The control pan has no two readings in the time of the test. Read it at the same times.',
-    );
+  if (!rate) return refuse('pan-not-read-meanwhile', 'pan.readings');
   const panRates = equalShares(atLeastZero(rate.rate), RATE_NODES);
   const span = inWindow.at(-1)!.atHours - inWindow[0]!.atHours;
   const whole = products(panRates, ratios(PAN_RATIO_SD));

@@ -13,7 +13,7 @@ const SIXTEENTH = 25.4 / 16;
 
 function verdictOf(input: FloodVerdictInput): FloodVerdict {
   const outcome = floodVerdict(input);
-  if (!outcome.ok) throw new Error(outcome.problem.message);
+  if (!outcome.ok) throw new Error(outcome.problem.code);
   return outcome.value;
 }
 const marks = (levels: [number, number][], more: Partial<FloodVerdictInput> = {}): FloodVerdictInput => ({
@@ -342,7 +342,7 @@ test('what a plan can exclude is told before it starts: two marks and a pan can 
       climate: null,
       smallestLeakMmPerDay: 1,
     });
-    if (!found.ok) throw new Error(found.problem.message);
+    if (!found.ok) throw new Error(found.problem.code);
     return found.value;
   };
   expect(plan('marks', SIXTEENTH).halfWidthMmPerDay).toBeGreaterThan(2.2);

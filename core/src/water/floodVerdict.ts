@@ -142,12 +142,7 @@ function check(input: FloodVerdictInput): Outcome<null> {
   if (input.pan) {
     const pan = checkReadings(input.pan.readings, 'pan.readings');
     if (!pan.ok) return pan;
-    if (input.pan.readings.length < 2)
-      return refuse(
-        'range-invalid',
-        'pan.readings',
-        'The control pan needs two readings at least: at the start and at the end.',
-      );
+    if (input.pan.readings.length < 2) return refuse('pan-readings-too-few', 'pan.readings');
   }
   return done(null);
 }

@@ -5,7 +5,7 @@ import { type FloodVolume, type FloodVolumeInput, floodVolume } from './floodVol
 
 const value = (input: FloodVolumeInput): FloodVolume => {
   const found = floodVolume(input);
-  if (!found.ok) throw new Error(found.problem.message);
+  if (!found.ok) throw new Error(found.problem.code);
   return found.value;
 };
 const at = (xMm: number, yMm: number): PlanPoint => ({ xMm, yMm });

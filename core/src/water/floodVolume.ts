@@ -234,12 +234,7 @@ function withoutBenches(whole: Over, { benches = [], depthAtDrainMm }: FloodVolu
 
 function checkShots(input: FloodVolumeInput): Outcome<Shot[]> {
   const shots = input.shots ?? [];
-  if (shots.length < 3)
-    return refuse(
-      'range-invalid',
-      'shots',
-      'Give the rise of a level perimeter, or at least three shots of the floor.',
-    );
+  if (shots.length < 3) return refuse('floor-not-given', 'shots');
   return done(shots);
 }
 

@@ -104,15 +104,14 @@ export function leakHeight(input: LeakHeightInput): Outcome<LeakHeight> {
   const checked = checkReadings(input.readings, 'readings');
   if (!checked.ok) return checked;
   if (input.readings.length < LEAST_READINGS)
-    return refuse('range-invalid', 'readings', `A leak's height needs ${LEAST_READINGS} readings at least.`);
+    return refuse('leak-readings-too-few', 'readings', { least: LEAST_READINGS });
   const every = Math.ceil(input.readings.length / READINGS_KEPT);
   const kept = input.readings.filter((_, i) => i % every === 0 || i === input.readings.length - 1);
   const hours = kept.map((r) => r.atHours);
   const levels = kept.map((r) => r.levelMm);
   const [top, bottom] = [levels[0]!, Math.min(...levels)];
   const fall = top - bottom;
-  if (fall < 3 * input.resolutionMm)
-    return refuse('range-invalid', 'readings', 'The level hardly fell: no height of a leak can be told from it.');
+  if (fall < 3 * input.resolutionMm) return refuse('level-hardly-fell', 'readings');
   const area = areaOf(input.areaByLevel);
   const e = input.evaporationMmPerHour;
   const scale = area(top) / Math.max(hours.at(-1)! - hours[0]!, 1e-6);
@@ -126,11 +125,6 @@ export function leakHeight(input: LeakHeightInput): Outcome<LeakHeight> {
   const bears = (m: number) => levels.length * Math.log(Math.max(m, floor) / Math.max(best.misfit, floor)) <= RATIO_95;
   const likely = found.filter((f) => bears(f.misfit)).map((f) => f.h0);
   const [lowMm, highMm] = [Math.min(...likely), Math.max(...likely)];
-  if (lowMm <= heights[0]!)
-    return refuse(
-      'range-invalid',
-      'readings',
-      'The loss does not slow: the leak lies below the lowest level. Wait longer.',
-    );
+  if (lowMm <= heights[0]!) return refuse('loss-does-not-slow', 'readings');
   return done({ heightMm: best.h0, lowMm, highMm });
 }

@@ -48,16 +48,10 @@ export function checkReadings(readings: readonly LevelReading[], field: string):
   for (const [i, r] of readings.entries()) {
     const before = readings[i - 1];
     const name = `${field}.${i}.atHours`;
-    if (r.atHours < 0)
-      return refuse('range-invalid', name, `Reading ${i + 1} lies before the start of the test. Correct its time.`);
+    if (r.atHours < 0) return refuse('reading-before-start', name, { reading: i + 1 });
     if (before && r.atHours === before.atHours)
-      return refuse('range-invalid', name, `Readings ${i} and ${i + 1} have the same time. Keep one of them.`);
-    if (before && r.atHours < before.atHours)
-      return refuse(
-        'range-invalid',
-        name,
-        `Reading ${i + 1} is earlier than the one before it. Put them in order of time.`,
-      );
+      return refuse('readings-at-one-time', name, { first: i, second: i + 1 });
+    if (before && r.atHours < before.atHours) return refuse('reading-back', name, { reading: i + 1 });
   }
   return done(null);
 }

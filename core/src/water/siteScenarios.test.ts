@@ -12,7 +12,7 @@ import { SITE_SCENARIOS, STOPPING_LEAK } from './siteScenarios';
 
 function judged(input: FloodVerdictInput): FloodVerdict {
   const found = floodVerdict(input);
-  if (!found.ok) throw new Error(found.problem.message);
+  if (!found.ok) throw new Error(found.problem.code);
   return found.value;
 }
 /** Tests a scenario; `npm run calibrate` runs 400. */
@@ -184,7 +184,7 @@ describe('a leak that stops', () => {
         const { normal } = numbers(seed);
         const readings = truth(h0, 0.6, 0.08).map((r) => ({ ...r, levelMm: r.levelMm + 0.05 * normal() }));
         const found = leakHeight({ readings, resolutionMm: 0.1, evaporationMmPerHour: 0.08 });
-        if (!found.ok) throw new Error(found.problem.message);
+        if (!found.ok) throw new Error(found.problem.code);
         expect(found.value.lowMm).toBeLessThanOrEqual(h0 + 0.8);
         expect(found.value.highMm).toBeGreaterThanOrEqual(h0 - 0.8);
         expect(Math.abs(found.value.heightMm - h0)).toBeLessThan(1.5);
@@ -222,7 +222,7 @@ describe('a plan promises what the verdict then does', () => {
       climate: null,
       smallestLeakMmPerDay: 1,
     });
-    if (!found.ok) throw new Error(found.problem.message);
+    if (!found.ok) throw new Error(found.problem.code);
     return found.value;
   };
   it.each([0.1, 1])('a logger of %s mm', (resolutionMm) => {

@@ -14,8 +14,8 @@ const rectangle = (w: number, d: number) => [
   { xMm: w, yMm: d },
   { xMm: 0, yMm: d },
 ];
-const must = <T>(outcome: { ok: true; value: T } | { ok: false; problem: { message: string } }): T => {
-  if (!outcome.ok) throw new Error(outcome.problem.message);
+const must = <T>(outcome: { ok: true; value: T } | { ok: false; problem: { code: string } }): T => {
+  if (!outcome.ok) throw new Error(outcome.problem.code);
   return outcome.value;
 };
 

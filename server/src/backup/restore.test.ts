@@ -136,8 +136,8 @@ describe('a restore', () => {
     expect(await refused((_dir, m) => first(m).columns.push(`x") FROM PROGRAM 'touch /tmp/seam-was-here' --`))).toBe(
       'backup-unreadable',
     );
-    expect(await refused((_dir, m) => first(m).columns.push('no_such_column'))).toBe('backup-faulty');
-    expect(await refused((_dir, m) => Object.assign(m, { schema: 'FarLater9999999999999' }))).toBe('version-too-new');
+    expect(await refused((_dir, m) => first(m).columns.push('no_such_column'))).toBe('backup-rows-unfit');
+    expect(await refused((_dir, m) => Object.assign(m, { schema: 'FarLater9999999999999' }))).toBe('backup-too-new');
     expect(
       await refused((dir, m) => {
         delete m.tables;
@@ -145,7 +145,7 @@ describe('a restore', () => {
         writeFileSync(join(dir, 'database.dump'), 'PGDMP');
         Object.assign(m, { formatVersion: 1, dumpSha256: sha256Hex('PGDMP') });
       }),
-    ).toBe('backup-faulty');
+    ).toBe('backup-database-changed');
     expect(await verifyLedger(server.store, server.picturePlace)).toEqual(before);
     const left: unknown[] = await server.store.query(
       "SELECT 1 FROM pg_database WHERE datname LIKE current_database() || '_restoring_%'",

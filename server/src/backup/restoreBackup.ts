@@ -52,11 +52,7 @@ const urlWith = (url: string, database: string): string => {
   return changed.toString();
 };
 
-const UNREADABLE = new Refusal(
-  'backup-unreadable',
-  'file',
-  'This file is no backup that this program made, or it was cut off. Choose another one. Nothing was changed.',
-);
+const UNREADABLE = new Refusal('backup-unreadable', 'file');
 
 /** Only files, each in its place: no links, nothing that climbs out of the folder. */
 const isPlain = (path: string, type: string): boolean =>
@@ -97,33 +93,20 @@ async function unpack(file: string, into: string): Promise<Manifest | DumpManife
     : [[DUMP, dump.data!.dumpSha256] as const];
   for (const [path, sha256] of files)
     if ((await fileSha256(join(into, path)).catch(() => '')) !== sha256)
-      throw new Refusal(
-        'backup-faulty',
-        'file',
-        'The database in this backup is not the one that was written. Choose another one. Nothing was changed.',
-      );
+      throw new Refusal('backup-database-changed', 'file');
   return tables.success ? tables.data : dump.data!;
 }
 
 async function makeDatabase(admin: DataSource, name: string): Promise<void> {
   await admin.query(`CREATE DATABASE ${quoted(name)}`).catch((error: unknown) => {
-    throw new Refusal(
-      'no-right-to-restore',
-      'database',
-      `The database server does not let this program make a database beside its own (${(error as Error).message}). Give it the right CREATEDB, then try again.`,
-    );
+    throw new Refusal('no-right-to-restore', 'database', { detail: (error as Error).message });
   });
 }
 
 /** Tables as this program makes them, at the version that the backup was made of; a version that is not known is later. */
 async function makeTables(url: string, schema: string): Promise<void> {
   const upTo = MIGRATIONS.findIndex((m) => m.name === schema);
-  if (upTo < 0)
-    throw new Refusal(
-      'version-too-new',
-      'file',
-      'This backup was made by a later version of this program. Update this one, then restore it. Nothing was changed.',
-    );
+  if (upTo < 0) throw new Refusal('backup-too-new', 'file');
   const store = await makeDataSource(url, 1, MIGRATIONS.slice(0, upTo + 1)).initialize();
   await store.runMigrations();
   await store.destroy();
@@ -141,11 +124,7 @@ async function fillTables(url: string, work: string, { tables }: Manifest): Prom
     }
     await client.query('COMMIT');
   } catch {
-    throw new Refusal(
-      'backup-faulty',
-      'file',
-      'The rows in this backup do not fit the tables that they are of. Choose another one. Nothing was changed.',
-    );
+    throw new Refusal('backup-rows-unfit', 'file');
   } finally {
     await client.end();
   }
@@ -309,12 +288,7 @@ export async function restoreBackup(file: string, place: RestorePlace): Promise<
   const admin = await new DataSource({ type: 'postgres', url: urlWith(url, 'postgres') }).initialize();
   try {
     const manifest = await unpack(file, work);
-    if (manifest.formatVersion === 1 && !place.byCommand)
-      throw new Refusal(
-        'backup-unreadable',
-        'file',
-        'This backup is of an earlier version, and can do whatever it likes while it is restored. If you made it yourself, restore it on the server itself: npm run restore -- FILE. Nothing was changed.',
-      );
+    if (manifest.formatVersion === 1 && !place.byCommand) throw new Refusal('backup-too-old', 'file');
     await makeDatabase(admin, prepared);
     const findings = await prepare(urlWith(url, prepared), work, manifest, place);
     const { madeAt, showers, entries, photos } = manifest;

@@ -1,4 +1,5 @@
 import type { RestoreState } from '@careful-seam/contract/api/office';
+import type { Problem } from '@careful-seam/core/outcome/outcome';
 import { Refusal } from '../people/refusal';
 import { beginProgram } from '../programs';
 import type { RestoreAsk, RestoreSaid } from './restoreWorker';
@@ -6,19 +7,21 @@ import type { RestoreAsk, RestoreSaid } from './restoreWorker';
 /** Faults of a restore that its answer names; the command line names them all. */
 const FOUND_AT_MOST = 20;
 
-const NOTHING: RestoreState = { state: 'none', done: 0, of: 0, found: null, problem: null };
-let now: RestoreState = NOTHING;
+/** How a restore stands; what went wrong has no language yet. */
+export type RestoreStands = Omit<RestoreState, 'problem'> & { problem: Problem | null };
+
+const NOTHING: RestoreStands = { state: 'none', done: 0, of: 0, found: null, problem: null };
+let now: RestoreStands = NOTHING;
 
 /** How the restore stands that this server was last asked for. */
-export const restoreState = (): RestoreState => now;
+export const restoreState = (): RestoreStands => now;
 
 /**
  * Begins a restore beside the server and gives at once; one at a time. `ended` is called with what came back, or null, when it is
  * over, and takes away what it was read from.
  */
-export function beginRestore(ask: RestoreAsk, ended: (found: RestoreState['found']) => Promise<void>): RestoreState {
-  if (now.state === 'running')
-    throw new Refusal('restore-running', 'file', 'A backup is being restored already. Wait until it is in force.');
+export function beginRestore(ask: RestoreAsk, ended: (found: RestoreState['found']) => Promise<void>): RestoreStands {
+  if (now.state === 'running') throw new Refusal('restore-running', 'file');
   now = { ...NOTHING, state: 'running' };
   const child = beginProgram('restoreWorker', { stdio: ['ignore', 'ignore', 'inherit', 'ipc'] });
   child.on('message', (said: RestoreSaid) => {
@@ -39,8 +42,7 @@ export function beginRestore(ask: RestoreAsk, ended: (found: RestoreState['found
   });
   child.once('exit', () => {
     if (now.state === 'running') {
-      const message = 'The restore was broken off. Nothing was changed. Try again.';
-      now = { ...now, state: 'failed', problem: { code: 'busy', field: 'file', message } };
+      now = { ...now, state: 'failed', problem: { code: 'restore-broken-off', field: 'file', values: {} } };
     }
     void ended(now.found);
   });

@@ -1,4 +1,5 @@
 import { setPriority } from 'node:os';
+import type { Problem } from '@careful-seam/core/outcome/outcome';
 import { Refusal } from '../people/refusal';
 import { asRefusal } from '../web/asRefusal';
 import { type Restored, restoreBackup } from './restoreBackup';
@@ -9,10 +10,7 @@ export interface RestoreAsk {
   picturePlace: string;
   nowMs: number;
 }
-export type RestoreSaid =
-  | { done: number; of: number }
-  | { found: Restored }
-  | { refusal: { code: string; field: string; message: string } };
+export type RestoreSaid = { done: number; of: number } | { found: Restored } | { refusal: Problem };
 
 if (process.env.LOWEST_PRIORITY === '1') setPriority(19);
 
@@ -24,8 +22,8 @@ process.once('message', async ({ file, url, picturePlace, nowMs }: RestoreAsk) =
     const found = await restoreBackup(file, { url, picturePlace, now: new Date(nowMs), tell });
     say({ found }, () => process.exit(0));
   } catch (error) {
-    const words = error instanceof Error ? error.message : String(error);
-    const known = asRefusal(error) ?? new Refusal('internal', 'file', words);
-    say({ refusal: { code: known.code, field: known.field, message: known.message } }, () => process.exit(1));
+    const detail = error instanceof Error ? error.message : String(error);
+    const known = asRefusal(error) ?? new Refusal('restore-failed', 'file', { detail });
+    say({ refusal: known.problem }, () => process.exit(1));
   }
 });

@@ -65,7 +65,7 @@ function row(kind: (typeof KINDS)[number], leak: number | null): string {
     const leakMmPerDay = leak ?? 5 * numbers(seed + 1_000_000).uniform();
     const input = simulateFlood({ ...kind.flood, leakMmPerDay, evaporationMmPerDay, seed });
     const outcome = floodVerdict(input);
-    if (!outcome.ok) throw new Error(outcome.problem.message);
+    if (!outcome.ok) throw new Error(outcome.problem.code);
     const v: FloodVerdict = outcome.value;
     counts[v.verdict] += 1;
     if (v.lowMmPerDay! <= leakMmPerDay && leakMmPerDay <= v.highMmPerDay!) counts.covered += 1;
@@ -103,7 +103,7 @@ function siteRow({ name, flood, condition }: SiteScenario): string {
     const counts = { covered: 0, fail: 0, pass: 0, undecided: 0, asked: 0 };
     for (let seed = 1; seed <= SITE_RUNS; seed += 1) {
       const outcome = floodVerdict(simulateFlood(flood(leak, seed)));
-      if (!outcome.ok) throw new Error(outcome.problem.message);
+      if (!outcome.ok) throw new Error(outcome.problem.code);
       const v = outcome.value;
       counts[v.verdict] += 1;
       if ((v.lowMmPerDay ?? 0) <= leak && leak <= v.highMmPerDay!) counts.covered += 1;

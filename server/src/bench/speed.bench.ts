@@ -80,7 +80,7 @@ function modelMapLedger(entries: readonly Entry[]): () => unknown {
   const state = fold(entries);
   return () => {
     const model = showerModel(sampleShower());
-    if (!model.ok) throw new Error(model.problem.message);
+    if (!model.ok) throw new Error(model.problem.code);
     const { lines } = buildLedger(state, ['membrane']);
     const byId = new Map(lines.map((l) => [l.seam, l]));
     const lengths = new Map(model.value.seams.map((s) => [s.id, s.lengthMm]));
@@ -103,7 +103,7 @@ function hardest(): () => unknown {
   const geometry = geometryOf(SKETCHES.find((s) => s.ceiling && s.niches && s.bench)!);
   return () => {
     const model = showerModel(geometry);
-    if (!model.ok) throw new Error(model.problem.message);
+    if (!model.ok) throw new Error(model.problem.code);
     return model.value;
   };
 }
@@ -114,7 +114,7 @@ function redraws(): string {
   const times = Array.from({ length: 240 }, (_, k) =>
     timed(() => {
       const model = showerModel(geometryOf({ ...sketch, depthIn: 54 + (k % 60) / 16 }));
-      if (!model.ok) throw new Error(model.problem.message);
+      if (!model.ok) throw new Error(model.problem.code);
       return arrange(unfold(model.value), { width: 800, height: 660, gap: 12, title: 22 });
     }),
   ).slice(40);
@@ -198,7 +198,7 @@ async function appending(url: string, runs: number): Promise<Row> {
     let start = performance.now();
     const answer = await appendEntries(store, ours.showerId, [next.sealed.text], context());
     mine.push(performance.now() - start);
-    if (answer.refused) throw new Error(answer.refused.message);
+    if (answer.refused) throw new Error(answer.refused.code);
 
     const { sealed, end } = seal(bare.showerId, bare.end, 'note');
     bare.end = end;
@@ -280,7 +280,7 @@ function flooding(): Row {
   };
   const parse = () => {
     const table = readLoggerTable(file);
-    if (!table.ok) throw new Error(table.problem.message);
+    if (!table.ok) throw new Error(table.problem.code);
     return readLevels(table.value, guessMapping(table.value, 'UTC', 0));
   };
   return against(

@@ -27,7 +27,7 @@ function surveyed() {
     [0, h],
   ].map(([xMm, yMm]) => ({ xMm: xMm!, yMm: yMm! }));
   const judged = judgeSurvey({ footprint, drain, drainRimMm: 55 }, 0, shots, LIMITS);
-  if (!judged.ok) throw new Error(judged.problem.message);
+  if (!judged.ok) throw new Error(judged.problem.code);
   return judged.value;
 }
 

@@ -46,7 +46,7 @@ async function inspectedShower(store: DataSource): Promise<string> {
   const context = { person: PERSON, now: new Date(), skewMs: 0 };
   const texts = t.entries.map((e) => tablet.seal(e.kind, e.body as never));
   const answer = await appendEntries(store, tablet.showerId, texts, context);
-  if (answer.refused) throw new Error(`${answer.refused.code} ${answer.refused.field}: ${answer.refused.message}`);
+  if (answer.refused) throw new Error(`${answer.refused.code} ${answer.refused.field}`);
   return tablet.showerId;
 }
 

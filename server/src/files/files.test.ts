@@ -137,7 +137,7 @@ describe('showers as a file', () => {
       const text = forged.showers[0]!.entries[6]!.text.replace('"levelMm":76,', '"levelMm":75,');
       forged.showers[0]!.entries[6] = { text, hash: sha256Hex(text) };
       const taken = await maren.post('/api/showers/import').send(forged).expect(409);
-      expect(taken.body.error.code).toBe('id-taken');
+      expect(taken.body.error.code).toBe('file-id-taken');
       const ines = await third.as('ines');
       await ines.post('/api/showers/import').send(file).expect(403);
     } finally {

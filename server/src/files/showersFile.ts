@@ -82,25 +82,16 @@ async function checkFile(store: DataSource, file: ShowersFile): Promise<void> {
     for (const [i, { text, hash }] of shower.entries.entries()) {
       const field = `showers.${s}.entries.${i}`;
       if (sha256Hex(text) !== hash)
-        throw new Refusal(
-          'entry-invalid',
-          field,
-          `Entry ${i + 1} of ${shower.name} was changed: its hash does not fit.`,
-        );
+        throw new Refusal('file-entry-changed', field, { entry: i + 1, shower: shower.name });
       const entry = readText(text);
       if (entry.showerId !== shower.id)
-        throw new Refusal('entry-invalid', field, `Entry ${i + 1} of ${shower.name} belongs to another shower.`);
+        throw new Refusal('file-entry-of-another', field, { entry: i + 1, shower: shower.name });
       ids.push(entry.id);
     }
     const stored = await store.getRepository(EntryEntity).findBy({ showerId: shower.id, id: In(ids) });
     const hashOf = new Map(shower.entries.map((e, i) => [ids[i], e.hash]));
     const other = stored.find((row) => row.hash !== hashOf.get(row.id));
-    if (other)
-      throw new Refusal(
-        'id-taken',
-        `showers.${s}`,
-        `${shower.name} has an entry whose id is taken by another one here. Nothing was taken in.`,
-      );
+    if (other) throw new Refusal('file-id-taken', `showers.${s}`, { shower: shower.name });
   }
 }
 
@@ -136,12 +127,7 @@ async function takeRuleBooks(
     if (same(await books.findOneBy({ origin: '', id, version }))) continue;
     const origin = isOwn ? '' : foreign;
     const known = await books.findOneBy({ origin, id, version });
-    if (known && !same(known))
-      throw new Refusal(
-        'id-taken',
-        'ruleBooks',
-        `${book.title} (version ${version}) is another one here. Nothing was taken in.`,
-      );
+    if (known && !same(known)) throw new Refusal('file-book-taken', 'ruleBooks', { book: book.title, version });
     isForeign ||= !isOwn;
     if (known) continue;
     await books.insert({ origin, id, version, data: book as object });
@@ -179,7 +165,7 @@ export async function readShowersFile(
     const before = await store.getRepository(EntryEntity).countBy({ showerId: shower.id });
     const texts = shower.entries.map((e) => e.text);
     const answer = await appendEntries(store, shower.id, texts, { person, now, skewMs: 0, importing: true, proved });
-    if (answer.refused) throw new Refusal(answer.refused.code, answer.refused.field, answer.refused.message);
+    if (answer.refused) throw Refusal.of(answer.refused);
     if (isForeign && before === 0)
       await store.getRepository(ShowerEntity).update({ id: shower.id }, { bookOrigin: originOf(file) });
     const after = await store.getRepository(EntryEntity).countBy({ showerId: shower.id });

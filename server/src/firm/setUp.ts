@@ -42,17 +42,12 @@ async function useCode(tx: EntityManager, code: string, now: Date): Promise<void
     [sha256Hex(bare(code)), now, since],
   );
   if (used === 1) return;
-  throw new Refusal(
-    'set-up-code-wrong',
-    'code',
-    'This is not the code. It stands in the window or the log of the server, and is good for a day; "npm run first-manager" makes a new one.',
-  );
+  throw new Refusal('set-up-code-wrong', 'code');
 }
 
 function findTwice(signIns: readonly string[]): void {
   const twice = signIns.find((s, i) => signIns.indexOf(s) !== i);
-  if (twice !== undefined)
-    throw new Refusal('name-taken', 'people', `Two people would sign in as "${twice}". Give one of them another name.`);
+  if (twice !== undefined) throw new Refusal('sign-in-twice', 'people', { name: twice });
 }
 
 /** Rows of the people that are there from the first day. Crew leads belong to one of the crews named. */
@@ -61,8 +56,7 @@ function rowsOf(input: SetUp, crews: ReadonlyMap<string, string>, passwords: { o
   const rest = { email: null, disabled: false };
   const people = input.people.map((p): UserRow => {
     const crewId = p.role === 'crew-lead' ? (crews.get((p.crew ?? '').toLowerCase()) ?? null) : null;
-    if (p.role === 'crew-lead' && crewId === null)
-      throw new Refusal('input-invalid', 'people', `${p.name} leads a crew. Name one of the crews in the same line.`);
+    if (p.role === 'crew-lead' && crewId === null) throw new Refusal('lead-without-crew', 'people', { name: p.name });
     const { name, signIn, role } = p;
     return { id: v4(), name, signIn, role, crewId, passwordHash: passwords.none, ...rest };
   });
@@ -88,8 +82,7 @@ export async function setUp(
   const passwords = { own: await hashPassword(input.manager.password), none: await hashPassword(v4()) };
   const people = await store.transaction(async (tx) => {
     await tx.query('LOCK TABLE firm_user IN EXCLUSIVE MODE');
-    if (!(await needsSetUp(tx)))
-      throw new Refusal('set-up-done', 'code', 'This installation is set up already. Sign in, or ask your manager.');
+    if (!(await needsSetUp(tx))) throw new Refusal('set-up-done', 'code');
     await useCode(tx, input.code, now);
     const crews = input.crews.map((name) => ({ id: `crew-${v4().slice(0, 8)}`, name }));
     const rows = rowsOf(input, new Map(crews.map((c) => [c.name.toLowerCase(), c.id])), passwords);

@@ -90,6 +90,6 @@ export async function setVisit(
 ): Promise<void> {
   const inspector = inspectorId && (await store.getRepository(UserEntity).findOneBy({ id: inspectorId }));
   if (inspectorId && (!inspector || inspector.role === 'crew-lead' || inspector.disabled))
-    throw new Refusal('input-invalid', 'inspectorId', 'Choose an inspector or a manager of the firm who can sign in.');
+    throw new Refusal('inspector-unknown', 'inspectorId');
   await store.getRepository(ShowerEntity).update({ id: showerId }, { inspectorId, visitOn });
 }

@@ -80,7 +80,7 @@ describe('appending entries', () => {
   });
 
   it.each([
-    ['not JSON', 'x{', 'entry-invalid', 'entries'],
+    ['not JSON', 'x{', 'entry-not-json', 'entries'],
     ['not canonical', '{"b":1,"a":2}', 'entry-invalid', ''],
   ])('refuses what is %s', async (_name, text, code) => {
     const { ines, path } = await newShower();
@@ -118,7 +118,7 @@ describe('appending entries', () => {
       .post(path)
       .send(push([two]))
       .expect(200);
-    expect(gap.body.refused).toMatchObject({ code: 'chain-broken', field: 'deviceSeq' });
+    expect(gap.body.refused).toMatchObject({ code: 'chain-gap', field: 'deviceSeq' });
     const late = await ines
       .post(path)
       .send(push([one, two]))
@@ -164,7 +164,7 @@ describe('appending entries', () => {
       .post(`/api/showers/${tablet.showerId}/entries`)
       .send(push([tablet.seal('note', { words: 'lost' })]))
       .expect(200);
-    expect(body.refused).toMatchObject({ code: 'not-found', field: 'showerId' });
+    expect(body.refused).toMatchObject({ code: 'shower-not-sent-first', field: 'showerId' });
   });
 
   it('never updates or deletes a stored entry, not even by SQL', async () => {
@@ -197,12 +197,12 @@ describe('who may write what', () => {
     const { tablet } = await newShower();
     expect(await asCrew('pavel', tablet.showerId, (t) => t.seal('work-done', done))).toBeNull();
     expect(await asCrew('lucia', tablet.showerId, (t) => t.seal('work-done', done))).toMatchObject({
-      code: 'forbidden',
+      code: 'another-crews-shower',
       field: 'showerId',
     });
     expect(
       await asCrew('pavel', tablet.showerId, (t) => t.seal('work-done', { ...done, crewId: 'otter' })),
-    ).toMatchObject({ field: 'body.crewId' });
+    ).toMatchObject({ code: 'another-crews-work', field: 'body.crewId' });
   });
 
   it('a crew lead does not measure, an inspector does not say work is done', async () => {
@@ -217,21 +217,22 @@ describe('who may write what', () => {
       instrument: 'tape',
     };
     expect(await asCrew('pavel', tablet.showerId, (t) => t.seal('reading', reading))).toMatchObject({
-      code: 'forbidden',
+      code: 'role-may-not-write',
       field: 'kind',
+      values: { role: 'crew-lead', kind: 'reading' },
     });
     const { body } = await ines
       .post(path)
       .send(push([tablet.seal('work-done', done)]))
       .expect(200);
-    expect(body.refused).toMatchObject({ code: 'forbidden', field: 'kind' });
+    expect(body.refused).toMatchObject({ code: 'role-may-not-write', field: 'kind' });
   });
 
   it('nobody writes in the name of another, nor signs by the ordinary way', async () => {
     const { ines, tablet, path } = await newShower();
     const forged = testTablet('ines', tablet.showerId).seal('note', { words: 'x' }, { authorId: PEOPLE.maren.id });
     expect((await ines.post(path).send(push([forged]))).body.refused).toMatchObject({
-      code: 'forbidden',
+      code: 'written-by-another',
       field: 'author',
     });
     const signed = testTablet('ines', tablet.showerId).seal('record-signed', {
@@ -240,7 +241,7 @@ describe('who may write what', () => {
       statement: 's',
     });
     expect((await ines.post(path).send(push([signed]))).body.refused).toMatchObject({
-      code: 'forbidden',
+      code: 'role-may-not-write',
       field: 'kind',
     });
   });
@@ -263,7 +264,10 @@ describe('who may write what', () => {
           .send(push([testTablet(who, tablet.showerId).seal('correction', { target: id, ...body })]))
       ).body.refused;
     };
-    expect(await correct('tomas', { action: 'withdraw' })).toMatchObject({ code: 'forbidden', field: 'body.target' });
+    expect(await correct('tomas', { action: 'withdraw' })).toMatchObject({
+      code: 'another-persons-entry',
+      field: 'body.target',
+    });
     expect(await correct('maren', { action: 'withdraw' })).toBeNull();
     expect(await correct('ines', { action: 'replace', body: { words: 'better' } })).toBeNull();
     expect(await correct('ines', { action: 'replace', body: { words: '' } })).toMatchObject({
@@ -428,7 +432,7 @@ describe('authorship', () => {
         .post(path)
         .send(push([boss.seal('correction', body as never, { id: v4() })]))
         .expect(200);
-      expect(answer.refused).toMatchObject({ code: 'forbidden', field: 'body.target' });
+      expect(answer.refused).toMatchObject({ code: 'signature-stands', field: 'body.target' });
     }
   });
   it('a one-time code works once, whoever tries it at the same moment', async () => {

@@ -5,6 +5,7 @@ import { type Entry, readBody } from '@careful-seam/core/log/entry';
 import { orderMs } from '@careful-seam/core/log/order';
 import { readText as readSealed } from '@careful-seam/core/log/readText';
 import { mayActAs, mayWrite } from '@careful-seam/core/log/roles';
+import type { Problem } from '@careful-seam/core/outcome/outcome';
 import { foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import type { DataSource, QueryRunner } from 'typeorm';
 import { Refusal } from '../people/refusal';
@@ -77,11 +78,7 @@ function checkName(entry: Entry, person: Person, handingIn: boolean): void {
   const field = entry.author.name !== person.name ? 'author.name' : null;
   const signed = entry.kind === 'record-signed' && entry.body.name !== person.name ? 'body.name' : null;
   if (field === null && signed === null) return;
-  throw new Refusal(
-    'author-renamed',
-    field ?? signed!,
-    `This entry says that ${entry.author.name} wrote it, and your account is called ${person.name}. The tablet seals it again under that name.`,
-  );
+  throw new Refusal('author-renamed', field ?? signed!, { written: entry.author.name, name: person.name });
 }
 
 function checkRights(
@@ -92,27 +89,19 @@ function checkRights(
 ): void {
   if (importing) return;
   if (entry.author.id !== person.id && !handingIn) {
-    throw new Refusal(
-      'forbidden',
-      'author',
-      `This entry was written by ${entry.author.name}. Sign in as that person to send it.`,
-    );
+    throw new Refusal('written-by-another', 'author', { name: entry.author.name });
   }
   if (entry.author.role !== undefined && !mayActAs(person.role, entry.author.role))
-    throw new Refusal(
-      'forbidden',
-      'author.role',
-      `This entry was written as ${entry.author.role}, and you are ${person.role} now. Write it again.`,
-    );
+    throw new Refusal('role-changed', 'author.role', { written: entry.author.role, role: person.role });
   if (!mayWrite(entry.author.role ?? person.role, entry.kind) || (entry.kind === 'record-signed' && !signing)) {
-    throw new Refusal('forbidden', 'kind', `Your role (${person.role}) may not write "${entry.kind}".`);
+    throw new Refusal('role-may-not-write', 'kind', { role: person.role, kind: entry.kind });
   }
   checkName(entry, person, handingIn === true);
   if (person.role === 'crew-lead' && crewId !== person.crewId) {
-    throw new Refusal('forbidden', 'showerId', 'This shower belongs to another crew.');
+    throw new Refusal('another-crews-shower', 'showerId');
   }
   if (entry.kind === 'work-done' && person.role === 'crew-lead' && entry.body.crewId !== person.crewId) {
-    throw new Refusal('forbidden', 'body.crewId', 'You can say work is done for your own crew only.');
+    throw new Refusal('another-crews-work', 'body.crewId');
   }
   if (
     entry.kind === 'correction' &&
@@ -120,7 +109,7 @@ function checkRights(
     head?.targetAuthor &&
     head.targetAuthor !== entry.author.id
   ) {
-    throw new Refusal('forbidden', 'body.target', 'You can correct your own entries only. Ask a manager.');
+    throw new Refusal('another-persons-entry', 'body.target');
   }
 }
 
@@ -131,26 +120,18 @@ export const CLOCK_AHEAD_MS = 10 * 60_000;
 function checkClock(entry: Entry, { now, importing }: AppendContext): void {
   const aheadMs = Math.max(orderMs(entry.orderAt), importing ? 0 : Date.parse(entry.observedAt)) - now.getTime();
   if (aheadMs <= CLOCK_AHEAD_MS) return;
-  throw new Refusal(
-    'clock-ahead',
-    'orderAt',
-    `This entry was written ${Math.round(aheadMs / 60_000)} minutes ahead of the server's time. The tablet sets its clock right and sends it again.`,
-  );
+  throw new Refusal('clock-ahead', 'orderAt', { minutes: Math.round(aheadMs / 60_000) });
 }
 
 /** A signature is over the record as it stands at this moment, under the lock: nothing comes in between. */
 function checkSignature(entry: Entry, head: Head, { signing }: AppendContext): void {
   if (!signing || entry.kind !== 'record-signed' || entry.body.ledgerHash === head.headHash) return;
-  throw new Refusal(
-    'head-moved',
-    'entry.body.ledgerHash',
-    'The record has grown since you opened it. Read it again, then sign.',
-  );
+  throw new Refusal('head-moved', 'entry.body.ledgerHash');
 }
 
 function checkCorrection(entry: Entry, head: Head): void {
   if (entry.kind === 'correction' && head.targetKind === 'record-signed')
-    throw new Refusal('forbidden', 'body.target', 'A signature stands. Sign the record anew when it has grown.');
+    throw new Refusal('signature-stands', 'body.target');
   if (entry.kind !== 'correction' || entry.body.action !== 'replace' || head.targetKind === null) return;
   const body = readBody(head.targetKind, entry.body.body);
   if (!body.ok) throw Refusal.of(body.problem);
@@ -180,18 +161,21 @@ async function checkDecision(runner: QueryRunner, entry: Entry, { importing }: A
   const stored = rows.map((r) => JSON.parse(r.text) as Entry);
   const { orphans } = foldShower([...stored, entry], find, arrivalsOf(rows));
   if (orphans.some((o) => o.entry === entry.id && o.why === 'not-allowed'))
-    throw new Refusal('forbidden', `body`, REFUSED[entry.kind] ?? 'This is for a manager to decide.');
+    throw new Refusal(REFUSED[entry.kind] ?? 'manager-decides', 'body');
 }
 
 /** Why a decision is refused, and the way out. */
-const REFUSED: Partial<Record<Entry['kind'], string>> = {
-  'defect-found': 'Only a manager makes a defect milder. Keep its severity, or ask a manager.',
-  'defect-closed':
-    'This defect stops the work. Build it again or look at each of its places anew, then close it; or ask a manager.',
-  'rules-pinned':
-    'Something was seen by the rules that are pinned. Only a manager pins a later first stage or another method.',
-  'stage-released': 'Only a manager upholds a contested release. Reopen the stage and put it right, or ask a manager.',
-  correction: 'Only a manager takes back a defect or makes it milder. Ask one.',
+const REFUSED: Partial<
+  Record<
+    Entry['kind'],
+    'manager-makes-milder' | 'defect-stops-work' | 'manager-pins' | 'manager-upholds' | 'manager-takes-back'
+  >
+> = {
+  'defect-found': 'manager-makes-milder',
+  'defect-closed': 'defect-stops-work',
+  'rules-pinned': 'manager-pins',
+  'stage-released': 'manager-upholds',
+  correction: 'manager-takes-back',
 };
 
 async function readHead(runner: QueryRunner, showerId: string, entry: Entry): Promise<Head | null> {
@@ -202,12 +186,7 @@ async function readHead(runner: QueryRunner, showerId: string, entry: Entry): Pr
 }
 
 async function createShower(runner: QueryRunner, entry: Entry, context: AppendContext): Promise<void> {
-  if (entry.kind !== 'shower-created')
-    throw new Refusal(
-      'not-found',
-      'showerId',
-      'There is no such shower on the server. Its first entry must be sent first.',
-    );
+  if (entry.kind !== 'shower-created') throw new Refusal('shower-not-sent-first', 'showerId');
   checkRights(entry, entry.body.crewId, null, context);
   const { name, job, crewId } = entry.body;
   await runner.query('INSERT INTO shower (id, name, job, crew_id) VALUES ($1,$2,$3,$4) ON CONFLICT DO NOTHING', [
@@ -228,10 +207,12 @@ async function createShower(runner: QueryRunner, entry: Entry, context: AppendCo
 
 type Taken = PushAnswer['taken'][number];
 
+/** What was taken of several entries, and the first that was refused; its sentence is made where it is sent. */
+export type Appended = Omit<PushAnswer, 'refused'> & { refused: (Problem & { id: string }) | null };
+
 async function appendOne(runner: QueryRunner, showerId: string, text: string, context: AppendContext): Promise<Taken> {
   const entry = readText(text);
-  if (entry.showerId !== showerId)
-    throw new Refusal('entry-invalid', 'showerId', 'This entry belongs to another shower.');
+  if (entry.showerId !== showerId) throw new Refusal('entry-of-another-shower', 'showerId');
   let head = await readHead(runner, showerId, entry);
   if (!head) {
     await createShower(runner, entry, context);
@@ -313,7 +294,7 @@ export async function appendEntries(
   showerId: string,
   texts: readonly string[],
   context: AppendContext,
-): Promise<PushAnswer> {
+): Promise<Appended> {
   const taken: Taken[] = [];
   const runner = store.createQueryRunner();
   try {
@@ -328,7 +309,7 @@ export async function appendEntries(
         if (!(error instanceof Refusal)) throw error;
         return {
           taken,
-          refused: { id: idIn(text), code: error.code, field: error.field, message: error.message },
+          refused: { id: idIn(text), ...error.problem },
           skewMs: context.skewMs,
         };
       }

@@ -44,7 +44,7 @@ describe("a manager's decisions are refused from an inspector, and taken from a 
   it('upholding a contested release', async () => {
     const { say } = await shower();
     const uphold = (who: Who) => say(who, (t) => t.seal('stage-released', releaseBody('base', 'so be it')));
-    expect(await uphold('ines')).toMatchObject({ code: 'forbidden', field: 'body' });
+    expect(await uphold('ines')).toMatchObject({ code: 'manager-upholds', field: 'body' });
     expect(await uphold('maren')).toBeNull();
     expect(await say('ines', (t) => t.seal('stage-released', releaseBody('base')))).toBeNull();
   });
@@ -55,8 +55,8 @@ describe("a manager's decisions are refused from an inspector, and taken from a 
     expect(await say('ines', (t) => t.seal('defect-found', defect, { id }))).toBeNull();
     const close = (who: Who) => say(who, (t) => t.seal('defect-closed', { defect: id }));
     const milder = (who: Who) => say(who, (t) => t.seal('defect-found', { ...defect, severity: 'note', about: id }));
-    expect(await close('ines')).toMatchObject({ code: 'forbidden' });
-    expect(await milder('ines')).toMatchObject({ code: 'forbidden' });
+    expect(await close('ines')).toMatchObject({ code: 'defect-stops-work' });
+    expect(await milder('ines')).toMatchObject({ code: 'manager-makes-milder' });
     const look = { stage: 'boards', checks: ['board-kind'], places: [{ element: 'wall:back' }], answer: 'ok' as const };
     expect(await say('ines', (t) => t.seal('look', look))).toBeNull();
     expect(await close('ines')).toBeNull();
@@ -76,7 +76,7 @@ describe("a manager's decisions are refused from an inspector, and taken from a 
           beginsAt: 'membrane',
         }),
       );
-    expect(await pin('ines')).toMatchObject({ code: 'forbidden', message: expect.stringContaining('manager') });
+    expect(await pin('ines')).toMatchObject({ code: 'manager-pins', message: expect.stringContaining('manager') });
     expect(await pin('maren')).toBeNull();
   });
 
@@ -87,7 +87,11 @@ describe("a manager's decisions are refused from an inspector, and taken from a 
         const text = testTablet(who, tablet.showerId).seal('note', { words: 'x' });
         return text.replace(`"role":"${PEOPLE[who].role}"`, `"role":"${role}"`);
       });
-    expect(await as('ines', 'manager')).toMatchObject({ code: 'forbidden', field: 'author.role' });
+    expect(await as('ines', 'manager')).toMatchObject({
+      code: 'role-changed',
+      field: 'author.role',
+      message: 'This entry was written as manager, and you are inspector now. Write it again.',
+    });
     expect(await as('maren', 'inspector')).toBeNull();
   });
 });
@@ -109,6 +113,7 @@ describe('a clock that runs ahead', () => {
     expect(body.refused).toMatchObject({
       code: 'clock-ahead',
       field: 'orderAt',
+      values: { minutes: 90 },
       message: expect.stringContaining('90 minutes'),
     });
     expect(await server.store.getRepository(EntryEntity).countBy({ showerId: tablet.showerId })).toBe(before);

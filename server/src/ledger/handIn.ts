@@ -1,9 +1,9 @@
-import type { Person, PushAnswer } from '@careful-seam/contract/api/messages';
+import type { Person } from '@careful-seam/contract/api/messages';
 import type { DataSource } from 'typeorm';
 import { Refusal } from '../people/refusal';
 import { personOf, personOfLink } from '../people/sessions';
 import { LinkEntity, UserEntity } from '../store/entities';
-import { appendEntries, readText } from './appendEntries';
+import { type Appended, appendEntries, readText } from './appendEntries';
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
@@ -26,17 +26,12 @@ export async function handInEntries(
   showerId: string,
   texts: readonly string[],
   { now, skewMs }: { now: Date; skewMs: number },
-): Promise<PushAnswer & { author: Person }> {
+): Promise<Appended & { author: Person }> {
   const authors = new Set(texts.map((text) => readText(text).author.id));
   const [authorId] = authors;
-  if (authors.size !== 1) throw new Refusal('input-invalid', 'entries', 'Hand in the entries of one person at a time.');
+  if (authors.size !== 1) throw new Refusal('entries-of-several', 'entries');
   const author = await silenced(store, authorId!, now);
-  if (!author)
-    throw new Refusal(
-      'forbidden',
-      'author',
-      'This person can still sign in and send these entries. Disable them first, or let them sign in on this tablet.',
-    );
+  if (!author) throw new Refusal('person-can-sign-in', 'author');
   const answer = await appendEntries(store, showerId, texts, { person: author, now, skewMs, handingIn: true });
   return { ...answer, author };
 }

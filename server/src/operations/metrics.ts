@@ -84,8 +84,7 @@ export function makeMetrics(store: DataSource, picturePlace: string, token: stri
     answer: async (req, res, next) => {
       const shown = /^Bearer (.+)$/.exec(req.get('authorization') ?? '')?.[1] ?? '';
       if (token === null) return next();
-      if (!isToken(shown, token))
-        return next(new Refusal('not-signed-in', 'authorization', 'Show the token for this.'));
+      if (!isToken(shown, token)) return next(new Refusal('no-token', 'authorization'));
       res.type(registry.contentType).send(await registry.metrics());
     },
   };

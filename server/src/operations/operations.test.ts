@@ -178,7 +178,10 @@ describe('room on the disk', () => {
     expect(isNearlyFull(5e6, 20e6)).toBe(false);
     const { freeBytes } = await roomOf(server.picturePlace);
     await keepRoom(server.picturePlace, 1000);
-    await expect(keepRoom(server.picturePlace, freeBytes)).rejects.toMatchObject({ code: 'disk-full', status: 507 });
+    await expect(keepRoom(server.picturePlace, freeBytes)).rejects.toMatchObject({
+      code: 'disk-nearly-full',
+      status: 507,
+    });
   });
   it('stands on the page of the server, with what it holds, how it grew and its nights', async () => {
     await noteSizes(server.store, new Date(Date.now() - 31 * DAY));

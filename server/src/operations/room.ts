@@ -26,9 +26,5 @@ export async function roomOf(folder: string): Promise<Room> {
 export async function keepRoom(folder: string, bytes: number): Promise<void> {
   const { freeBytes, totalBytes } = await roomOf(folder);
   if (freeBytes - bytes >= Math.min(KEPT_FOR_ENTRIES, totalBytes / 10)) return;
-  throw new Refusal(
-    'disk-full',
-    'picture',
-    "The server's disk is nearly full: pictures wait on this tablet until there is room. Entries still go out. Tell a manager.",
-  );
+  throw new Refusal('disk-nearly-full', 'picture');
 }

@@ -42,14 +42,13 @@ async function signedRecord(shower: LoadedShower, { store, now }: PaperPlace): P
 
 function calendar({ row, state }: LoadedShower, now: Date): string {
   const check = state.rules && floodCheckOf(state.rules.method)?.check;
-  if (!state.flood?.running || !check)
-    throw new Refusal('not-found', 'flood', 'No water stands in this shower now, so that there is nothing to read.');
+  if (!state.flood?.running || !check) throw new Refusal('no-water', 'flood');
   return floodCalendar(floodVisits(makeWords('en').t, row, state.flood, check.readWithinHours), now.getTime());
 }
 
 const drawn = (sheet: Buffer | null): Buffer => {
   if (sheet) return sheet;
-  throw new Refusal('not-found', 'geometry', 'This shower has no dimensions yet, so that there is nothing to draw.');
+  throw new Refusal('no-dimensions', 'geometry');
 };
 
 /** Makes a paper: its bytes or its text. Throws a `Refusal` where there is nothing to make it of. */
@@ -57,11 +56,11 @@ export async function makePaper(paper: Paper, place: PaperPlace): Promise<Buffer
   const { store, picturePlace, now } = place;
   if (paper.what === 'job.json') {
     const rows = await showerRows(store, 'WHERE s.job = $1 ORDER BY s.name', [paper.job]);
-    if (rows.length === 0) throw new Refusal('not-found', 'job', 'There is no job of this name.');
+    if (rows.length === 0) throw new Refusal('no-such-job', 'job');
     return JSON.stringify(await writeShowersFile(store, picturePlace, rows, paper.job, now));
   }
   const row = await oneShowerRow(store, paper.shower);
-  if (!row) throw new Refusal('not-found', 'showerId', 'There is no such shower.');
+  if (!row) throw new Refusal('no-such-shower', 'showerId');
   if (paper.what === 'shower.json')
     return JSON.stringify(await writeShowersFile(store, picturePlace, [row], null, now));
   const shower = await loadShower(store, row, now);

@@ -1,5 +1,6 @@
 import { writeFile } from 'node:fs/promises';
 import { setPriority } from 'node:os';
+import type { Problem } from '@careful-seam/core/outcome/outcome';
 import { makeDataSource } from '../store/dataSource';
 import { asRefusal } from '../web/asRefusal';
 import { makePaper, type Paper } from './makePaper';
@@ -11,9 +12,7 @@ export interface PaperAsk {
   file: string;
   nowMs: number;
 }
-export type PaperAnswer =
-  | { id: number; ok: true }
-  | { id: number; ok: false; refusal: { code: string; field: string; message: string } | null; error: string };
+export type PaperAnswer = { id: number; ok: true } | { id: number; ok: false; refusal: Problem | null; error: string };
 
 const { PAPER_DATABASE_URL = '', PAPER_PICTURE_PLACE = '' } = process.env;
 
@@ -29,7 +28,7 @@ async function answer({ id, paper, file, nowMs }: PaperAsk): Promise<PaperAnswer
   } catch (error) {
     // What the database or a library says is known here as it is in the server.
     const known = asRefusal(error);
-    const refusal = known && { code: known.code, field: known.field, message: known.message };
+    const refusal = known?.problem ?? null;
     return { id, ok: false, refusal, error: error instanceof Error ? (error.stack ?? error.message) : String(error) };
   }
 }

@@ -35,7 +35,7 @@ describe('a paper', () => {
   it('that can not be made is refused in words, and the worker goes on', async () => {
     const id = await shower();
     const refused = await server.papers.make({ what: 'map.pdf', shower: id }, new Date()).catch((e: unknown) => e);
-    expect(refused).toMatchObject({ code: 'not-found', field: 'geometry' });
+    expect(refused).toMatchObject({ code: 'no-dimensions', field: 'geometry' });
     const ines = await server.as('ines');
     expect((await ines.get(`/api/showers/${id}/flood.ics`).expect(404)).body.error.field).toBe('flood');
     expect((await ines.get(`/api/showers/${id}/readings.csv`).expect(200)).headers['content-type']).toContain(
@@ -81,7 +81,7 @@ describe('a paper', () => {
       ),
     );
     own.stop();
-    expect(new Set(all)).toEqual(new Set(['made', 'busy']));
+    expect(new Set(all)).toEqual(new Set(['made', 'papers-busy']));
     expect(all.filter((a) => a === 'made').length).toBeGreaterThanOrEqual(60);
   });
 });

@@ -109,7 +109,7 @@ export function makePapers(databaseUrl: string, picturePlace: string): Papers {
     const done = () => rm(folder, { recursive: true, force: true });
     const file = join(folder, 'paper');
     try {
-      if (gate.isFull()) throw new Refusal('busy', 'request', 'Many papers are being made. Try again in a moment.');
+      if (gate.isFull()) throw new Refusal('papers-busy', 'request');
       const answer = await gate.run(async () => {
         const worker = wake();
         try {
@@ -119,9 +119,9 @@ export function makePapers(databaseUrl: string, picturePlace: string): Papers {
         }
       });
       if (answer?.ok) return { file, done };
-      if (answer?.refusal) throw new Refusal(answer.refusal.code, answer.refusal.field, answer.refusal.message);
+      if (answer?.refusal) throw Refusal.of(answer.refusal);
       if (answer) throw new Error(answer.error);
-      throw new Refusal('too-heavy', 'request', 'This paper took too long or too much memory, and was stopped.');
+      throw new Refusal('paper-too-heavy', 'request');
     } catch (error) {
       await done();
       throw error;

@@ -21,16 +21,16 @@ async function targetOf(store: DataSource, wanted: NewLink): Promise<Target> {
   const none = { crewId: null, showerId: null, userId: null };
   if (wanted.kind === 'crew') {
     const crew = await store.getRepository(CrewEntity).findOneBy({ id: wanted.crewId });
-    if (!crew) throw new Refusal('not-found', 'crewId', 'There is no such crew.');
+    if (!crew) throw new Refusal('no-such-crew', 'crewId');
     return { ...none, crewId: crew.id, label: wanted.label, hours: wanted.hours, email: wanted.email };
   }
   if (wanted.kind === 'record') {
     const shower = await store.getRepository(ShowerEntity).findOneBy({ id: wanted.showerId });
-    if (!shower) throw new Refusal('not-found', 'showerId', 'There is no such shower.');
+    if (!shower) throw new Refusal('no-such-shower', 'showerId');
     return { ...none, showerId: shower.id, label: wanted.label, hours: wanted.days * 24, email: wanted.email };
   }
   const user = await store.getRepository(UserEntity).findOneBy({ id: wanted.userId });
-  if (!user) throw new Refusal('not-found', 'userId', 'There is no such person.');
+  if (!user) throw new Refusal('no-such-person', 'userId');
   return { ...none, userId: user.id, label: user.name, hours: PASSWORD_LINK_HOURS, email: user.email };
 }
 
@@ -82,8 +82,7 @@ export async function useLink(store: DataSource, kind: LinkRow['kind'], code: st
     WHERE code_hash = $1 AND kind = $2 AND revoked_at IS NULL AND expires_at >= $3 RETURNING id`,
     [sha256Hex(code), kind, now],
   );
-  if (!used[0])
-    throw new Refusal('link-ended', 'code', 'This link is not valid, or not any more. Ask the firm for a new one.');
+  if (!used[0]) throw new Refusal('link-ended', 'code');
   return store.getRepository(LinkEntity).findOneByOrFail({ id: used[0].id });
 }
 
@@ -91,7 +90,7 @@ export async function useLink(store: DataSource, kind: LinkRow['kind'], code: st
 export async function revokeLink(store: DataSource, id: string, now: Date): Promise<LinkRow> {
   const links = store.getRepository(LinkEntity);
   const row = await links.findOneBy({ id });
-  if (!row) throw new Refusal('not-found', 'link', 'There is no such link.');
+  if (!row) throw new Refusal('no-such-link', 'link');
   if (!row.revokedAt) await links.update({ id }, { revokedAt: now });
   return row;
 }

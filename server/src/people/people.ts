@@ -10,15 +10,10 @@ export const rowOf = ({ passwordHash: _hidden, ...row }: UserRow): PersonRow => 
 
 /** Crew leads belong to a crew of the firm; the others to none. */
 async function checkCrew(store: DataSource, role: UserRow['role'], crewId: string | null): Promise<void> {
-  if (role !== 'crew-lead' && crewId !== null)
-    throw new Refusal(
-      'input-invalid',
-      'crewId',
-      'Only a crew lead belongs to a crew. Choose no crew, or another role.',
-    );
+  if (role !== 'crew-lead' && crewId !== null) throw new Refusal('crew-not-for-role', 'crewId');
   if (role !== 'crew-lead') return;
   const crew = crewId === null ? null : await store.getRepository(CrewEntity).findOneBy({ id: crewId });
-  if (!crew) throw new Refusal('input-invalid', 'crewId', 'A crew lead needs a crew. Choose one from the list.');
+  if (!crew) throw new Refusal('lead-needs-crew', 'crewId');
 }
 
 /** Makes a person without a usable password: they set their own through a link. */
@@ -26,7 +21,7 @@ export async function makePerson(store: DataSource, input: z.infer<typeof NewPer
   await checkCrew(store, input.role, input.crewId);
   const users = store.getRepository(UserEntity);
   if (await users.findOneBy({ signIn: input.signIn }))
-    throw new Refusal('name-taken', 'signIn', `Somebody signs in as "${input.signIn}" already. Choose another name.`);
+    throw new Refusal('sign-in-taken', 'signIn', { name: input.signIn });
   const row: UserRow = { id: v4(), ...input, passwordHash: await hashPassword(v4()), disabled: false };
   await users.insert(row);
   return row;
@@ -40,7 +35,7 @@ export async function changePerson(
 ): Promise<UserRow> {
   const users = store.getRepository(UserEntity);
   const row = await users.findOneBy({ id });
-  if (!row) throw new Refusal('not-found', 'person', 'There is no such person.');
+  if (!row) throw new Refusal('no-such-person', 'person');
   const next = { ...row, ...change };
   await checkCrew(store, next.role, next.crewId);
   const managing = (u: UserRow) => u.role === 'manager' && !u.disabled;
@@ -49,7 +44,7 @@ export async function changePerson(
     !managing(next) &&
     (await users.countBy({ role: 'manager', disabled: false, id: Not(id) })) === 0
   )
-    throw new Refusal('last-manager', 'role', 'This is the last manager. Make somebody else a manager first.');
+    throw new Refusal('last-manager', 'role');
   await users.update({ id }, change);
   if (next.disabled) await closeSessionsOf(store, id);
   return next;

@@ -1,19 +1,27 @@
-import { HTTP_ERRORS, type HttpErrorCode } from '@careful-seam/contract/api/errors';
-import type { Problem } from '@careful-seam/core/outcome/outcome';
+import type { Filling, Problem, Values } from '@careful-seam/core/outcome/outcome';
+import { type ErrorCode, type ErrorValues, sentenceOf, statusOf } from '@careful-seam/words/errors/errors';
 
-/** An expected failure on its way to the client: code, field, sentence. The one error class handlers throw. */
-export class Refusal extends Error {
-  constructor(
-    readonly code: string,
-    readonly field: string,
-    message: string,
-  ) {
-    super(message);
+/**
+ * An expected failure on its way to the client: code, field and the values of its sentence. The one error class that handlers
+ * throw; its message is the English sentence, for the log.
+ */
+export class Refusal<Code extends ErrorCode = ErrorCode> extends Error {
+  readonly problem: Problem;
+  readonly code: string;
+  readonly field: string;
+  /** The HTTP status that it is answered with. */
+  readonly status: number;
+  constructor(code: Code, field: string, ...[values]: Filling<ErrorValues[Code]>) {
+    const problem = { code, field, values: (values ?? {}) as Values };
+    super(sentenceOf(problem, 'en'));
+    this.problem = problem;
+    this.code = code;
+    this.field = field;
+    this.status = statusOf(code);
   }
-  get status(): number {
-    return HTTP_ERRORS[this.code as HttpErrorCode] ?? 422;
-  }
-  static of(problem: Problem): Refusal {
-    return new Refusal(problem.code, problem.field, problem.message);
+  /** What core, a worker or another server refused. */
+  static of({ code, field, values }: Problem): Refusal {
+    // The code comes from the same table; only the compiler does not know which one it is.
+    return new Refusal(code as 'no-such-shower', field, ...([values] as unknown as []));
   }
 }

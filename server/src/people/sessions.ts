@@ -26,8 +26,7 @@ const NOBODY = hash('no such person');
 export async function checkPassword(store: DataSource, signIn: string, password: string): Promise<UserRow> {
   const user = await store.getRepository(UserEntity).findOneBy({ signIn: signIn.toLowerCase() });
   const right = await verify(user?.passwordHash ?? (await NOBODY), password);
-  if (!user || user.disabled || !right)
-    throw new Refusal('sign-in-failed', 'password', 'Name and password do not match. Check both and try again.');
+  if (!user || user.disabled || !right) throw new Refusal('sign-in-failed', 'password');
   return user;
 }
 

@@ -26,24 +26,13 @@ export async function pictureLook(bytes: Buffer): Promise<Pick<PhotoRow, 'mime' 
 
 async function inspect(bytes: Buffer): Promise<Pick<PhotoRow, 'mime' | 'widthPx' | 'heightPx'>> {
   const { default: sharp } = await import('sharp');
-  const notAPicture = new Refusal(
-    'not-a-picture',
-    'picture',
-    'This file is not a JPEG, PNG or WebP picture. Take it again with the camera.',
-  );
+  const notAPicture = new Refusal('not-a-picture', 'picture');
   try {
     const look = await pictureLook(bytes);
     if (!look) throw notAPicture;
     const fault = pictureFault(bytes);
     if (fault === 'not-a-picture') throw notAPicture;
-    if (fault !== null)
-      throw new Refusal(
-        'location-data',
-        'picture',
-        fault === 'metadata'
-          ? 'This picture carries camera data that may tell a place or a person. Send it re-encoded, without metadata.'
-          : 'Something is hidden behind the end of this picture. Send it re-encoded.',
-      );
+    if (fault !== null) throw new Refusal(fault === 'metadata' ? 'picture-metadata' : 'picture-tail', 'picture');
     await decoders.run(() => sharp(bytes, { limitInputPixels: PIXELS_AT_MOST }).stats());
     return look;
   } catch (error) {
@@ -51,12 +40,7 @@ async function inspect(bytes: Buffer): Promise<Pick<PhotoRow, 'mime' | 'widthPx'
   }
 }
 
-const lost = () =>
-  new Refusal(
-    'picture-lost',
-    'hash',
-    'This picture is not whole on the server any more. A tablet that still has it sends it again; else it is in a backup.',
-  );
+const lost = () => new Refusal('picture-lost', 'hash');
 
 /** Checks the content against the hash and keeps it at the place of pictures; sending it again changes nothing. */
 export async function keepPhoto(
@@ -66,8 +50,7 @@ export async function keepPhoto(
   bytes: Buffer,
   now: Date,
 ): Promise<PhotoRow> {
-  if (sha256(bytes) !== hash)
-    throw new Refusal('picture-mismatch', 'hash', 'The picture arrived changed. Send it again.');
+  if (sha256(bytes) !== hash) throw new Refusal('picture-mismatch', 'hash');
   const [photos, pictures] = [store.getRepository(PhotoEntity), picturesAt(picturePlace)];
   const known = await photos.findOneBy({ hash });
   // Known is what lies here whole: one that was lost is taken in again.

@@ -81,7 +81,7 @@ it.skipIf(process.env.TEST_S3)('a store that is away keeps pictures waiting, and
       .send(bytes);
   await s3.stop();
   const refused = await send();
-  expect([refused.status, refused.body.error.code, refused.get('retry-after')]).toEqual([503, 'busy', '5']);
+  expect([refused.status, refused.body.error.code, refused.get('retry-after')]).toEqual([503, 'pictures-away', '5']);
   const shower = v4();
   const entries = [testTablet('ines', shower).seal('shower-created', created)];
   await ines.post(`/api/showers/${shower}/entries`).send(push(entries)).expect(200);

@@ -25,7 +25,7 @@ function heard(error: unknown): Error {
   const told = error instanceof Error ? error.message || error.name : String(error);
   // A wrong key or a missing bucket is for whoever set it up: it is no passing state.
   if (status >= 400 && status < 500 && status !== 429) return new Error(`The store of pictures refused: ${told}`);
-  return new Refusal('busy', 'picture', 'The store of pictures does not answer now. It is tried again by itself.');
+  return new Refusal('pictures-away', 'picture');
 }
 
 /** Pictures in an S3-compatible store: `s3://KEY:SECRET@host[:port]/bucket[/below]?region=…`. */

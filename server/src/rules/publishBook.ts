@@ -10,7 +10,7 @@ const OWN = { origin: '' };
 /** The newest version of the firm's rule book. Refuses when there is none. */
 export async function newestBook(store: DataSource): Promise<RuleBook> {
   const [row] = await store.getRepository(RuleBookEntity).find({ where: OWN, order: { version: 'DESC' }, take: 1 });
-  if (!row) throw new Refusal('not-found', 'ruleBook', 'The firm has no rule book yet.');
+  if (!row) throw new Refusal('no-rule-book', 'ruleBook');
   return RuleBook.parse(row.data);
 }
 
@@ -41,17 +41,8 @@ export async function publishBook(
   if (!read.ok) throw Refusal.of(read.problem);
   const newest = await newestBook(store);
   if (read.value.id !== newest.id)
-    throw new Refusal(
-      'input-invalid',
-      'id',
-      `This is the rule book "${read.value.id}". Choose a file of "${newest.id}".`,
-    );
-  if (basedOn !== newest.version)
-    throw new Refusal(
-      'changed-meanwhile',
-      'basedOn',
-      `Version ${newest.version} was published meanwhile. Compare with it, then publish again.`,
-    );
+    throw new Refusal('another-rule-book', 'id', { read: read.value.id, newest: newest.id });
+  if (basedOn !== newest.version) throw new Refusal('changed-meanwhile', 'basedOn', { version: newest.version });
   const version = newest.version + 1;
   const book: RuleBook = { ...read.value, version, title: titled(read.value.title, version) };
   await store

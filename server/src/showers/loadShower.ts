@@ -11,9 +11,9 @@ import { oneShowerRow, type ShowerWithHead } from './showerRows';
 /** The shower's row, when the person may see it: crew leads see their own crew's only. */
 export async function visibleShower(store: DataSource, person: Person, id: string): Promise<ShowerWithHead> {
   const shower = await oneShowerRow(store, id);
-  if (!shower) throw new Refusal('not-found', 'showerId', 'There is no such shower.');
+  if (!shower) throw new Refusal('no-such-shower', 'showerId');
   if (person.role === 'crew-lead' && shower.crewId !== person.crewId)
-    throw new Refusal('forbidden', 'showerId', 'This shower belongs to another crew.');
+    throw new Refusal('another-crews-shower', 'showerId');
   return shower;
 }
 

@@ -1,4 +1,5 @@
 import { findCalculation } from '@careful-seam/core/calc/registry';
+import type { Outcome } from '@careful-seam/core/outcome/outcome';
 import { makeGate } from '../gate';
 import { Refusal } from '../people/refusal';
 import { beginProgram } from '../programs';
@@ -9,10 +10,7 @@ const MEGABYTES = 256;
 /** Sums at work at once, and those that may wait for them; more at once nobody types. */
 const gate = makeGate(2, 20);
 
-interface Answer {
-  ok: boolean;
-  json: unknown;
-}
+type Answer = Outcome<unknown>;
 
 /**
  * A sum in a process of its own, not in a thread: one that runs out of memory takes its whole process with it. Null when it was
@@ -40,14 +38,9 @@ function inProcess(name: string, input: unknown, ms: number): Promise<Answer | n
 /** Runs a sum with limits of time and memory; one that goes beyond them is stopped, and nothing else notices. */
 export async function runSum(name: string, input: unknown, ms = SUM_MS): Promise<Answer> {
   // An unknown name needs no process.
-  if (!findCalculation(name))
-    throw new Refusal('input-invalid', 'name', `There is no calculation "${name}". Ask for the list.`);
-  if (gate.isFull()) throw new Refusal('busy', 'request', 'Many sums are being worked out. Try again in a moment.');
+  if (!findCalculation(name)) throw new Refusal('calculation-unknown', 'name', { name });
+  if (gate.isFull()) throw new Refusal('sums-busy', 'request');
   const answer = await gate.run(() => inProcess(name, input, ms));
   if (answer) return answer;
-  throw new Refusal(
-    'too-heavy',
-    'input',
-    `This sum was stopped after ${ms / 1000} seconds or ${MEGABYTES} MB. Ask for less: fewer readings, a coarser grid, a shorter time.`,
-  );
+  throw new Refusal('sum-too-heavy', 'input', { seconds: ms / 1000, megabytes: MEGABYTES });
 }

@@ -1,6 +1,6 @@
-import { asAnswer, runCalculation } from '@careful-seam/core/calc/registry';
+import { runCalculation } from '@careful-seam/core/calc/registry';
 
 /** One sum in a process of its own: it is told once, answers once, and ends. */
 process.once('message', ({ name, input }: { name: string; input: unknown }) => {
-  process.send!(asAnswer(runCalculation(name, input)), () => process.exit(0));
+  process.send!(runCalculation(name, input), () => process.exit(0));
 });

@@ -36,7 +36,7 @@ describe('a table that somebody holds', () => {
     const text = tablet.seal('note', { words: 'while it is held' });
     const answers = await Promise.all(Array.from({ length: 12 }, () => ines.post(path).send(push([text]))));
     for (const { status, body, headers } of answers) {
-      expect([status, body.error?.code]).toEqual([503, 'busy']);
+      expect([status, body.error?.code]).toEqual([503, 'database-busy']);
       expect(headers['retry-after']).toBe('5');
     }
     expect((await ines.get('/health')).status).toBe(200);

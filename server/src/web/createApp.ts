@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Person } from '@careful-seam/contract/api/messages';
+import { told } from '@careful-seam/words/errors/errors';
 import compression from 'compression';
 import cookieParser from 'cookie-parser';
 import express, { type Express, type NextFunction, type Request, type RequestHandler, type Response } from 'express';
@@ -16,7 +17,7 @@ import { findSession } from '../people/sessions';
 import { asRefusal } from './asRefusal';
 import { atTheDoor, inside, type Limits, takeTry, USUAL_LIMITS } from './limits';
 import { REQUEST_LOG } from './logger';
-import { COOKIE, PARSERS, type Route, type Services } from './route';
+import { COOKIE, languageOf, PARSERS, type Route, type Services } from './route';
 import { ROUTES } from './routes';
 
 export interface AppOptions extends Services {
@@ -35,25 +36,13 @@ export interface AppOptions extends Services {
 function refuseCrossSite(req: Request, _res: Response, next: NextFunction): void {
   const reads = req.method === 'GET' || req.method === 'HEAD';
   if (reads || req.get('x-careful-seam') === '1') return next();
-  next(
-    new Refusal(
-      'cross-site',
-      'x-careful-seam',
-      'This request did not come from the application. Reload the page and try again.',
-    ),
-  );
+  next(new Refusal('cross-site', 'x-careful-seam'));
 }
 
 /** The invented firm is for whoever sits at this machine: what a proxy or another name brings in is refused. */
 function refuseFromElsewhere(req: Request, _res: Response, next: NextFunction): void {
   if (cameFromHere((name) => req.get(name))) return next();
-  next(
-    new Refusal(
-      'demo-here-only',
-      'host',
-      'This is the demo firm, whose passwords everybody knows: it answers on its own machine alone. "npm run real-firm" begins with your own firm.',
-    ),
-  );
+  next(new Refusal('demo-here-only', 'host'));
 }
 
 /** Writes down that somebody asked for what is not theirs: once a minute for each person and route, however often they try. */
@@ -69,10 +58,10 @@ async function whoCalls(route: Route, req: Request, res: Response, services: Ser
   if (route.roles === 'anyone') return null;
   const token: unknown = req.cookies[COOKIE];
   const session = typeof token === 'string' ? await findSession(services.store, token, services.now()) : null;
-  if (!session) throw new Refusal('not-signed-in', 'session', 'Sign in first. What you typed is kept on this tablet.');
+  if (!session) throw new Refusal('not-signed-in', 'session');
   if (!route.roles.includes(session.person.role)) {
     await noteRefused(route, session.person, services);
-    throw new Refusal('forbidden', 'role', 'Your role may not do this.');
+    throw new Refusal('role-may-not', 'role');
   }
   res.locals.expiresAt = session.expiresAt.toISOString();
   return session.person;
@@ -121,19 +110,13 @@ function answerErrors(logger: Logger) {
     const known = asRefusal(error);
     if (known) {
       if (known.status === 503) res.set('Retry-After', '5');
-      res.status(known.status).json({ error: { code: known.code, field: known.field, message: known.message } });
+      res.status(known.status).json({ error: told(known.problem, languageOf(req)) });
       return;
     }
     const id = String(req.id ?? randomUUID());
     logger.error({ err: error, id }, 'unexpected');
-    res.status(500).json({
-      error: {
-        code: 'internal',
-        field: '',
-        message: `Something went wrong here. Nothing you typed is lost. Tell us this number: ${id}`,
-        id,
-      },
-    });
+    const problem = { code: 'internal', field: '', values: { id } };
+    res.status(500).json({ error: { ...told(problem, languageOf(req)), id } });
   };
 }
 
@@ -201,7 +184,7 @@ export function createApp(options: AppOptions): Express {
   app.get('/health', (_req, res) => void res.json({ ok: true }));
   app.get('/ready', async (_req, res) => {
     await store.query('SELECT 1').catch(() => {
-      throw new Refusal('not-ready', 'database', 'The database does not answer.');
+      throw new Refusal('not-ready', 'database');
     });
     res.json({ ok: true });
   });
@@ -210,7 +193,7 @@ export function createApp(options: AppOptions): Express {
   const door = [atTheDoor(store, limits, options.now)];
   for (const route of ROUTES) mount(app, route, { ...options, limits }, route.limit === 'sign-in' ? door : usual);
   if (webFolder && existsSync(webFolder)) serveWeb(app, webFolder);
-  app.use((_req, _res, next) => next(new Refusal('not-found', 'path', 'There is nothing at this address.')));
+  app.use((_req, _res, next) => next(new Refusal('no-such-address', 'path')));
   app.use(answerErrors(logger));
   return app;
 }

@@ -16,7 +16,7 @@ export interface Limits {
 }
 export const USUAL_LIMITS: Limits = { account: 10, address: 300, usual: 1200 };
 
-const tooMany = () => new Refusal('too-many', 'request', 'Too many tries in a minute. Wait a moment, then try again.');
+const tooMany = () => new Refusal('too-many', 'request');
 const MINUTE_MS = 60_000;
 
 /** Counts one try, for all servers of the database together; refuses the one after the last. */

@@ -43,7 +43,7 @@ async function enterByLink({ req, res, services }: Call): Promise<unknown> {
 async function behindLink({ req, res, services }: Call): Promise<ShowerWithHead> {
   const link = await useLink(services.store, 'record', param(req, 'code'), services.now());
   const row = await oneShowerRow(services.store, link.showerId!);
-  if (!row) throw new Refusal('not-found', 'code', 'The shower of this link is not here any more.');
+  if (!row) throw new Refusal('link-without-shower', 'code');
   res.locals.who = { id: link.id, name: `${link.label} (link)` };
   res.locals.about = `${row.name}, ${row.job}`;
   return row;

@@ -20,10 +20,12 @@ import {
   Visit,
 } from '@careful-seam/contract/api/office';
 import { compareBooks } from '@careful-seam/core/proof/shown/compareBooks';
+import { told } from '@careful-seam/words/errors/errors';
+import type { Request } from 'express';
 import { z } from 'zod';
 import { readAudit, writeAudit } from '../audit/audit';
 import { makeBackup, urlOf } from '../backup/makeBackup';
-import { beginRestore, restoreState } from '../backup/restoreJob';
+import { beginRestore, type RestoreStands, restoreState } from '../backup/restoreJob';
 import { firmKey } from '../firm/firmKey';
 import { setSmallestLeak } from '../firm/limits';
 import { writeSettings } from '../firm/settings';
@@ -34,7 +36,7 @@ import { Refusal } from '../people/refusal';
 import { listBooks, publishBook } from '../rules/publishBook';
 import { visibleShower } from '../showers/loadShower';
 import { MailEntity, type MailRow, PhotoEntity } from '../store/entities';
-import { type Call, param, type Route, read, uuidParam } from './route';
+import { type Call, languageOf, param, type Route, read, uuidParam } from './route';
 
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 const MAIL_AT_MOST = 200;
@@ -42,7 +44,7 @@ const MAIL_AT_MOST = 200;
 async function changeSettings({ req, res, services }: Call): Promise<unknown> {
   const settings = read(FirmSettings, req.body);
   if (settings.logo !== null && !(await services.store.getRepository(PhotoEntity).existsBy({ hash: settings.logo })))
-    throw new Refusal('not-found', 'logo', 'The picture for the logo has not arrived. Choose it again.');
+    throw new Refusal('logo-not-arrived', 'logo');
   await writeSettings(services.store, settings);
   res.locals.about = settings.name;
   return settings;
@@ -131,16 +133,16 @@ function upTo(most: number): Transform {
     transform(part: Buffer, _encoding, done) {
       seen += part.length;
       if (seen <= most) return done(null, part);
-      done(
-        new Refusal(
-          'too-large',
-          'file',
-          'There is no room for this file on the server. Make room, then try again. Nothing was changed.',
-        ),
-      );
+      done(new Refusal('no-room-for-file', 'file'));
     },
   });
 }
+
+/** How a restore stands, with the sentence of what went wrong. */
+const toldRestore = ({ problem, ...stands }: RestoreStands, req: Request): RestoreState => ({
+  ...stands,
+  problem: problem && told(problem, languageOf(req)),
+});
 
 /** Takes a backup in and begins to put it in force; how that goes is asked for, since it may take many minutes. */
 async function restore({ req, person, services }: Call): Promise<RestoreState> {
@@ -150,7 +152,7 @@ async function restore({ req, person, services }: Call): Promise<RestoreState> {
   try {
     const file = join(folder, 'backup.tar');
     await pipeline(req, upTo(await roomFor(folder)), createWriteStream(file));
-    return beginRestore({ file, url: urlOf(store), picturePlace, nowMs: now().getTime() }, async (found) => {
+    const begun = beginRestore({ file, url: urlOf(store), picturePlace, nowMs: now().getTime() }, async (found) => {
       await clear();
       if (!found) return;
       const { madeAt, showers, entries, photos, faults } = found;
@@ -159,6 +161,7 @@ async function restore({ req, person, services }: Call): Promise<RestoreState> {
       const write = () => writeAudit(store, { who: person, did: 'restored', about }, now());
       await write().catch(write);
     });
+    return toldRestore(begun, req);
   } catch (error) {
     await clear();
     throw error;
@@ -285,7 +288,7 @@ export const OFFICE_ROUTES: readonly Route[] = [
     path: '/api/restore',
     summary: 'How the restore stands that was begun last',
     gives: RestoreState,
-    answer: async () => restoreState(),
+    answer: async ({ req }) => toldRestore(restoreState(), req),
   },
   {
     ...MANAGING,

@@ -1,5 +1,4 @@
 import { extendZodWithOpenApi, OpenAPIRegistry, OpenApiGeneratorV31 } from '@asteasolutions/zod-to-openapi';
-import { HTTP_ERRORS } from '@careful-seam/contract/api/errors';
 import { ErrorAnswer } from '@careful-seam/contract/api/messages';
 import { z } from 'zod';
 import { COOKIE, type Route } from './route';
@@ -36,7 +35,8 @@ export function openApi(routes: readonly Route[]): unknown {
       responses: {
         200: { description: route.summary, content: contentOf(route.gives) },
         default: {
-          description: `A refusal: its code (${Object.keys(HTTP_ERRORS).join(', ')}, or a calculation's own), the field and a sentence.`,
+          description:
+            'A refusal: its code, the field, the values of its sentence, and the sentence itself in the language asked for.',
           content: { 'application/json': { schema: ErrorAnswer } },
         },
       },

@@ -60,10 +60,10 @@ async function changeOwnPassword({ req, res, person, services }: Call): Promise<
   const { old, password } = read(OwnPassword, req.body);
   const { store, now } = services;
   const user = await store.getRepository(UserEntity).findOneBy({ id: person.id });
-  if (!user) throw new Refusal('forbidden', 'person', 'You came by a link, which has no password. Ask a manager.');
+  if (!user) throw new Refusal('link-has-no-password', 'person');
   await takeTry(store, `account ${user.signIn}`, (services.limits ?? USUAL_LIMITS).account, now());
   await checkPassword(store, user.signIn, old).catch(() => {
-    throw new Refusal('password-wrong', 'old', 'This is not the password in force. Type it again.');
+    throw new Refusal('password-not-in-force', 'old');
   });
   await setPassword(store, user.id, password);
   const { token, expiresAt } = await openSession(store, user, now());

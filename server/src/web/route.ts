@@ -1,5 +1,7 @@
 import { type Person, PHOTO_BYTES_AT_MOST } from '@careful-seam/contract/api/messages';
 import type { Role } from '@careful-seam/core/log/roles';
+import { issueValues } from '@careful-seam/core/outcome/issueValues';
+import { LANGUAGES, type Language } from '@careful-seam/words/texts/words';
 import express, { type Request, type Response } from 'express';
 import type { DataSource } from 'typeorm';
 import type { z } from 'zod';
@@ -59,16 +61,25 @@ export function read<T extends z.ZodType>(schema: T, input: unknown): z.infer<T>
   if (result.success) return result.data;
   const issue = result.error.issues[0]!;
   const field = issue.path.join('.');
-  throw new Refusal('input-invalid', field, `The field "${field}" is not valid: ${issue.message}`);
+  throw new Refusal('input-invalid', field, issueValues(issue, field));
+}
+
+/** The language that an answer is wanted in: `?lang=`, else what the browser asks for. */
+export function languageOf(req: Request): Language {
+  const asked = LANGUAGES.find((language) => language === req.query.lang);
+  return asked ?? ((req.acceptsLanguages([...LANGUAGES]) || 'en') as Language);
 }
 
 export const param = (req: Request, name: string): string => String(req.params[name] ?? '');
 
 export const isUuid = (id: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id);
 
-export function uuidParam(req: Request, what = 'shower'): string {
+const NO_SUCH = { shower: 'no-such-shower', person: 'no-such-person', link: 'no-such-link' } as const;
+
+/** The id in an address; one that is none names nothing. */
+export function uuidParam(req: Request, what: keyof typeof NO_SUCH = 'shower'): string {
   const id = param(req, 'id');
-  if (!isUuid(id)) throw new Refusal('not-found', 'id', `There is no such ${what}.`);
+  if (!isUuid(id)) throw new Refusal(NO_SUCH[what], 'id');
   return id;
 }
 

@@ -14,6 +14,8 @@ import {
 import { FoundShowers } from '@careful-seam/contract/api/office';
 import { CALCULATIONS } from '@careful-seam/core/calc/registry';
 import { ROLES } from '@careful-seam/core/log/roles';
+import type { Problem } from '@careful-seam/core/outcome/outcome';
+import { statusOf, told } from '@careful-seam/words/errors/errors';
 import type { Request } from 'express';
 import { z } from 'zod';
 import { NOBODY, writeAudit } from '../audit/audit';
@@ -37,7 +39,7 @@ import { takeTry, USUAL_LIMITS } from './limits';
 import { LINK_ROUTES } from './linkRoutes';
 import { OFFICE_ROUTES } from './officeRoutes';
 import { PEOPLE_ROUTES } from './peopleRoutes';
-import { type Call, COOKIE, param, type Route, read, setSessionCookie, skewOf, uuidParam } from './route';
+import { type Call, COOKIE, languageOf, param, type Route, read, setSessionCookie, skewOf, uuidParam } from './route';
 import { SET_UP_ROUTES } from './setUpRoutes';
 import { SYNC_ROUTES } from './syncRoutes';
 
@@ -48,7 +50,7 @@ const THUMB_WIDTHS = new Set([320, 960]);
 
 function hashParam(req: Request): string {
   const hash = param(req, 'hash');
-  if (!/^[0-9a-f]{64}$/.test(hash)) throw new Refusal('not-found', 'hash', 'There is no such picture.');
+  if (!/^[0-9a-f]{64}$/.test(hash)) throw new Refusal('no-such-picture', 'hash');
   return hash;
 }
 
@@ -91,6 +93,12 @@ async function pullEntries({ req, person, services }: Call): Promise<unknown> {
   return { entries, more: entries.length === PULL_AT_MOST };
 }
 
+/** An answer to entries, with the sentence of what was refused. */
+function inLanguage<A extends { refused: (Problem & { id: string }) | null }>(req: Request, answer: A) {
+  const { refused } = answer;
+  return { ...answer, refused: refused && { id: refused.id, ...told(refused, languageOf(req)) } };
+}
+
 async function pushEntries({ req, person, services }: Call): Promise<unknown> {
   const push = read(Push, req.body);
   const now = services.now();
@@ -106,7 +114,7 @@ async function pushEntries({ req, person, services }: Call): Promise<unknown> {
     given.map((taken) => taken.id),
     now,
   );
-  return answer;
+  return inLanguage(req, answer);
 }
 
 async function handIn({ req, res, services }: Call): Promise<unknown> {
@@ -115,7 +123,7 @@ async function handIn({ req, res, services }: Call): Promise<unknown> {
   const skewMs = skewOf(push.clock, now);
   const { author, ...answer } = await handInEntries(services.store, uuidParam(req), push.entries, { now, skewMs });
   res.locals.about = `${answer.taken.length} entries of ${author.name}`;
-  return answer;
+  return inLanguage(req, answer);
 }
 
 async function sign({ req, person, services }: Call): Promise<unknown> {
@@ -133,8 +141,7 @@ async function sign({ req, person, services }: Call): Promise<unknown> {
 
 async function putPhoto({ req, services }: Call): Promise<unknown> {
   const bytes: unknown = req.body;
-  if (!Buffer.isBuffer(bytes) || bytes.length === 0)
-    throw new Refusal('not-a-picture', 'picture', 'The picture is empty. Take it again.');
+  if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw new Refusal('picture-empty', 'picture');
   const { hash, widthPx, heightPx } = await keepPhoto(
     services.store,
     services.picturePlace,
@@ -148,7 +155,7 @@ async function putPhoto({ req, services }: Call): Promise<unknown> {
 async function getPhoto({ req, res, services }: Call): Promise<unknown> {
   const hash = hashParam(req);
   const photo = await services.store.getRepository(PhotoEntity).findOneBy({ hash });
-  if (!photo) throw new Refusal('not-found', 'hash', 'This picture has not arrived yet.');
+  if (!photo) throw new Refusal('picture-not-arrived', 'hash');
   const width = Number(req.query.width);
   const small = THUMB_WIDTHS.has(width) ? width : undefined;
   const bytes = await readPhoto(services.picturePlace, hash, small);
@@ -165,7 +172,7 @@ async function ruleBook({ req, services }: Call): Promise<unknown> {
     id: param(req, 'book'),
     version: Number(param(req, 'version')) || 0,
   });
-  if (!row) throw new Refusal('not-found', 'version', 'There is no such version of the rule book.');
+  if (!row) throw new Refusal('no-such-version', 'version');
   return { book: row.data };
 }
 
@@ -174,9 +181,10 @@ async function newestRuleBook({ services }: Call): Promise<unknown> {
 }
 
 async function calculate({ req, res }: Call): Promise<unknown> {
-  const { ok, json } = await runSum(param(req, 'name'), req.body);
-  if (!ok) res.status(422);
-  return json;
+  const outcome = await runSum(param(req, 'name'), req.body);
+  if (outcome.ok) return outcome.value;
+  res.status(statusOf(outcome.problem.code));
+  return { error: told(outcome.problem, languageOf(req)) };
 }
 
 const usual = { roles: EVERY, limit: 'usual' as const };

@@ -1,5 +1,6 @@
 import { showerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { SHAPES, shapedShower } from '@careful-seam/core/tests/anyShower';
+import { sentenceOf } from '@careful-seam/words/errors/errors';
 import { describe, expect, it } from 'vitest';
 import { geometryJson, mapDxf, mapSvg, readGeometryJson } from './drawingFiles';
 
@@ -11,13 +12,13 @@ const { geometry } = shapedShower(SHAPES[2]!(1500, 1500), {
   lineDrain: false,
 });
 const built = showerModel(geometry);
-if (!built.ok) throw new Error(built.problem.message);
+if (!built.ok) throw new Error(built.problem.code);
 const model = built.value;
 
 describe('drawings as files', () => {
   it('come back from JSON as they went out', () => {
     const read = readGeometryJson(geometryJson(geometry));
-    if (!read.ok) throw new Error(read.problem.message);
+    if (!read.ok) throw new Error(read.problem.code);
     expect(read.value.seams.map((s) => s.id)).toEqual(model.seams.map((s) => s.id));
     expect(read.value.totals).toEqual(model.totals);
   });
@@ -30,7 +31,7 @@ describe('drawings as files', () => {
     const read = readGeometryJson(text);
     if (read.ok) throw new Error('was read');
     expect(read.problem.field).toContain(field);
-    expect(read.problem.message.length).toBeGreaterThan(20);
+    expect(sentenceOf(read.problem, 'en').length).toBeGreaterThan(20);
   });
   it('show each seam in the SVG, and names as text, never as markup', () => {
     const svg = mapSvg(model, 'Loft <1>', (id) => id);

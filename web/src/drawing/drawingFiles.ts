@@ -1,9 +1,11 @@
-import { type Outcome, refuse } from '@careful-seam/core/outcome/outcome';
+import { issueValues } from '@careful-seam/core/outcome/issueValues';
+import type { Outcome } from '@careful-seam/core/outcome/outcome';
 import type { Point2 } from '@careful-seam/core/shower/geometry/point';
 import { ShowerGeometry } from '@careful-seam/core/shower/geometry/showerGeometry';
 import { type ShowerModel, showerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { arrange, toSheet } from '@careful-seam/core/shower/map/arrange';
 import { unfold } from '@careful-seam/core/shower/map/unfold';
+import { refuse } from '@careful-seam/words/errors/errors';
 import { pathOf } from './pathOf';
 
 /** Dimensions as a file: what it is, and the shower as measured, in mm. */
@@ -20,28 +22,15 @@ export function readGeometryJson(text: string): Outcome<ShowerModel> {
   try {
     json = JSON.parse(text);
   } catch {
-    return refuse(
-      'input-invalid',
-      'file',
-      'This file is not JSON. Choose a file of dimensions that was taken out here.',
-    );
+    return refuse('dimensions-not-json', 'file');
   }
   const file = json as { format?: unknown; geometry?: unknown } | null;
-  if (file?.format !== FORMAT)
-    return refuse(
-      'input-invalid',
-      'format',
-      'This file holds no dimensions of a shower. Choose one that was taken out here.',
-    );
+  if (file?.format !== FORMAT) return refuse('no-dimensions-in-file', 'format');
   const read = ShowerGeometry.safeParse(file.geometry);
   if (read.success) return showerModel(read.data);
   const issue = read.error.issues[0]!;
   const field = issue.path.join('.');
-  return refuse(
-    'input-invalid',
-    field,
-    `The field "${field}" of the file is not valid: ${issue.message}. Put it right and read it again.`,
-  );
+  return refuse('dimensions-invalid', field, issueValues(issue, field));
 }
 
 const SHEET = { width: 1000, height: 720, gap: 16, title: 24 };

@@ -2,7 +2,7 @@ import { PASSWORD_AT_LEAST } from '@careful-seam/contract/api/office';
 import { type FormEvent, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
-import { call } from '../tablet/api';
+import { call, errorWords } from '../tablet/api';
 import { PasswordField } from '../ui/PasswordField';
 
 /** Changes one's own password: the one in force, then the new one. Other tablets are signed out by it. */
@@ -23,7 +23,7 @@ export function OwnPassword() {
       setPassword('');
       setOpen(false);
     } catch (error) {
-      setTold({ words: error instanceof Error ? error.message : String(error), isProblem: true });
+      setTold({ words: errorWords(error), isProblem: true });
     }
   };
   return (

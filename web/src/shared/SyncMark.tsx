@@ -2,7 +2,9 @@ import { CLOCK_OFF_MS } from '@careful-seam/contract/api/messages';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { errorWords } from '../tablet/api';
 import { useParts, waitingEntries } from '../tablet/store';
+import { problemWords } from '../ui/words';
 
 /** What other people wrote on this tablet: it waits for them, or for a manager who hands it in. */
 function OfOthers({ count }: { count: number }) {
@@ -13,7 +15,7 @@ function OfOthers({ count }: { count: number }) {
     try {
       setProblem(await handIn());
     } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
+      setProblem(errorWords(error));
     }
   };
   return (
@@ -93,7 +95,7 @@ export function SyncMark() {
       {room?.nearlyFull && <p className="max-w-72 text-hold">{t('sync.nearlyFull')}</p>}
       {refused?.refused && (
         <p className="max-w-72 text-hold">
-          {t('sync.refused', { message: refused.refused.message })}{' '}
+          {t('sync.refused', { message: problemWords(refused.refused) })}{' '}
           <button type="button" className="key text-sm" onClick={() => void setAside(refused)}>
             {t('sync.setAside')}
           </button>

@@ -1,24 +1,37 @@
 import { ErrorAnswer } from '@careful-seam/contract/api/messages';
+import type { ToldProblem } from '@careful-seam/words/errors/errors';
 import type { z } from 'zod';
+import { problemWords } from '../ui/words';
 
 /** A refusal from the server, or the lack of one: `code` is "offline" when nothing answered. */
 export class ApiError extends Error {
+  /** `status` is the HTTP one; null where no server answered. */
   constructor(
-    readonly code: string,
-    readonly field: string,
-    message: string,
+    readonly problem: ToldProblem & { field: string },
+    readonly status: number | null = null,
   ) {
-    super(message);
+    super(problem.code);
+  }
+  get code(): string {
+    return this.problem.code;
+  }
+  get field(): string {
+    return this.problem.field;
   }
 }
 
 async function refusal(response: Response): Promise<ApiError> {
   const read = ErrorAnswer.safeParse(await response.json().catch(() => null));
-  if (!read.success)
-    return new ApiError('internal', '', `The server answered ${response.status}. Nothing you typed is lost.`);
-  const { code, field, message } = read.data.error;
-  return new ApiError(code, field, message);
+  const { status } = response;
+  if (read.success) return new ApiError(read.data.error, status);
+  return new ApiError({ code: 'server-answered', field: '', values: { status } }, status);
 }
+
+/** What went wrong as a sentence in the language that is spoken. */
+export const errorWords = (error: unknown): string =>
+  error instanceof ApiError
+    ? problemWords(error.problem)
+    : problemWords({ code: 'unforeseen', values: { detail: error instanceof Error ? error.message : String(error) } });
 
 /** The way to the server. `fetch` in the browser; a network in memory in the simulation. */
 export type Fetch = (path: string, init: RequestInit) => Promise<Response>;
@@ -34,7 +47,7 @@ export interface Server {
 /** Whether nothing answered. */
 export const isOffline = (error: unknown): boolean => error instanceof ApiError && error.code === 'offline';
 
-const offline = () => new ApiError('offline', '', 'No connection. What you enter is kept on this tablet.');
+const offline = () => new ApiError({ code: 'offline', field: '' });
 
 /** The lines of a body as they come. A body that breaks off gives what came whole, and then fails as no connection. */
 async function* linesOf(body: ReadableStream<Uint8Array>): AsyncGenerator<string> {

@@ -3,6 +3,7 @@ import type { Crew, Person, ShowerRow } from '@careful-seam/contract/api/message
 import type { Entry } from '@careful-seam/core/log/entry';
 import { photosNeeded } from '@careful-seam/core/log/photosNeeded';
 import type { ChainEnd } from '@careful-seam/core/log/writeEntry';
+import type { Values } from '@careful-seam/core/outcome/outcome';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB, type StoreNames } from 'idb';
 
@@ -16,7 +17,7 @@ export interface StoredEntry {
   text: string;
   hash: string;
   ledgerSeq: number | null;
-  refused: { code: string; field: string; message: string } | null;
+  refused: { code: string; field: string; message: string; values?: Values | undefined } | null;
   /** 1 as long as the server has not acknowledged it, so that what waits is found without reading all the rest. */
   waits?: 1;
   /** Refused for good and set aside by a person: kept, shown, no longer counted. */

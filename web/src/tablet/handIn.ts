@@ -1,4 +1,5 @@
 import { PUSH_AT_MOST, PushAnswer } from '@careful-seam/contract/api/messages';
+import { problemWords } from '../ui/words';
 import type { Server } from './api';
 import type { Database } from './database';
 import { acknowledge, type Ports, unsentOf, waiting } from './outbox';
@@ -27,7 +28,7 @@ export async function handInOthers(
       });
       // A refusal here is the manager's to read; the author may still send it.
       await acknowledge(db, id, { ...answer, refused: null }, next);
-      if (answer.refused) return answer.refused.message;
+      if (answer.refused) return problemWords(answer.refused);
     }
   }
   return null;

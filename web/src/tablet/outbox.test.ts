@@ -89,7 +89,7 @@ describe('the outbox', () => {
       SHOWER,
       {
         taken: [{ id: a!.id, ledgerSeq: 1, ledgerHash: 'h', receivedAt: '' }],
-        refused: { id: b!.id, code: 'forbidden', field: 'kind', message: 'Not yours.' },
+        refused: { id: b!.id, code: 'role-may-not-write', field: 'kind', values: {}, message: 'Not yours.' },
         skewMs: 0,
       },
       await entriesOf(db, SHOWER),

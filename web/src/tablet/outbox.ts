@@ -35,7 +35,7 @@ export async function append(
   // What is sealed is what was read: without the blanks at its ends, which would not be kept.
   const bodies = writings.map(({ kind, body }) => {
     const read = readBody(kind, body);
-    if (!read.ok) throw new ApiError(read.problem.code, read.problem.field, read.problem.message);
+    if (!read.ok) throw new ApiError(read.problem);
     return read.value;
   });
   const { clockOffMs } = await readKept(db);
@@ -138,7 +138,7 @@ export function waiting(entries: readonly StoredEntry[], personId: string): Stor
 }
 
 /** Refusals that time heals: what is missing comes from another tablet, or from an earlier entry. */
-const PASSING = new Set(['not-found']);
+const PASSING = new Set(['shower-not-sent-first']);
 
 /**
  * Writes down what the server said of a push to one shower; `sent` is what was pushed, as it was then. Where the places
@@ -170,9 +170,9 @@ export async function acknowledge(
   if (shower) await tx.objectStore('showers').put(marked({ ...shower, cursor, headHash }));
   if (answer.refused && !PASSING.has(answer.refused.code)) {
     const entry = await tx.objectStore('entries').get([showerId, answer.refused.id]);
-    const { code, field, message } = answer.refused;
+    const { code, field, message, values } = answer.refused;
     if (entry && entry.ledgerSeq === null && entry.hash === hashes.get(entry.id))
-      await tx.objectStore('entries').put({ ...entry, refused: { code, field, message } });
+      await tx.objectStore('entries').put({ ...entry, refused: { code, field, message, values } });
   }
   await tx.done;
 }

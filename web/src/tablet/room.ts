@@ -29,12 +29,7 @@ export async function withRoom<T>(db: Database, write: () => Promise<T>): Promis
       return await write();
     } catch (error) {
       if (!isFull(error)) throw error;
-      if ((await makeRoom(db)) === 0)
-        throw new ApiError(
-          'tablet-full',
-          'storage',
-          'This tablet is full. Remove something else from it, or send what waits here; then enter this again.',
-        );
+      if ((await makeRoom(db)) === 0) throw new ApiError({ code: 'tablet-full', field: 'storage' });
     }
   }
 }

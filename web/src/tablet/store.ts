@@ -9,7 +9,7 @@ import { useMemo } from 'react';
 import { v4 } from 'uuid';
 import { create } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
-import { ApiError, call, isOffline, send, theServer } from './api';
+import { ApiError, call, errorWords, isOffline, send, theServer } from './api';
 import { AWAKE_AT_MOST, FIRST, whoIsAwake } from './awake';
 import { type Database, openDatabase, readKept, type StoredEntry, type StoredShower, writeKept } from './database';
 import { handInOthers } from './handIn';
@@ -331,14 +331,14 @@ async function writeDrafts(
 ): Promise<string[]> {
   const { setState: set, getState: get } = useStore;
   const { db, person, showers } = get();
-  if (!db || !person) throw new ApiError('not-signed-in', 'session', 'Sign in first.');
+  if (!db || !person) throw new ApiError({ code: 'not-signed-in', field: 'session' });
   let geometryVersion = showers.get(showerId)?.state.geometry?.version ?? 0;
   const writings = drafts.map(({ kind, body, id }) => {
     if (kind === 'geometry-set') geometryVersion = (body as Body<'geometry-set'>).version;
     return { showerId, kind, body, person, geometryVersion, ...(id ? { id } : {}) } as Writing<EntryKind>;
   });
   const stored = await withRoom(db, () => append(db, ports, writings)).catch((error: unknown) => {
-    set({ failure: error instanceof Error ? error.message : String(error) });
+    set({ failure: errorWords(error) });
     throw error;
   });
   await get().refresh(showerId);
@@ -431,7 +431,7 @@ async function syncRound(db: Database, personId: string): Promise<void> {
     await showRound(db, report);
     if (isOffline(error)) set({ connection: 'offline' });
     else if (error instanceof ApiError && error.code === 'not-signed-in') set({ connection: 'signed-out' });
-    else set({ connection: 'online', failure: error instanceof Error ? error.message : String(error) });
+    else set({ connection: 'online', failure: errorWords(error) });
   } finally {
     if (useStore.getState().fetching) set({ fetching: null });
   }
@@ -450,7 +450,7 @@ async function syncPictures(db: Database): Promise<void> {
     if ((await sendPictures(db, theServer)) > 0) await count();
     await fetchCopies(db, theServer, ports.nowMs());
   } catch (error) {
-    if (!isOffline(error)) set({ failure: error instanceof Error ? error.message : String(error) });
+    if (!isOffline(error)) set({ failure: errorWords(error) });
   } finally {
     sendingPictures = false;
   }

@@ -290,7 +290,7 @@ describe('a round of sync', () => {
       SHOWER,
       {
         taken: [],
-        refused: { id: bad!.id, code: 'forbidden', field: 'kind', message: 'No.' },
+        refused: { id: bad!.id, code: 'role-may-not-write', field: 'kind', values: {}, message: 'No.' },
         skewMs: 0,
       },
       await entriesOf(db, SHOWER),

@@ -151,6 +151,9 @@ async function healSignature({ db, personId, ports, report }: Round, showerId: s
   report.changed.add(showerId);
 }
 
+/** What the server says of a chain that it can't continue. */
+const BROKEN_CHAIN: ReadonlySet<string> = new Set(['chain-broken', 'chain-gap']);
+
 /**
  * A chain that the server can't continue belongs to a tablet that was copied or restored: what it still holds goes on
  * under a new device number.
@@ -159,7 +162,7 @@ async function healChain(round: Round, showerId: string): Promise<void> {
   const { db, personId, ports, report } = round;
   const entries = await unsentOf(db, showerId);
   const broken = entries.some(
-    (e) => e.authorId === personId && e.ledgerSeq === null && e.refused?.code === 'chain-broken',
+    (e) => e.authorId === personId && e.ledgerSeq === null && BROKEN_CHAIN.has(e.refused?.code ?? ''),
   );
   if (!broken) return;
   await pullShower(round, showerId);
@@ -289,7 +292,7 @@ async function pullPinnedBooks({ db, server, report }: Pulling, showerId: string
 /** An answer, or null where the server has no such thing. */
 async function orMissing<T>(asked: Promise<T>): Promise<T | null> {
   return asked.catch((error: unknown) => {
-    if (error instanceof ApiError && error.code === 'not-found') return null;
+    if (error instanceof ApiError && error.status === 404) return null;
     throw error;
   });
 }

@@ -2,7 +2,7 @@ import { QueueAnswer } from '@careful-seam/contract/api/queue';
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { z } from 'zod';
-import { call } from './api';
+import { call, errorWords } from './api';
 
 /** A list that the office reads from the server when it is looked at. */
 export function useList<T extends z.ZodType>(schema: T, path: string) {
@@ -50,7 +50,7 @@ export function useChange(paths: readonly string[]) {
       for (const list of paths) await queries.invalidateQueries({ queryKey: [list] });
       return answer;
     } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
+      setProblem(errorWords(error));
       return null;
     } finally {
       setBusy(false);

@@ -134,7 +134,7 @@ export class SimulatedServer {
 
   private async pull(id: string, after: number): Promise<Answer> {
     const ledger = this.ledgers.get(id);
-    if (!ledger) return refused('not-found', 'There is no such shower.');
+    if (!ledger) return refused('no-such-shower', 'There is no such shower.');
     return this.gives({ entries: await ledger.after(after), more: false });
   }
 
@@ -146,13 +146,13 @@ export class SimulatedServer {
     if (!known && first.kind !== 'shower-created')
       return this.gives({
         taken: [],
-        refused: { id: first.id, code: 'not-found', field: 'showerId', message: '' },
+        refused: { id: first.id, code: 'shower-not-sent-first', field: 'showerId', message: '' },
         skewMs: 0,
       });
     const ledger = known ?? new MemoryLedger();
     this.ledgers.set(id, ledger);
     const answer = await ledger.append(texts);
     this.moves.push(id);
-    return this.gives({ ...answer, skewMs: 0 });
+    return this.gives({ ...answer, refused: answer.refused && { ...answer.refused, message: '' }, skewMs: 0 });
   }
 }

@@ -2,6 +2,7 @@ import { parseLength, showLength } from '@careful-seam/core/units/length';
 import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
 import { useEffect, useId, useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { problemWords } from './words';
 
 interface Props {
   label: string;
@@ -27,7 +28,7 @@ export function LengthField({ label, unit, mm, most, onMm, step = unit === 'in' 
   }, [mm, unit]);
   const take = (raw: string) => {
     const read = parseLength(raw, unit, label);
-    if (!read.ok) return setProblem(read.problem.message);
+    if (!read.ok) return setProblem(problemWords(read.problem));
     if (read.value.mm > most + 0.8) return setProblem(t('length.tooLong', { most: showLength(most, unit) }));
     setProblem(null);
     onMm(Math.min(read.value.mm, most));

@@ -1,6 +1,7 @@
 import type { UseQueryResult } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
+import { errorWords } from '../tablet/api';
 
 interface Props<T> {
   answer: UseQueryResult<T>;
@@ -18,7 +19,7 @@ export function Loaded<T>({ answer, empty, isEmpty, children }: Props<T>) {
     return (
       <div className="flex flex-col items-start gap-2 py-4">
         <p role="alert" className="text-hold">
-          {answer.error.message}
+          {errorWords(answer.error)}
         </p>
         <button type="button" className="key" onClick={() => void answer.refetch()}>
           {t('office.again')}

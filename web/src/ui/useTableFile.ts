@@ -1,6 +1,7 @@
 import type { Outcome } from '@careful-seam/core/outcome/outcome';
 import type { LoggerTable } from '@careful-seam/files/loggerCsv';
 import { useEffect, useRef, useState } from 'react';
+import { problemWords } from './words';
 
 interface Work<M, S> {
   /** Reads the file's text as a table, and a table as its columns are meant; both away from the interface. */
@@ -41,7 +42,7 @@ export function useTableFile<M, S>({ readTable, read, guess }: Work<M, S>): Tabl
       if (!current) return;
       setBusy(false);
       setSeries(outcome.ok ? outcome.value : null);
-      setProblem(outcome.ok ? null : outcome.problem.message);
+      setProblem(outcome.ok ? null : problemWords(outcome.problem));
     });
     return () => {
       current = false;
@@ -57,7 +58,7 @@ export function useTableFile<M, S>({ readTable, read, guess }: Work<M, S>): Tabl
     setTable(outcome.ok ? outcome.value : null);
     setMapping(outcome.ok ? guess(outcome.value) : null);
     setSeries(null);
-    if (!outcome.ok) setProblem(outcome.problem.message);
+    if (!outcome.ok) setProblem(problemWords(outcome.problem));
     return true;
   };
   return { file, table, mapping, series, problem, busy, setMapping, take };

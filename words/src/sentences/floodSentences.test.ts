@@ -13,7 +13,7 @@ import { airWords, floodAdvice, floodSentence, smallLength, volumeWords, weightW
 
 const { t } = makeWords('en');
 const built = showerModel(sampleShower({}));
-if (!built.ok) throw new Error(built.problem.message);
+if (!built.ok) throw new Error(built.problem.code);
 const model = built.value;
 const { check } = floodCheckOf(defaultRuleBook().methods[0]!)!;
 const test = {
@@ -42,7 +42,7 @@ const input = (fall: number, panFall: number | null, more: Partial<FloodVerdictI
 };
 function judged(i: FloodVerdictInput): FloodVerdict {
   const found = floodVerdict(i);
-  if (!found.ok) throw new Error(found.problem.message);
+  if (!found.ok) throw new Error(found.problem.code);
   return found.value;
 }
 const say = (i: FloodVerdictInput, unit: 'in' | 'mm' = 'mm', change: Partial<FloodTest> = {}) =>

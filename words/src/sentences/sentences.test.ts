@@ -26,7 +26,7 @@ describe('names of the parts', () => {
   it('are given to every element, all different but for the two ends of a kind', () => {
     for (const corner of [false, true]) {
       const model = showerModel(sampleShower({ corner, niche: true }));
-      if (!model.ok) throw new Error(model.problem.message);
+      if (!model.ok) throw new Error(model.problem.code);
       const ids = [...model.value.seams, ...model.value.corners, ...model.value.penetrations, ...model.value.faces].map(
         (e) => e.id,
       );
@@ -39,7 +39,7 @@ describe('names of the parts', () => {
   });
   it('letter the walls in walking order from the left as seen from inside', () => {
     const model = showerModel(sampleShower());
-    if (!model.ok) throw new Error(model.problem.message);
+    if (!model.ok) throw new Error(model.problem.code);
     expect(['wall:left', 'wall:back', 'wall:right', 'curb:front:top'].map((f) => faceName(t, model.value, f))).toEqual([
       'wall A',
       'wall B',

@@ -12,7 +12,7 @@ const design = (xIn: number, yIn: number, reserveMm = 3.175) => {
     maxFall: MAX_FALL,
     reserveMm,
   });
-  if (!outcome.ok) throw new Error(outcome.problem.message);
+  if (!outcome.ok) throw new Error(outcome.problem.code);
   return outcome.value;
 };
 

@@ -43,8 +43,7 @@ export function fallDesign(input: FallDesignInput): Outcome<FallDesign> {
   if (!footprintOk.ok) return footprintOk;
   const drainOk = checkDrain(footprint, drain);
   if (!drainOk.ok) return drainOk;
-  if (minFall > maxFall)
-    return refuse('range-invalid', 'minFall', 'The least fall is larger than the greatest. Swap them.');
+  if (minFall > maxFall) return refuse('fall-range-reversed', 'minFall');
   const longestMm = Math.max(...footprint.map((p) => Math.hypot(p.xMm - drain.xMm, p.yMm - drain.yMm)));
   const shortestMm = distanceToOutlineMm(drain, footprint);
   const riseMm = longestMm * minFall;

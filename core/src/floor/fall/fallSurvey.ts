@@ -222,17 +222,11 @@ export function judgeFalls(surface: Surface, drainZMm: number, limits: Limits) {
  */
 export function fallSurvey(input: FallSurveyInput): Outcome<FallSurvey> {
   const { footprint, drain, drainRimMm, drainZMm, seed, runs, ...limits } = input;
-  if (limits.minFall > limits.maxFall)
-    return refuse('range-invalid', 'minFall', 'The least fall is larger than the greatest. Swap them.');
+  if (limits.minFall > limits.maxFall) return refuse('fall-range-reversed', 'minFall');
   const surface = makeSurface({ footprint, drain, drainRimMm }, input.shots);
   if (!surface.ok) return surface;
   const { paths, z, ...judged } = judgeFalls(surface.value, drainZMm, limits);
-  if (surface.value.outline.every((v) => z[v.vertex]! < drainZMm))
-    return refuse(
-      'range-invalid',
-      'drainZMm',
-      'The drain stands higher than the whole edge of the floor. Rod readings grow downwards: say so, or check the drain’s figure.',
-    );
+  if (surface.value.outline.every((v) => z[v.vertex]! < drainZMm)) return refuse('drain-over-edge', 'drainZMm');
   const next = guesses(surface.value, drainZMm, limits, seed);
   const shortMm = shortPathMm(limits);
   let below = 0;

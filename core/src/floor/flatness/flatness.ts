@@ -112,22 +112,11 @@ export function worstGap(profile: Profile, lengthMm: number): { gapMm: number; f
  */
 export function flatness({ profile, straightedgeMm, limitMm }: FlatnessInput): Outcome<Flatness> {
   const { xMm, zMm } = profile;
-  if (xMm.length !== zMm.length)
-    return refuse('input-invalid', 'profile.zMm', 'There must be one height for each place. Check both lists.');
+  if (xMm.length !== zMm.length) return refuse('profile-heights-missing', 'profile.zMm');
   const back = xMm.findIndex((x, i) => i > 0 && x <= xMm[i - 1]!);
-  if (back > 0)
-    return refuse(
-      'input-invalid',
-      `profile.xMm.${back}`,
-      'The places of a profile must grow. Sort them, and take out what stands twice.',
-    );
+  if (back > 0) return refuse('profile-not-growing', `profile.xMm.${back}`);
   const worst = worstGap({ x: xMm, z: zMm }, straightedgeMm);
-  if (!worst)
-    return refuse(
-      'range-invalid',
-      'straightedgeMm',
-      'The profile is shorter than the straightedge. Measure over its whole length, or use a shorter one.',
-    );
+  if (!worst) return refuse('profile-too-short', 'straightedgeMm');
   return done({
     gapMm: worst.gapMm,
     fromMm: worst.fromMm,

@@ -9,7 +9,7 @@ import { makeSpill, networkOf } from './spill';
 
 const found = (input: PondingInput) => {
   const out = ponding(input);
-  if (!out.ok) throw new Error(out.problem.message);
+  if (!out.ok) throw new Error(out.problem.code);
   return out.value;
 };
 const SQUARE: PlanPoint[] = [
@@ -122,7 +122,7 @@ describe('ponds on the surface through shots', () => {
       fc.property(bumps, (noise) => {
         const shots = lattice(6, cone).map((s, k) => ({ ...s, zMm: s.zMm + noise[k]! }));
         const made = makeSurface(floor, shots);
-        if (!made.ok) throw new Error(made.problem.message);
+        if (!made.ok) throw new Error(made.problem.code);
         const surface = made.value;
         const z = ownHeights(surface, -20);
         const exact = pondsOn(surface, z, [surface.rim.from]).reduce((m, p) => Math.max(m, p.deepestMm), 0);
@@ -170,7 +170,7 @@ describe('the ways of water', () => {
   const starts = lattice(5, () => 0).map((s) => ({ xMm: 60 + s.xMm * 0.88, yMm: 60 + s.yMm * 0.88 }));
   const lines = (height: (x: number, y: number) => number, open: number[] = [], drainZ = 0) => {
     const made = makeSurface(floor, lattice(9, height));
-    if (!made.ok) throw new Error(made.problem.message);
+    if (!made.ok) throw new Error(made.problem.code);
     return flowLines(made.value, ownHeights(made.value, drainZ), open, starts);
   };
   it('all end in the drain of a cone, falling all the way', () => {

@@ -144,8 +144,7 @@ export function pondsOn(surface: Surface, zMm: ArrayLike<number>, outlets: reado
 
 function onSurface(input: PondingInput): Outcome<Pond[]> {
   const { footprint, drain, shots, drainRimMm = DRAIN_DIAMETER_MM / 2 } = input;
-  if (!footprint || !drain || !shots)
-    return refuse('input-invalid', 'grid', 'Give a grid with its outlets, or shots with their floor and its drain.');
+  if (!footprint || !drain || !shots) return refuse('ponding-without-floor', 'grid');
   const surface = makeSurface({ footprint, drain, drainRimMm }, shots);
   if (!surface.ok) return surface;
   const nearest = [...shots].sort(
@@ -163,22 +162,11 @@ function onGrid(
   outlets: NonNullable<PondingInput['outlets']>,
 ): Outcome<Pond[]> {
   const [rows, columns] = [zMm.length, zMm[0]!.length];
-  if (zMm.some((r) => r.length !== columns))
-    return refuse(
-      'input-invalid',
-      'grid.zMm',
-      'The rows of the grid are not equally long. Fill what is outside with null.',
-    );
+  if (zMm.some((r) => r.length !== columns)) return refuse('grid-uneven', 'grid.zMm');
   const at = (o: { row: number; column: number }) => o.row * columns + o.column;
   const outside = outlets.findIndex((o) => o.row >= rows || o.column >= columns || zMm[o.row]![o.column] === null);
-  if (outside >= 0)
-    return refuse(
-      'input-invalid',
-      `outlets.${outside}`,
-      `Outlet ${outside + 1} lies outside the grid. Give a row and column of it.`,
-    );
-  if (outlets.length === 0)
-    return refuse('input-invalid', 'outlets', 'Water has no way out. Give one outlet at least.');
+  if (outside >= 0) return refuse('outlet-outside', `outlets.${outside}`, { outlet: outside + 1 });
+  if (outlets.length === 0) return refuse('no-outlet', 'outlets');
   const z = Float64Array.from(zMm.flat(), (v) => v ?? Number.NaN);
   const neighbours = Array.from({ length: rows * columns }, (_, i) => {
     const [r, c] = [Math.floor(i / columns), i % columns];
@@ -194,11 +182,7 @@ function onGrid(
   const level = makeSpill(networkOf(neighbours))(z, outlets.map(at));
   const cut = level.findIndex((l, i) => l === Infinity && !Number.isNaN(z[i]!));
   if (cut >= 0)
-    return refuse(
-      'input-invalid',
-      'outlets',
-      `Row ${Math.floor(cut / columns)}, column ${cut % columns} is joined to no outlet. Give that part one too.`,
-    );
+    return refuse('part-without-outlet', 'outlets', { row: Math.floor(cut / columns), column: cut % columns });
   return done(
     poolsOf(level, z, (i) => neighbours[i]!)
       .map((pool) => {

@@ -47,11 +47,7 @@ function twiceAtOnePlace(shots: readonly Shot[]): Outcome<null> {
     for (const [j, b] of shots.entries()) {
       if (j <= i || Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm) > SAME_PLACE_MM) continue;
       if (Math.abs(a.zMm - b.zMm) > SAME_HEIGHT_MM)
-        return refuse(
-          'shots-invalid',
-          `shots.${j}`,
-          `Shots ${i + 1} and ${j + 1} stand at the same place (${placeOf(b)}) at different heights. Take one of them out.`,
-        );
+        return refuse('shots-at-one-place', `shots.${j}`, { first: i + 1, second: j + 1, place: placeOf(b) });
     }
   return done(null);
 }
@@ -66,15 +62,9 @@ export function usableShots(floor: SurveyedFloor, shots: readonly Shot[]): Outco
   const drainOk = checkDrain([...floor.footprint], floor.drain);
   if (!drainOk.ok) return drainOk;
   for (const [i, s] of shots.entries()) {
-    if (![s.xMm, s.yMm, s.zMm].every(Number.isFinite))
-      return refuse('shots-invalid', `shots.${i}`, `Shot ${i + 1} has no place or no height. Type all three figures.`);
+    if (![s.xMm, s.yMm, s.zMm].every(Number.isFinite)) return refuse('shot-incomplete', `shots.${i}`, { shot: i + 1 });
     const inside = insidePolygon(s, floor.footprint) || distanceToOutlineMm(s, floor.footprint) <= OUTSIDE_MM;
-    if (!inside)
-      return refuse(
-        'shots-invalid',
-        `shots.${i}`,
-        `Shot ${i + 1} (${placeOf(s)}) lies outside the floor. Move it or take it out.`,
-      );
+    if (!inside) return refuse('shot-outside', `shots.${i}`, { shot: i + 1, place: placeOf(s) });
   }
   const twice = twiceAtOnePlace(shots);
   if (!twice.ok) return twice;
@@ -86,13 +76,7 @@ export function usableShots(floor: SurveyedFloor, shots: readonly Shot[]): Outco
   const used = shots.filter(
     (s, i) => !inDrain(s) && shots.findIndex((o) => Math.hypot(o.xMm - s.xMm, o.yMm - s.yMm) <= SAME_PLACE_MM) === i,
   );
-  if (used.length < 3)
-    return refuse('shots-invalid', 'shots', 'A floor needs three shots beside its drain at least. Take more.');
-  if (onOneLine(used))
-    return refuse(
-      'shots-invalid',
-      'shots',
-      'All shots stand on one line, so that the floor beside it is unknown. Take some beside it.',
-    );
+  if (used.length < 3) return refuse('shots-too-few', 'shots');
+  if (onOneLine(used)) return refuse('shots-on-a-line', 'shots');
   return done(used);
 }

@@ -45,13 +45,13 @@ const input = (shots: Shot[], more: Partial<FallSurveyInput> = {}): FallSurveyIn
 });
 const surveyed = (more: Partial<FallSurveyInput>, shots = grid(cone(0.03))) => {
   const found = fallSurvey(input(shots, more));
-  if (!found.ok) throw new Error(found.problem.message);
+  if (!found.ok) throw new Error(found.problem.code);
   return found.value;
 };
 const LIMITS = { uncertaintyMm: IN / 32, minFall: 0.25 / 12, maxFall: 0.5 / 12, pondMm: IN / 16 };
 const judged = (shots: Shot[], open: number[] = []) => {
   const found = judgeSurvey({ footprint: floor(), drain: middle, drainRimMm: RIM }, 0, shots, LIMITS, open);
-  if (!found.ok) throw new Error(found.problem.message);
+  if (!found.ok) throw new Error(found.problem.code);
   return found.value;
 };
 
@@ -76,7 +76,7 @@ describe('the surface through shots', () => {
           { footprint, drain: at, drainRimMm: 0 },
           plan.map((p) => ({ ...p, zMm: height(p) })),
         );
-        if (!made.ok) throw new Error(made.problem.message);
+        if (!made.ok) throw new Error(made.problem.code);
         const { triangles, x, y, outline } = made.value;
         const area = triangles.reduce(
           (sum, [a, b, c]) => sum + Math.abs((x[b]! - x[a]!) * (y[c]! - y[a]!) - (x[c]! - x[a]!) * (y[b]! - y[a]!)) / 2,
@@ -108,15 +108,14 @@ describe('the surface through shots', () => {
 describe('shots that no floor can be made of', () => {
   const at = (xMm: number, yMm: number, zMm = 0): Shot => ({ xMm, yMm, zMm });
   it.each([
-    ['shots', [at(100, 100), at(900, 100)], 'three shots'],
-    ['shots', [at(100, 100), at(500, 100), at(900, 100)], 'one line'],
-    ['shots.3', [at(100, 100), at(900, 100), at(500, 800), at(100, 100, 5)], 'at the same place'],
-    ['shots.1', [at(100, 100), at(2000, 100), at(500, 800)], 'outside the floor'],
-    ['shots.1', [at(100, 100), at(900, Number.NaN), at(500, 800)], 'no place or no height'],
-  ])('are refused at %s', (field, shots, words) => {
+    ['shots', [at(100, 100), at(900, 100)], 'shots-too-few'],
+    ['shots', [at(100, 100), at(500, 100), at(900, 100)], 'shots-on-a-line'],
+    ['shots.3', [at(100, 100), at(900, 100), at(500, 800), at(100, 100, 5)], 'shots-at-one-place'],
+    ['shots.1', [at(100, 100), at(2000, 100), at(500, 800)], 'shot-outside'],
+    ['shots.1', [at(100, 100), at(900, Number.NaN), at(500, 800)], 'shot-incomplete'],
+  ])('are refused at %s', (field, shots, code) => {
     const found = usableShots({ footprint: floor(), drain: middle, drainRimMm: RIM }, shots);
-    expect(found).toMatchObject({ ok: false, problem: { code: 'shots-invalid', field } });
-    expect(!found.ok && found.problem.message).toContain(words);
+    expect(found).toMatchObject({ ok: false, problem: { code, field } });
   });
   it('take one of two that say the same, and leave out what stands in the drain', () => {
     const shots = [at(100, 100), at(900, 100), at(500, 800), at(100, 100), { ...middle, zMm: -3 }];
@@ -254,7 +253,7 @@ describe('a drain beside a wall', () => {
   };
   const judgedBy = (offMm: number, shots: Shot[]) => {
     const found = judgeSurvey(withChannel(offMm), 0, shots, LIMITS);
-    if (!found.ok) throw new Error(found.problem.message);
+    if (!found.ok) throw new Error(found.problem.code);
     return found.value;
   };
   const OFFS = [3, 6, 10, 15, 20, 30, 40, 50, 60];

@@ -120,10 +120,10 @@ describe('limits of gauges and spots', () => {
   it('asks about a film outside 50 to 5000 µm, and names the figure; nothing at all is a finding', () => {
     for (const um of [0, 50, 560, 5000]) expect(filmPlausible(um, 'x')).toEqual({ ok: true, value: um });
     expect(filmPlausible(49.9, 'x')).toMatchObject({ ok: false, problem: { field: 'x' } });
-    expect(filmPlausible(22, 'x')).toMatchObject({ problem: { message: expect.stringContaining('22 µm') } });
-    expect(filmPlausible(0.56, 'x')).toMatchObject({ problem: { message: expect.stringContaining('0.6 µm') } });
-    expect(filmPlausible(5001, 'x')).toMatchObject({ problem: { message: expect.stringContaining('5 mm') } });
-    expect(filmPlausible(22_000, 'x')).toMatchObject({ problem: { message: expect.stringContaining('22 mm') } });
+    expect(filmPlausible(22, 'x')).toMatchObject({ problem: { code: 'film-too-thin', values: { um: 22 } } });
+    expect(filmPlausible(0.56, 'x')).toMatchObject({ problem: { code: 'film-too-thin', values: { um: 0.6 } } });
+    expect(filmPlausible(5001, 'x')).toMatchObject({ problem: { code: 'film-too-thick', values: { mm: 5 } } });
+    expect(filmPlausible(22_000, 'x')).toMatchObject({ problem: { code: 'film-too-thick', values: { mm: 22 } } });
   });
 });
 

@@ -83,17 +83,7 @@ export const FILM_UM = { least: 50, most: 5000 } as const;
 
 /** A film in µm that was meant in mils, or the other way round: 22 µm is no membrane, 22 mm neither. Nothing at all is a finding. */
 export function filmPlausible(um: number, field: string): Outcome<number> {
-  if (um > 0 && um < FILM_UM.least)
-    return refuse(
-      'range-invalid',
-      field,
-      `A film of ${Math.round(um * 10) / 10} µm is thinner than any membrane. A mil is 25.4 µm: was it meant in mils?`,
-    );
-  if (um > FILM_UM.most)
-    return refuse(
-      'range-invalid',
-      field,
-      `A film of ${Math.round(um / 100) / 10} mm is no coat. A mil is 1/1000 in, not a millimetre: check the unit.`,
-    );
+  if (um > 0 && um < FILM_UM.least) return refuse('film-too-thin', field, { um: Math.round(um * 10) / 10 });
+  if (um > FILM_UM.most) return refuse('film-too-thick', field, { mm: Math.round(um / 100) / 10 });
   return done(um);
 }

@@ -37,8 +37,7 @@ export interface FilmSpots {
  * loupe or an ultrasonic gauge is needed]
  */
 export function filmSpots({ spots, minUm, maxUm }: z.infer<typeof FilmSpotsInput>): Outcome<FilmSpots> {
-  if (maxUm < minUm)
-    return refuse('range-invalid', 'maxUm', 'The greatest film lies under the least. Change one of the two.');
+  if (maxUm < minUm) return refuse('film-range-reversed', 'maxUm');
   const means = spots.map((s) => (s[0] + s[1] + s[2]) / 3);
   const meanUm = means.reduce((a, b) => a + b, 0) / means.length;
   const [lowestSpotUm, highestSpotUm] = [Math.min(...means), Math.max(...means)];

@@ -16,12 +16,7 @@ export interface WetInterval {
  * first. Above the last tooth there is no upper end: refused, a larger gauge is wanted.
  */
 export function wetInterval(teethUm: readonly number[], wetted: number): Outcome<WetInterval> {
-  if (wetted >= teethUm.length - 1)
-    return refuse(
-      'range-invalid',
-      'wetted',
-      'The film is above the gauge: its last tooth is wet, so nothing says how much thicker it is. Take a larger gauge.',
-    );
+  if (wetted >= teethUm.length - 1) return refuse('film-over-gauge', 'wetted');
   return done({ wettedUm: wetted < 0 ? 0 : teethUm[wetted]!, nextUm: teethUm[wetted + 1]! });
 }
 

@@ -1,3 +1,4 @@
+import { done, type Outcome } from '../../outcome/outcome';
 import type { LabelRange, ProductLine } from '../productLine';
 
 /** The limits of a check as figures in their unit; null where there is none on that side. */
@@ -14,8 +15,8 @@ export interface Surroundings {
 
 /** What the rule book must know of a kind of check. A kind that lacks one of these does not compile. */
 export interface CheckRule<C> {
-  /** What can't be, by the field below the check, as a sentence with a way out; null: nothing. */
-  fault: (check: C, within: Surroundings) => { field: string; message: string } | null;
+  /** Refuses what can't be; the field lies below the check. */
+  fault: (check: C, within: Surroundings) => Outcome<null>;
   /** The figures of its limit and in what they are typed, lengths in mm; a kind may have no greatest one. Null: none to set. */
   figures: (check: C) => (Figures & { in: 'length' | 'percent' | 'plain'; hasMost: boolean }) | null;
   /** The check with other figures; a side that the kind does not have is left out. */
@@ -30,7 +31,7 @@ export interface CheckRule<C> {
 
 /** Of a kind whose limit is not a figure that a firm or a label sets. */
 export const noFigures = {
-  fault: () => null,
+  fault: () => done(null),
   figures: () => null,
   withFigures: <C>(check: C): C => check,
   labelled: <C>(check: C): C => check,

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { done, refuse } from '../../outcome/outcome';
 import { base } from './checkBase';
 import { type CheckRule, figuresOf } from './checkRule';
 
@@ -29,8 +30,8 @@ const withFigures: CheckRule<NumberCheck>['withFigures'] = (check, { least, most
 export const figureRule: CheckRule<NumberCheck> = {
   fault: ({ label, limit }) =>
     (limit?.atLeast ?? -Infinity) > (limit?.atMost ?? Infinity)
-      ? { field: 'limit', message: `"${label}": the upper limit lies below the lower one. Check both.` }
-      : null,
+      ? refuse('check-limits-reversed', 'limit', { check: label })
+      : done(null),
   figures: ({ limit, unit }) => ({
     least: limit?.atLeast ?? null,
     most: limit?.atMost ?? null,

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { FILM_ZONES } from '../../membrane/film/filmZones';
+import { done, refuse } from '../../outcome/outcome';
 import { base } from './checkBase';
 import { type CheckRule, noFigures } from './checkRule';
 
@@ -28,10 +29,9 @@ export const filmRule: CheckRule<FilmCheck> = {
   ...noFigures,
   fault: ({ label, dryLeastUm, dryMostUm, zones }) => {
     if ((dryLeastUm ?? 0) > (dryMostUm ?? Infinity))
-      return { field: 'dryMostUm', message: `"${label}": the greatest film lies under the least. Check both.` };
-    if (new Set(zones.map((z) => z.zone)).size !== zones.length)
-      return { field: 'zones', message: `"${label}" names a zone twice. Name each once.` };
-    return null;
+      return refuse('check-film-reversed', 'dryMostUm', { check: label });
+    if (new Set(zones.map((z) => z.zone)).size !== zones.length) return refuse('zone-twice', 'zones', { check: label });
+    return done(null);
   },
   // Every figure of a label that a film is judged by. Where it states coats, they are those of each zone that is coated.
   labelled: (check, { figures }) => {

@@ -1,10 +1,11 @@
 import { z } from 'zod';
+import { done, refuse } from '../../outcome/outcome';
 import { base } from './checkBase';
 import { type CheckRule, figuresOf } from './checkRule';
 
 const Limit = z
   .object({ atLeastMm: z.number().optional(), atMostMm: z.number().optional() })
-  .refine((l) => l.atLeastMm !== undefined || l.atMostMm !== undefined, 'a limit needs atLeastMm or atMostMm');
+  .refine((l) => l.atLeastMm !== undefined || l.atMostMm !== undefined, 'limit-without-side');
 
 /** What a measured check asks beside its limit. Lengths in mm along the element. */
 const Pattern = z.object({
@@ -49,8 +50,8 @@ const withFigures: CheckRule<MeasuredCheck>['withFigures'] = (check, { least, mo
 export const measuredRule: CheckRule<MeasuredCheck> = {
   fault: ({ label, limit }) =>
     (limit.atLeastMm ?? 0) > (limit.atMostMm ?? Infinity)
-      ? { field: 'limit', message: `"${label}": the upper limit lies below the lower one. Check both.` }
-      : null,
+      ? refuse('check-limits-reversed', 'limit', { check: label })
+      : done(null),
   figures: ({ limit }) => ({
     least: limit.atLeastMm ?? null,
     most: limit.atMostMm ?? null,

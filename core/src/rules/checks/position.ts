@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { done, refuse } from '../../outcome/outcome';
 import { base } from './checkBase';
 import { type CheckRule, noFigures } from './checkRule';
 
@@ -11,10 +12,7 @@ export const positionRule: CheckRule<PositionCheck> = {
   ...noFigures,
   fault: ({ id, disagreement }, { questions }) =>
     questions.has(disagreement)
-      ? null
-      : {
-          field: '',
-          message: `"${id}" stands for the question ${disagreement}, which the book does not hold. Add it, or take the check out.`,
-        },
+      ? done(null)
+      : refuse('check-question-missing', '', { check: id, question: disagreement }),
   ofWhole: 'floor',
 };

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { CURE_MODELS } from '../../cure/cureAge';
 import { CURE_KINDS } from '../../cure/cureClock';
+import { done, refuse } from '../../outcome/outcome';
 import { base } from './checkBase';
 import type { CheckRule } from './checkRule';
 
@@ -21,12 +22,7 @@ export type WaitCheck = z.infer<typeof WaitCheck>;
 export const waitRule: CheckRule<WaitCheck> = {
   fault: ({ id, after }, { stages }) => {
     const unknown = after.find((stage) => !stages.has(stage));
-    return unknown === undefined
-      ? null
-      : {
-          field: 'after',
-          message: `"${id}" waits for the stage "${unknown}", which this method has not. Name another.`,
-        };
+    return unknown === undefined ? done(null) : refuse('check-stage-missing', 'after', { check: id, stage: unknown });
   },
   figures: ({ hours }) => ({ least: hours, most: null, in: 'plain', hasMost: false }),
   withFigures: (check, { least }) => ({ ...check, hours: least ?? 0 }),

@@ -19,27 +19,15 @@ export function checkFootprint(footprint: readonly PlanPoint[]): Outcome<null> {
   const crossing = crossingEdges(footprint);
   if (crossing) {
     const [a, b] = crossing;
-    return refuse(
-      'footprint-invalid',
-      `footprint.${a}`,
-      `Edges ${a + 1} and ${b + 1} of the footprint cross. Check the order of the points.`,
-    );
+    return refuse('edges-cross', `footprint.${a}`, { first: a + 1, second: b + 1 });
   }
   for (let i = 0; i < footprint.length; i += 1) {
     if (edgeLengthMm(footprint, i) < SHORTEST_EDGE_MM) {
-      return refuse(
-        'footprint-invalid',
-        `footprint.${i}`,
-        `Edge ${i + 1} is shorter than 2 in (50 mm). Check its length.`,
-      );
+      return refuse('edge-too-short', `footprint.${i}`, { edge: i + 1 });
     }
   }
   if (signedAreaMm2(footprint) <= 0) {
-    return refuse(
-      'footprint-invalid',
-      'footprint',
-      'The footprint must run counter-clockwise. Turn the order of its points round.',
-    );
+    return refuse('footprint-clockwise', 'footprint');
   }
   return done(null);
 }
@@ -47,8 +35,9 @@ export function checkFootprint(footprint: readonly PlanPoint[]): Outcome<null> {
 /** The drain inside the floor, its centre more than `radiusMm` from the outline; `drain-outside` otherwise. */
 export function checkDrain(footprint: readonly PlanPoint[], drain: PlanPoint, radiusMm = 0): Outcome<null> {
   if (insidePolygon(drain, footprint) && distanceToOutlineMm(drain, footprint) > radiusMm) return done(null);
-  const away = radiusMm > 0 ? ` Its centre must stay ${Math.round(radiusMm)} mm inside the walls.` : '';
-  return refuse('drain-outside', 'drain', `The drain does not lie inside the floor.${away} Check its two distances.`);
+  return radiusMm > 0
+    ? refuse('drain-near-wall', 'drain', { reach: Math.round(radiusMm) })
+    : refuse('drain-outside', 'drain');
 }
 
 function checkDrainOf(g: ShowerGeometry): Outcome<null> {
@@ -58,11 +47,7 @@ function checkDrainOf(g: ShowerGeometry): Outcome<null> {
     g.footprint.some((a, i) => segmentsCross(p, outline[(k + 1) % 4]!, a, g.footprint[(i + 1) % g.footprint.length]!)),
   );
   if (!crosses && outline.every((p) => insidePolygon(p, g.footprint))) return done(null);
-  return refuse(
-    'drain-outside',
-    'drain',
-    'The line drain reaches past the floor. Check its length, its place and how it is turned.',
-  );
+  return refuse('line-drain-outside', 'drain');
 }
 
 function checkLines(
@@ -75,11 +60,7 @@ function checkLines(
     const [across, along] = line.run === 'level' ? [heightMm, lengthMm] : [lengthMm, heightMm];
     const [from, to] = [line.fromMm ?? 0, line.toMm ?? along];
     if (line.atMm >= across || from >= to || to > along + 0.01) {
-      return refuse(
-        'joint-outside',
-        `${field}.${k}.atMm`,
-        'This joint lies outside its wall. Check where it was measured from.',
-      );
+      return refuse('joint-outside', `${field}.${k}.atMm`);
     }
   }
   return done(null);
@@ -90,14 +71,10 @@ function checkEdge(g: ShowerGeometry, i: number): Outcome<null> {
   const riseMm = g.perimeterRiseMm ?? 0;
   const next = g.edges[(i + 1) % g.edges.length]!;
   if (edge.kind === 'curb' && edge.heightMm <= riseMm) {
-    return refuse(
-      'edge-invalid',
-      `edges.${i}.heightMm`,
-      'The curb is not higher than the floor at its foot. Raise the curb or lower the rise.',
-    );
+    return refuse('curb-under-floor', `edges.${i}.heightMm`);
   }
   if (edge.kind === 'curb' && next.kind === 'curb' && edge.heightMm !== next.heightMm) {
-    return refuse('edge-invalid', `edges.${i}.heightMm`, 'Two curbs that meet must have the same height.');
+    return refuse('curbs-differ', `edges.${i}.heightMm`);
   }
   if (!isWall(edge)) return done(null);
   const lengthMm = edgeLengthMm(g.footprint, i);
@@ -108,14 +85,10 @@ function checkEdge(g: ShowerGeometry, i: number): Outcome<null> {
 /** Everything the model relies on; the first fault found, with its field. */
 export function checkGeometry(g: ShowerGeometry): Outcome<null> {
   if (g.edges.length !== g.footprint.length) {
-    return refuse(
-      'edge-invalid',
-      'edges',
-      `There are ${g.footprint.length} edges in the footprint but ${g.edges.length} descriptions.`,
-    );
+    return refuse('edges-miscounted', 'edges', { drawn: g.footprint.length, described: g.edges.length });
   }
   if (!g.edges.some((edge) => edge.kind === 'wall')) {
-    return refuse('edge-invalid', 'edges', 'A shower needs at least one wall.');
+    return refuse('no-wall', 'edges');
   }
   const steps: (() => Outcome<null>)[] = [
     () => checkFootprint(g.footprint),

@@ -1,4 +1,5 @@
 import { done, type Outcome, refuse } from '../../outcome/outcome';
+import type { ProblemCode } from '../../outcome/problems';
 import { type BenchPlan, benchFootprint, benchHeights, benchPlan } from './bench';
 import { ceilingZ, wallTopZ } from './ceiling';
 import { cutOut } from './cutOut';
@@ -21,7 +22,10 @@ interface Box {
   what: 'niche' | 'penetration' | 'bench';
 }
 
-const CODE = { niche: 'niche-invalid', penetration: 'penetration-outside', bench: 'bench-invalid' } as const;
+/** What is wrong with a part that does not fit on its wall. */
+const PAST_WALL = { niche: 'niche-past-wall', penetration: 'opening-past-wall', bench: 'bench-past-wall' } as const;
+/** What is wrong with the place of a bench. */
+type BenchPlaceCode = Extract<ProblemCode, `bench-${string}` | 'drain-under-bench'>;
 
 function boxes(g: ShowerGeometry): Box[] {
   const rise = riseOf(g);
@@ -65,23 +69,13 @@ function topOver(g: ShowerGeometry, edge: number, leftMm: number, rightMm: numbe
 
 function checkBox(g: ShowerGeometry, box: Box): Outcome<null> {
   const edge = g.edges[box.edge];
-  const code = CODE[box.what];
-  if (!edge || !isWall(edge))
-    return refuse(code, `${box.field}.edge`, 'This edge is not a wall. Choose a wall or a half wall.');
+  if (!edge || !isWall(edge)) return refuse('not-a-wall', `${box.field}.edge`);
   const { lengthMm } = direction(g, box.edge);
   const least = box.what === 'bench' ? -0.01 : 0.01;
   const inside = box.leftMm > least && box.rightMm < lengthMm - least && box.lowMm > least;
-  if (!inside) {
-    const words = {
-      bench: 'The bench is longer than its wall, or deeper than the wall beside it. Check its place and size.',
-      niche:
-        'The niche reaches past the end of its wall or below its foot. A niche can’t go round a corner: check its place and size, or make two.',
-      penetration: 'This opening does not fit on its wall. Check its place and size.',
-    };
-    return refuse(code, box.field, words[box.what]);
-  }
+  if (!inside) return refuse(PAST_WALL[box.what], box.field);
   if (box.highMm < topOver(g, box.edge, box.leftMm, box.rightMm) - (box.what === 'bench' ? 0 : 0.01)) return done(null);
-  return refuse(code, box.field, `This ${box.what} reaches over the top of its wall. Lower it, or make it less high.`);
+  return refuse('part-over-wall', box.field, { part: box.what });
 }
 
 function checkApart(found: readonly Box[]): Outcome<null> {
@@ -89,12 +83,7 @@ function checkApart(found: readonly Box[]): Outcome<null> {
     for (const b of found.slice(k + 1)) {
       if (a.edge !== b.edge || a.field === b.field) continue;
       const apart = a.rightMm <= b.leftMm || b.rightMm <= a.leftMm || a.highMm <= b.lowMm || b.highMm <= a.lowMm;
-      if (!apart)
-        return refuse(
-          CODE[b.what],
-          b.field,
-          `This ${b.what} and a ${a.what} lie over each other on their wall. Move one of them.`,
-        );
+      if (!apart) return refuse('parts-overlap', b.field, { part: b.what, other: a.what });
     }
   return done(null);
 }
@@ -105,11 +94,7 @@ function checkShelves(g: ShowerGeometry): Outcome<null> {
     const shelves = [...(niche.shelves ?? []).entries()].sort((a, b) => a[1].heightMm - b[1].heightMm);
     for (const [s, shelf] of shelves) {
       if (shelf.heightMm < low + APART_MM || shelf.heightMm + shelf.thicknessMm > niche.heightMm - APART_MM)
-        return refuse(
-          'niche-invalid',
-          `niches.${k}.shelves.${s}.heightMm`,
-          'This shelf does not fit between the sill, the head and the other shelves. Check its height over the sill.',
-        );
+        return refuse('shelf-unfit', `niches.${k}.shelves.${s}.heightMm`);
       low = shelf.heightMm + shelf.thicknessMm;
     }
   }
@@ -117,29 +102,24 @@ function checkShelves(g: ShowerGeometry): Outcome<null> {
 }
 
 function checkBenchPlace(g: ShowerGeometry, bench: Bench, field: string): Outcome<null> {
-  const no = (part: string, words: string) => refuse<null>('bench-invalid', `${field}${part}`, words);
+  const no = (code: BenchPlaceCode, part: string) => refuse(code, `${field}${part}`);
   if (bench.undersideMm !== undefined && bench.undersideMm >= bench.topMm - APART_MM)
-    return no('.undersideMm', 'The underside of the bench is not below its top. Check the two heights.');
+    return no('bench-underside-over-top', '.undersideMm');
   const { outline, sides, contacts } = benchPlan(g, bench);
   for (const { edge } of contacts) {
-    if (!isWall(edgeAt(g, edge))) return no('', 'A bench stands against walls only. Choose another place.');
+    if (!isWall(edgeAt(g, edge))) return no('bench-against-no-wall', '');
     if (bodyTopMm(g, edgeAt(g, edge)) < riseOf(g) + bench.topMm - 0.01 && edgeAt(g, edge).kind === 'half-wall')
-      return no(
-        '.topMm',
-        'The bench is higher than the half wall that it stands against. Lower it, or raise the wall.',
-      );
+      return no('bench-over-half-wall', '.topMm');
   }
-  const deeper = 'The bench reaches past the room. Make it less deep or less wide.';
   for (const [k, p] of outline.entries()) {
-    if (distanceToOutlineMm(p, g.footprint) > 0.05 && !insidePolygon(p, g.footprint)) return no('', deeper);
+    if (distanceToOutlineMm(p, g.footprint) > 0.05 && !insidePolygon(p, g.footprint)) return no('bench-past-room', '');
     if (sides[k] === 'wall') continue;
     const q = outline[(k + 1) % outline.length]!;
-    if (crossesOutline(g, p, q)) return no('', deeper);
-    if (tooNear(g, outline, sides, k))
-      return no('', 'The bench ends too near an edge of the room. Let it end in the corner, or leave a gap.');
+    if (crossesOutline(g, p, q)) return no('bench-past-room', '');
+    if (tooNear(g, outline, sides, k)) return no('bench-near-edge', '');
   }
   if (insidePolygon(g.drain, outline) || distanceToOutlineMm(g.drain, outline) < drainReachMm(g))
-    return no('', 'The drain lies under the bench. Move one of them.');
+    return no('drain-under-bench', '');
   return done(null);
 }
 
@@ -163,32 +143,23 @@ function checkBenches(g: ShowerGeometry): Outcome<null> {
   for (const [k, bench] of benches.entries()) {
     const field = `benches.${k}`;
     const known = bench.kind === 'along' ? bench.edge < g.edges.length : bench.corner < g.footprint.length;
-    if (!known)
-      return refuse('bench-invalid', field, 'There is no such edge or corner. Choose where the bench stands.');
+    if (!known) return refuse('bench-place-unknown', field);
     const wall = bench.kind === 'along' ? edgeAt(g, bench.edge) : null;
-    if (wall && !isWall(wall))
-      return refuse('bench-invalid', `${field}.edge`, 'A bench stands along a wall. Choose one.');
+    if (wall && !isWall(wall)) return refuse('bench-not-at-wall', `${field}.edge`);
     if (bench.kind === 'along' && bench.alongMm + bench.widthMm > direction(g, bench.edge).lengthMm + 1)
-      return refuse(
-        'bench-invalid',
-        `${field}.widthMm`,
-        'The bench is longer than its wall. Check its place and width.',
-      );
+      return refuse('bench-too-long', `${field}.widthMm`);
     const angle = bench.kind === 'corner' ? turnAt(g, bench.corner) : 1;
-    if (angle < 0.2)
-      return refuse('bench-invalid', `${field}.corner`, 'A corner bench needs an inside corner. Choose another.');
+    if (angle < 0.2) return refuse('bench-not-in-corner', `${field}.corner`);
     const placed = checkBenchPlace(g, bench, field);
     if (!placed.ok) return placed;
-    for (const other of benches.slice(0, k))
-      if (benchesMeet(g, bench, other))
-        return refuse('bench-invalid', field, 'Two benches lie over or against each other. Leave a gap between them.');
+    for (const other of benches.slice(0, k)) if (benchesMeet(g, bench, other)) return refuse('benches-touch', field);
   }
   const floor = cutOut(
     { loop: g.footprint.map((p) => at(p, riseOf(g))), rings: [] },
     benches.flatMap((b) => benchFootprint(g, b)),
   );
   if (floor.length === 1) return done(null);
-  return refuse('bench-invalid', 'benches', 'The benches divide the floor. Make one of them smaller.');
+  return refuse('benches-divide-floor', 'benches');
 }
 
 function benchesMeet(g: ShowerGeometry, a: Bench, b: Bench): boolean {
@@ -206,27 +177,14 @@ function checkCeiling(g: ShowerGeometry): Outcome<null> {
   const { ceiling } = g;
   if (!ceiling) return done(null);
   if (ceiling.kind === 'sloped' && !isWall(g.edges[ceiling.lowEdge] ?? { kind: 'open' }))
-    return refuse(
-      'ceiling-invalid',
-      'ceiling.lowEdge',
-      'The ceiling must fall to a wall. Choose the wall that its drops run to.',
-    );
+    return refuse('ceiling-falls-nowhere', 'ceiling.lowEdge');
   for (const [i, edge] of g.edges.entries()) {
     const ends = [cornerAt(g, i), cornerAt(g, i + 1)].map((p) => ceilingZ(g, p)! - riseOf(g));
     const top = bodyTopMm(g, edge) - riseOf(g);
     const over = edge.kind === 'wall' ? top > Math.max(...ends) + 1 : top > Math.min(...ends) - APART_MM;
-    if (edge.kind !== 'open' && over)
-      return refuse(
-        'ceiling-invalid',
-        `edges.${i}.heightMm`,
-        'This edge is higher than the ceiling. Lower it, or raise the ceiling.',
-      );
+    if (edge.kind !== 'open' && over) return refuse('edge-over-ceiling', `edges.${i}.heightMm`);
     if (ceiling.waterproof && edge.kind === 'wall' && top < ceiling.heightMm - 1)
-      return refuse(
-        'ceiling-invalid',
-        `edges.${i}.heightMm`,
-        'This wall ends below the waterproof ceiling. Take its membrane up to the ceiling, or draw a half wall.',
-      );
+      return refuse('wall-under-ceiling', `edges.${i}.heightMm`);
   }
   return done(null);
 }
@@ -241,18 +199,10 @@ function checkNeighbours(g: ShowerGeometry): Outcome<null> {
     ] as const) {
       const beside = edgeAt(g, other);
       if (edge.kind === 'wall' && isLow(beside) && !isStraight(g, corner) && turnAt(g, corner) < 0)
-        return refuse(
-          'edge-invalid',
-          `edges.${i}`,
-          'A curb or half wall can’t begin round the outside corner of a wall. Draw the end of that wall as an edge of its own.',
-        );
+        return refuse('curb-round-corner', `edges.${i}`);
       const lower = beside.kind === 'curb' || (edge.kind === 'wall' && beside.kind === 'half-wall');
       if (lower && bodyTopMm(g, edge) <= bodyTopMm(g, beside) + 0.01)
-        return refuse(
-          'edge-invalid',
-          `edges.${i}.heightMm`,
-          `This wall is not higher than the ${beside.kind === 'curb' ? 'curb' : 'half wall'} beside it.`,
-        );
+        return refuse(beside.kind === 'curb' ? 'wall-under-curb' : 'wall-under-half-wall', `edges.${i}.heightMm`);
     }
   }
   return done(null);
@@ -266,19 +216,14 @@ function checkNames(g: ShowerGeometry): Outcome<null> {
       for (const key of ['id', 'name'] as const) {
         const value = key === 'id' ? `${list}:${part.id}` : part.name?.toLowerCase();
         if (value === undefined) continue;
-        if (seen[key].has(value))
-          return refuse(
-            'name-taken',
-            `${list}.${k}.${key}`,
-            `"${part[key]}" is there twice. Give each part a name of its own.`,
-          );
+        if (seen[key].has(value)) return refuse('part-name-twice', `${list}.${k}.${key}`, { name: part[key] ?? '' });
         seen[key].add(value);
       }
     }
   const edges = g.edges.flatMap((e) => e.id ?? []);
   const twice = edges.findIndex((id, i) => edges.indexOf(id) !== i);
   if (twice < 0) return done(null);
-  return refuse('name-taken', `edges.${twice}.id`, `Two edges have the id "${edges[twice]}". Give each its own.`);
+  return refuse('edge-id-twice', `edges.${twice}.id`, { name: edges[twice]! });
 }
 
 /** Niches, benches, openings, ceiling and what stands beside what: all that goes beyond the footprint and its edges. */

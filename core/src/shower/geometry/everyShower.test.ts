@@ -10,7 +10,7 @@ import { showerModel } from './showerModel';
 
 function model(geometry: ShowerGeometry) {
   const built = showerModel(geometry);
-  if (!built.ok) throw new Error(`${built.problem.field}: ${built.problem.message}`);
+  if (!built.ok) throw new Error(`${built.problem.field}: ${built.problem.code}`);
   return built.value;
 }
 
@@ -45,7 +45,7 @@ describe('every room a firm meets, with niches, shelves, benches and ceilings', 
             lineDrain: bench % 2 === 0,
           });
           const built = showerModel(geometry);
-          if (!built.ok) throw new Error(`${name}: ${built.problem.field}: ${built.problem.message}`);
+          if (!built.ok) throw new Error(`${name}: ${built.problem.field}: ${built.problem.code}`);
           const { v, e, f, r, g } = built.value.euler;
           expect(`${name}: ${v - e + f - r}`).toBe(`${name}: ${2 * (1 - g)}`);
         }

@@ -12,7 +12,7 @@ const IN = 25.4;
 
 function model(geometry: ShowerGeometry) {
   const built = showerModel(geometry);
-  if (!built.ok) throw new Error(built.problem.message);
+  if (!built.ok) throw new Error(built.problem.code);
   return built.value;
 }
 const inches = (mm: number | undefined) => Math.round(((mm ?? 0) / IN) * 1000) / 1000;

@@ -7,7 +7,7 @@ const taped = (...sides: [number, number][]): TapedSide[] =>
   sides.map(([lengthMm, angleDeg]) => ({ lengthMm, angleDeg }));
 const run = (sides: TapedSide[]) => {
   const found = traverse(sides);
-  if (!found.ok) throw new Error(found.problem.message);
+  if (!found.ok) throw new Error(found.problem.code);
   return found.value;
 };
 

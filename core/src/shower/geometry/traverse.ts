@@ -25,21 +25,10 @@ export interface Traverse {
  * Refuses fewer than three sides, a length that is not above zero, and an angle outside 1 to 359 degrees.
  */
 export function traverse(sides: readonly TapedSide[]): Outcome<Traverse> {
-  if (sides.length < 3)
-    return refuse('footprint-invalid', 'sides', 'A room has at least three sides. Add what is missing.');
+  if (sides.length < 3) return refuse('sides-too-few', 'sides');
   for (const [i, s] of sides.entries()) {
-    if (!(s.lengthMm > 0))
-      return refuse(
-        'footprint-invalid',
-        `sides.${i}.lengthMm`,
-        `Side ${i + 1} has no length. Type what the tape says.`,
-      );
-    if (!(s.angleDeg >= 1 && s.angleDeg <= 359))
-      return refuse(
-        'footprint-invalid',
-        `sides.${i}.angleDeg`,
-        `The angle after side ${i + 1} must lie between 1 and 359 degrees.`,
-      );
+    if (!(s.lengthMm > 0)) return refuse('side-without-length', `sides.${i}.lengthMm`, { side: i + 1 });
+    if (!(s.angleDeg >= 1 && s.angleDeg <= 359)) return refuse('side-angle', `sides.${i}.angleDeg`, { side: i + 1 });
   }
   let [x, y, heading] = [0, 0, 0];
   const points: PlanPoint[] = [];

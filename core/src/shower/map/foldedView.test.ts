@@ -8,7 +8,7 @@ import { foldedView } from './foldedView';
 describe('the folded shower', () => {
   it('shows the inner sides that turn to the viewer: floor and back of an alcove, not the curb’s inside', () => {
     const model = showerModel(sampleShower());
-    if (!model.ok) throw new Error(model.problem.message);
+    if (!model.ok) throw new Error(model.problem.code);
     const ids = foldedView(model.value).faces.map((f) => f.face);
     expect(ids).toContain('floor');
     expect(ids).toContain('wall:back');
@@ -21,7 +21,7 @@ describe('the folded shower', () => {
     fc.assert(
       fc.property(anyShower, ({ geometry }) => {
         const model = showerModel(geometry);
-        if (!model.ok) throw new Error(model.problem.message);
+        if (!model.ok) throw new Error(model.problem.code);
         const { faces, seams, box } = foldedView(model.value);
         expect(faces.some((f) => f.face === 'floor')).toBe(true);
         for (const [x, y] of [...faces.flatMap((f) => f.outline), ...seams.flatMap((s) => s.points)]) {

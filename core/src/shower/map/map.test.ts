@@ -60,7 +60,7 @@ describe('line work', () => {
 
 function built(geometry: ShowerGeometry) {
   const model = showerModel(geometry);
-  if (!model.ok) throw new Error(`${model.problem.field}: ${model.problem.message}`);
+  if (!model.ok) throw new Error(`${model.problem.field}: ${model.problem.code}`);
   return model.value;
 }
 

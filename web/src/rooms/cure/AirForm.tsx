@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 import { TimeField } from '../../ui/TimeField';
+import { problemWords } from '../../ui/words';
 
 interface Props {
   zone: string;
@@ -36,7 +37,7 @@ export function AirForm({ zone, heard, onKeep }: Props) {
     if (humidity === null) return setProblem(t('cure.air.noHumidity'));
     if (typed.surface.trim() !== '' && surfaceC === null) return setProblem(t('cure.air.noSurface', { degrees }));
     const site = siteTemperature(airC, 'air');
-    if (!site.ok) return setProblem(site.problem.message);
+    if (!site.ok) return setProblem(problemWords(site.problem));
     if (atMs !== null && atMs > Date.now() + 60_000) return setProblem(t('flood.inFuture'));
     onKeep({
       airC,

@@ -1,9 +1,9 @@
-import { airReading } from '@careful-seam/contract/instruments/senml';
 import { climateOf } from '@careful-seam/core/checks/cureOfShower';
 import { cureBand, type Forecast } from '@careful-seam/core/cure/cureClock';
 import { sensorFaults } from '@careful-seam/core/cure/sensorFaults';
 import type { Body } from '@careful-seam/core/log/entry';
 import { mayWrite } from '@careful-seam/core/log/roles';
+import { airReading } from '@careful-seam/files/instruments/senml';
 import {
   hoursWords,
   layerName,

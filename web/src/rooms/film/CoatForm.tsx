@@ -9,6 +9,7 @@ import { useTranslation } from 'react-i18next';
 import { readVolume } from '../../shared/volumes';
 import { usePreferences } from '../../ui/preferences';
 import { TimeField } from '../../ui/TimeField';
+import { problemWords } from '../../ui/words';
 
 interface Props {
   zones: readonly ZoneFilm[];
@@ -158,7 +159,7 @@ export function CoatForm({ zones, limits, first, zone, onKeep }: Props) {
           )}
         </p>
       )}
-      {odd && !odd.ok && <p className="border-cure border-l-4 pl-2">{odd.problem.message}</p>}
+      {odd && !odd.ok && <p className="border-cure border-l-4 pl-2">{problemWords(odd.problem)}</p>}
       {ready > atMs && (
         <p className="border-hold border-l-4 pl-2 text-hold">
           {t('film.coat.tooSoon', { at: momentWords(ready, zone) })}

@@ -9,6 +9,7 @@ import { useTranslation } from 'react-i18next';
 import { readFilm } from '../../shared/volumes';
 import { Choice } from '../../ui/Choice';
 import { usePreferences } from '../../ui/preferences';
+import { problemWords } from '../../ui/words';
 
 /** Teeth of a metric notch gauge, µm [common practice, no source]. */
 const GAUGE_UM = [50, 75, 100, 150, 200, 250, 300, 350, 400, 450, 500, 600, 700, 800, 900, 1000, 1200, 1500];
@@ -31,7 +32,7 @@ export function WetForm({ zone, limits, onKeep }: Props) {
   const coat = chosen !== null && zone.coats.includes(chosen) ? chosen : coatOf(zone);
   const keep = (wetted: number) => {
     const read = wetInterval(teeth, wetted);
-    if (!read.ok) return setProblem(read.problem.message);
+    if (!read.ok) return setProblem(problemWords(read.problem));
     setProblem(null);
     onKeep({ of: 'wet', zone: zone.zone, coat, ...read.value });
   };
@@ -101,7 +102,7 @@ export function DryForm({ zone, onKeep }: Props) {
     const odd = spot.map((v) => filmPlausible(v, 'spotUm')).find((read) => !read.ok);
     if (odd && !odd.ok && asked !== typed.join()) {
       setAsked(typed.join());
-      return setProblem(`${odd.problem.message} ${t('film.askedAgain')}`);
+      return setProblem(`${problemWords(odd.problem)} ${t('film.askedAgain')}`);
     }
     const mean = (spot[0] + spot[1] + spot[2]) / 3;
     if (zone.meanWetUm !== null && mean > zone.meanWetUm * 1.5)

@@ -8,6 +8,7 @@ import { FractionPad } from '../../ui/FractionPad';
 import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';
 import { TimeField, timeProblem } from '../../ui/TimeField';
+import { problemWords } from '../../ui/words';
 
 /** Two readings closer than this were taken at the same moment. */
 const SAME_MOMENT_HOURS = 0.1 / 3600;
@@ -61,7 +62,7 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
   };
   const check = () => {
     const read = parseLength(text, unit, t('flood.read.value'));
-    if (!read.ok) return setProblem(read.problem.message);
+    if (!read.ok) return setProblem(problemWords(read.problem));
     if (read.value.mm > 600) return setProblem(t('flood.read.tooFar', { value: showLength(read.value.mm, unit) }));
     const wrongTime = at === null ? null : timeProblem(t, test, at);
     if (wrongTime) return setProblem(wrongTime);

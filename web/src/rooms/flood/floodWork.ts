@@ -4,6 +4,7 @@ import type { FloodVerdict } from '@careful-seam/core/water/floodVerdict';
 import type { FloodVerdictInput } from '@careful-seam/core/water/floodVerdictInput';
 import { type Remote, wrap } from 'comlink';
 import { useEffect, useState } from 'react';
+import { problemWords } from '../../ui/words';
 import type { FloodWork } from './flood.worker';
 
 let started: Remote<FloodWork> | null = null;
@@ -33,7 +34,7 @@ function useComputed<I, T>(input: I | null, compute: (input: I) => Promise<Outco
       setFound(
         outcome.ok
           ? { value: outcome.value, problem: null, busy: false }
-          : { value: null, problem: outcome.problem.message, busy: false },
+          : { value: null, problem: problemWords(outcome.problem), busy: false },
       );
     });
     return () => {

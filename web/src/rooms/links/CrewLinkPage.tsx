@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useNavigate, useParams } from 'react-router';
+import { errorWords } from '../../tablet/api';
 import { useParts } from '../../tablet/store';
 
 /** The page that a crew's link opens: signs in by it and goes on to the crew's own holds. */
@@ -14,7 +15,7 @@ export function CrewLinkPage() {
     if (!db) return;
     enterByLink(code)
       .then(() => navigate('/', { replace: true }))
-      .catch((error: unknown) => setProblem(error instanceof Error ? error.message : String(error)));
+      .catch((error: unknown) => setProblem(errorWords(error)));
   }, [db, code, enterByLink, navigate]);
   return (
     <main className="mx-auto flex h-full max-w-md flex-col justify-center gap-4 p-6">

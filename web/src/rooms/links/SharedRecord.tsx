@@ -4,7 +4,7 @@ import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useQuery } from '@tanstack/react-query';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
-import { call } from '../../tablet/api';
+import { call, errorWords } from '../../tablet/api';
 import { usePreferences } from '../../ui/preferences';
 
 function Figures({ record }: { record: ShowerRecord }) {
@@ -44,7 +44,7 @@ export function SharedRecord() {
     return (
       <main className="mx-auto max-w-md p-8">
         <p role="alert" className="text-hold">
-          {answer.error.message}
+          {errorWords(answer.error)}
         </p>
       </main>
     );

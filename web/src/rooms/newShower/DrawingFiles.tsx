@@ -6,6 +6,7 @@ import { geometryJson, mapDxf, mapSvg, readGeometryJson } from '../../drawing/dr
 import { FileKey } from '../../ui/FileKey';
 import { Sheet } from '../../ui/Sheet';
 import { saveFile } from '../../ui/saveFile';
+import { problemWords } from '../../ui/words';
 
 interface Props {
   model: ShowerModel | null;
@@ -25,7 +26,7 @@ export function DrawingFiles({ model, name, onRead }: Props) {
   };
   const read = async (chosen: File) => {
     const answer = readGeometryJson(await chosen.text());
-    if (!answer.ok) return setProblem(answer.problem.message);
+    if (!answer.ok) return setProblem(problemWords(answer.problem));
     setProblem(null);
     setOpen(false);
     onRead(answer.value);

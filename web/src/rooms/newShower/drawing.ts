@@ -25,6 +25,7 @@ import {
   traverse,
 } from '@careful-seam/core/shower/geometry/traverse';
 import { type BoardLayout, boardLayout } from '@careful-seam/core/walls/boardLayout';
+import { problemWords } from '../../ui/words';
 import { type DrawingWords, type Field, LengthReader, type Problems } from './lengthReader';
 import { type LengthName, lengthsOf, OPTIONAL, PIPE_MM, type Typed } from './typed';
 
@@ -96,7 +97,7 @@ function tapedRoom(reader: LengthReader, typed: Typed, words: DrawingWords): { r
   const open = traverse(sides);
   if (!open.ok) {
     const k = /^sides\.(\d+)/.exec(open.problem.field)?.[1];
-    reader.tell(k === undefined ? 'form' : `taped.${Number(k)}`, open.problem.message);
+    reader.tell(k === undefined ? 'form' : `taped.${Number(k)}`, problemWords(open.problem));
     return null;
   }
   const closes = open.value.closingMm < CLOSES_MM || typed.spread;
@@ -171,7 +172,7 @@ function layBoards(
     offsetMm: s.sheetOffset,
   });
   if (laid.ok) return laid.value;
-  reader.tell(laid.problem.field === 'offsetMm' ? 'sheetOffset' : 'sheetLong', laid.problem.message);
+  reader.tell(laid.problem.field === 'offsetMm' ? 'sheetOffset' : 'sheetLong', problemWords(laid.problem));
   return null;
 }
 
@@ -309,12 +310,12 @@ export function drawShower(typed: Typed, id: Id, unit: 'in' | 'mm', words: Drawi
     reserveMm: FALL_RESERVE_MM,
   });
   if (!fall.ok) {
-    reader.tell(fieldOf(fall.problem, room.sides), fall.problem.message);
+    reader.tell(fieldOf(fall.problem, room.sides), problemWords(fall.problem));
     return none(drawnSoFar);
   }
   const geometry = { ...flat, perimeterRiseMm: fall.value.riseMm + fall.value.reserveThatFitsMm };
   const model = showerModel(geometry);
   if (model.ok) return { model: model.value, geometry, fall: fall.value, ...drawnSoFar, problems: reader.problems };
-  reader.tell(fieldOf(model.problem, room.sides), model.problem.message);
+  reader.tell(fieldOf(model.problem, room.sides), problemWords(model.problem));
   return none({ ...drawnSoFar, fall: fall.value });
 }

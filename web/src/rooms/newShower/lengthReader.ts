@@ -1,4 +1,5 @@
 import { parseLength } from '@careful-seam/core/units/length';
+import { problemWords } from '../../ui/words';
 import type { LengthName } from './typed';
 
 /** Where a fault belongs: one of the lengths, a row like `niches.0`, a side of the tape, or the form as a whole. */
@@ -25,7 +26,7 @@ export class LengthReader {
   length(text: string, field: Field, more: { name?: string; optional?: boolean; least?: number; most?: number } = {}) {
     if (text.trim() === '' && more.optional) return 0;
     const read = parseLength(text, this.unit, more.name);
-    if (!read.ok) this.tell(field, read.problem.message);
+    if (!read.ok) this.tell(field, problemWords(read.problem));
     else if (read.value.mm < (more.least ?? 0)) this.tell(field, this.words.small(more.least!));
     else if (read.value.mm > (more.most ?? 100_000)) this.tell(field, this.words.large(more.most!));
     else return read.value.mm;

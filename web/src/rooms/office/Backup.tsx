@@ -1,9 +1,10 @@
 import { RestoreState } from '@careful-seam/contract/api/office';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { call, send } from '../../tablet/api';
+import { call, errorWords, send } from '../../tablet/api';
 import { FileKey } from '../../ui/FileKey';
 import { Problem } from '../../ui/Loaded';
+import { problemWords } from '../../ui/words';
 
 /** How often a restore that runs is asked how far it is, ms. */
 const ASKED_EVERY_MS = 1000;
@@ -42,10 +43,10 @@ export function Backup() {
       const response = await send('POST', '/api/restore', file, 'application/x-tar');
       setState(RestoreState.parse(await response.json()));
       const over = await untilOver(setState);
-      if (over.problem) setProblem(over.problem.message);
+      if (over.problem) setProblem(problemWords(over.problem));
       setFile(null);
     } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
+      setProblem(errorWords(error));
     } finally {
       setBusy(false);
       setTyped('');

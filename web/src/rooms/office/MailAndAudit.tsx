@@ -2,7 +2,7 @@ import { AuditPage, Outbox } from '@careful-seam/contract/api/office';
 import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useTranslation } from 'react-i18next';
-import { call } from '../../tablet/api';
+import { call, errorWords } from '../../tablet/api';
 import { useList } from '../../tablet/useList';
 import { Loaded } from '../../ui/Loaded';
 
@@ -59,7 +59,7 @@ export function Audit() {
       {answer.isPending && <p className="text-soft">{t('office.loading')}</p>}
       {answer.isError && (
         <p role="alert" className="text-hold">
-          {answer.error.message}
+          {errorWords(answer.error)}
         </p>
       )}
       <table className="w-full text-left">

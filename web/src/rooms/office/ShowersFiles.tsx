@@ -1,7 +1,7 @@
 import { ImportAnswer } from '@careful-seam/files/showersFile';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { send } from '../../tablet/api';
+import { errorWords, send } from '../../tablet/api';
 import { useNamedShowers, useStore } from '../../tablet/store';
 import { FileKey } from '../../ui/FileKey';
 
@@ -30,7 +30,7 @@ export function ShowersFiles() {
       });
       await sync();
     } catch (error) {
-      setSaid({ words: error instanceof Error ? error.message : String(error), hold: true });
+      setSaid({ words: errorWords(error), hold: true });
     } finally {
       setBusy(false);
     }

@@ -14,7 +14,7 @@ import { Legend } from '../../drawing/Legend';
 import { type MarkState, ShowerMap } from '../../drawing/ShowerMap';
 import { Missing } from '../../shared/Missing';
 import { SyncMark } from '../../shared/SyncMark';
-import { call } from '../../tablet/api';
+import { call, errorWords } from '../../tablet/api';
 import { acknowledge, append, takeBack } from '../../tablet/outbox';
 import { type LocalShower, newId, useParts, useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
@@ -61,7 +61,7 @@ function SignForm({ shower }: { shower: LocalShower }) {
       setPassword('');
       await sync();
     } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
+      setProblem(errorWords(error));
     } finally {
       await refresh(shower.id);
       setBusy(false);

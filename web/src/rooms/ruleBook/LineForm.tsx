@@ -6,6 +6,7 @@ import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { newId } from '../../tablet/store';
 import { Sheet } from '../../ui/Sheet';
+import { problemWords } from '../../ui/words';
 import { fieldOf, figuresOf, readFigures, sidesOf, typedFigures } from './labelFigures';
 
 interface Props {
@@ -79,8 +80,9 @@ export function LineForm({ draft, line, onKeep, onClose }: Props) {
       const [figure] = read.field.split('-');
       return setProblem(t(`lines.wrong.${read.problem}`, { figure: t(`lines.figure.${figure}`) }));
     }
-    const fault = rest.kind === 'membrane' ? filmFault({ figures: read.figures }) : null;
-    if (fault) return setProblem(`${t(`lines.figure.${fault.figure}`)}: ${fault.message}`);
+    const fault = rest.kind === 'membrane' ? filmFault({ name: rest.name, figures: read.figures }) : null;
+    if (fault?.ok === false)
+      return setProblem(`${t(`lines.figure.${fault.problem.field}`)}: ${problemWords(fault.problem)}`);
     onKeep({
       id: line?.id ?? newId(),
       ...rest,

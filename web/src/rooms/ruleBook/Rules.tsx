@@ -15,6 +15,7 @@ import { useChange, useList } from '../../tablet/useList';
 import { FileKey } from '../../ui/FileKey';
 import { Loaded, Problem } from '../../ui/Loaded';
 import { saveFile } from '../../ui/saveFile';
+import { problemWords } from '../../ui/words';
 import { CheckEditor } from './CheckEditor';
 import { ProductLines } from './ProductLines';
 import { Questions } from './Questions';
@@ -125,7 +126,7 @@ function Editor({ newest }: { newest: RuleBook }) {
       .then(JSON.parse)
       .catch(() => null);
     const read = checkBook(json);
-    setFileProblem(read.ok ? null : read.problem.message);
+    setFileProblem(read.ok ? null : problemWords(read.problem));
     if (read.ok) setDraft({ ...read.value, version: newest.version });
   };
   return (
@@ -164,7 +165,7 @@ function Editor({ newest }: { newest: RuleBook }) {
           {t('rules.publish', { version: newest.version + 1, count })}
         </button>
       </div>
-      <Problem text={problem ?? fileProblem ?? (sound.ok ? null : sound.problem.message)} />
+      <Problem text={problem ?? fileProblem ?? (sound.ok ? null : problemWords(sound.problem))} />
       <div className="grid min-h-0 flex-1 grid-cols-[14rem_1fr] gap-4 max-md:grid-cols-1">
         <div className="flex min-h-0 flex-col gap-1 overflow-y-auto">
           <button type="button" className="key text-left" aria-pressed={products} onClick={() => setProducts(true)}>

@@ -9,6 +9,7 @@ import { useTranslation } from 'react-i18next';
 import { placeOf } from '../../shared/runs';
 import { useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
+import { problemWords } from '../../ui/words';
 
 interface Props {
   showerId: string;
@@ -21,7 +22,7 @@ function readFigure(text: string, check: NumberCheck, unit: 'in' | 'mm'): { valu
   if (check.unit === 'mm') {
     const sign = text.trim().startsWith('-') ? -1 : 1;
     const read = parseLength(text.trim().replace(/^-/, ''), unit, check.label);
-    return read.ok ? { value: sign * read.value.mm } : { problem: read.problem.message };
+    return read.ok ? { value: sign * read.value.mm } : { problem: problemWords(read.problem) };
   }
   const value = Number(text.trim().replace(',', '.'));
   return text.trim() === '' || !Number.isFinite(value) ? { problem: '' } : { value };

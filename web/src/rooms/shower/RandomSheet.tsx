@@ -10,6 +10,7 @@ import { useStore } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';
+import { problemWords } from '../../ui/words';
 
 const SHARES = [0.05, 0.1] as const;
 const CONFIDENCE = 0.95;
@@ -46,7 +47,7 @@ export function RandomSheet({
   const keep = () => {
     if (keeping) return;
     const read = parseLength(text, unit, t('pad.value'));
-    if (!read.ok) return setProblem(read.problem.message);
+    if (!read.ok) return setProblem(problemWords(read.problem));
     setProblem(null);
     setKeeping(true);
     // The figure leaves the field once it is on the tablet; where it could not be written the store says why.

@@ -10,6 +10,7 @@ import { placeOf } from '../../shared/runs';
 import { useStore } from '../../tablet/store';
 import { FractionPad, readPad } from '../../ui/FractionPad';
 import { usePreferences } from '../../ui/preferences';
+import { problemWords } from '../../ui/words';
 
 interface Props {
   showerId: string;
@@ -100,11 +101,11 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
   const keep = () => {
     if (writing !== null) return;
     const read = parseLength(text, unit, t('pad.value'));
-    if (!read.ok) return setProblem(read.problem.message);
+    if (!read.ok) return setProblem(problemWords(read.problem));
     let at = place;
     if (atText !== null) {
       const readAt = parseLength(atText, unit, t('pad.at'));
-      if (!readAt.ok) return setProblem(readAt.problem.message);
+      if (!readAt.ok) return setProblem(problemWords(readAt.problem));
       at = readAt.value.mm;
     }
     if (requirement.hasLength && at > requirement.lengthMm + 0.8)

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import { z } from 'zod';
-import { call } from '../../tablet/api';
+import { call, errorWords } from '../../tablet/api';
 import { PasswordField } from '../../ui/PasswordField';
 
 /** The page that a password link opens: once, for the person it was made for. */
@@ -21,7 +21,7 @@ export function SetPasswordPage() {
       const answer = await call(z.object({ signIn: z.string() }), 'POST', '/api/password', { code, password });
       setSignIn(answer.signIn);
     } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
+      setProblem(errorWords(error));
     }
   };
   if (signIn)

@@ -8,7 +8,7 @@ import { useTranslation } from 'react-i18next';
 import { Link, Navigate } from 'react-router';
 import { FirmChoiceFields, type FirmChoices } from '../../shared/FirmChoiceFields';
 import { LogoField } from '../../shared/LogoField';
-import { call } from '../../tablet/api';
+import { call, errorWords } from '../../tablet/api';
 import { usePreferences } from '../../ui/preferences';
 
 interface Typed {
@@ -224,7 +224,7 @@ export function SetUpPage() {
     try {
       setAnswer(await call(SetUpAnswer, 'POST', '/api/set-up', body));
     } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
+      setProblem(errorWords(error));
     }
   });
   return (

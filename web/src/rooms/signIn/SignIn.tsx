@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { Navigate, useNavigate } from 'react-router';
+import { errorWords } from '../../tablet/api';
 import { useStore } from '../../tablet/store';
 import { useSetUpState } from './SetUpPage';
 
@@ -19,7 +20,7 @@ export function SignIn() {
       await signIn(values.signIn, values.password);
       await navigate('/');
     } catch (error) {
-      setProblem(error instanceof Error ? error.message : String(error));
+      setProblem(errorWords(error));
     }
   });
   // Nobody can sign in where nobody is: an empty installation is set up first.

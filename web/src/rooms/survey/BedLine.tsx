@@ -3,6 +3,7 @@ import type { SurveyJudged } from '@careful-seam/core/floor/survey/judgeSurvey';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
+import { problemWords } from '../../ui/words';
 
 const FT3_L = 28.316846592;
 
@@ -29,7 +30,7 @@ export function BedLine({ judged, leastMm, text, onType }: Props) {
       </label>
       {read && !read.ok && (
         <p role="alert" className="text-hold text-sm">
-          {read.problem.message}
+          {problemWords(read.problem)}
         </p>
       )}
       {bed && (

@@ -6,6 +6,7 @@ import { Choice } from '../../ui/Choice';
 import { InstrumentPanel } from '../../ui/instrument/InstrumentPanel';
 import { LengthField } from '../../ui/LengthField';
 import { usePreferences } from '../../ui/preferences';
+import { problemWords } from '../../ui/words';
 import type { Laser } from './useLaser';
 
 export type ShotMode = 'rod' | 'height';
@@ -58,7 +59,7 @@ export function ShotPad(props: Props) {
   const keep = () => {
     const negative = /^[-−]/.test(text.trim());
     const read = parseLength(text.trim().replace(/^[-−]/, ''), unit, t('survey.reading'));
-    if (!read.ok) return setWrong(read.problem.message);
+    if (!read.ok) return setWrong(problemWords(read.problem));
     if (negative && mode === 'rod') return setWrong(t('survey.rodNegative'));
     setWrong(null);
     setText('');

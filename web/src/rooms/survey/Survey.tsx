@@ -21,6 +21,7 @@ import { useKeepAwake } from '../../tablet/tabletCare';
 import { FileKey } from '../../ui/FileKey';
 import { usePreferences } from '../../ui/preferences';
 import { saveFile } from '../../ui/saveFile';
+import { problemWords } from '../../ui/words';
 import { BedLine } from './BedLine';
 import { FlatResult } from './FlatResult';
 import { FloorPlan } from './FloorPlan';
@@ -106,7 +107,8 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
     const { xMm, yMm } = target.place;
     const others = shots.filter((s) => Math.hypot(s.xMm - xMm, s.yMm - yMm) > 30);
     const usable = usableShots(floor, [...others, { xMm, yMm, zMm }]);
-    if (!usable.ok && usable.problem.field === `shots.${others.length}`) return setProblem(usable.problem.message);
+    if (!usable.ok && usable.problem.field === `shots.${others.length}`)
+      return setProblem(problemWords(usable.problem));
     setProblem(null);
     setPlace(null);
     const shot = { xMm, yMm, zMm, uncertaintyMm: check.uncertaintyMm };
@@ -128,9 +130,9 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
 
   const readCsv = async (file: File) => {
     const read = readShotsCsv(await file.text());
-    if (!read.ok) return setProblem(read.problem.message);
+    if (!read.ok) return setProblem(problemWords(read.problem));
     const usable = usableShots(floor, read.value);
-    if (!usable.ok) return setProblem(usable.problem.message);
+    if (!usable.ok) return setProblem(problemWords(usable.problem));
     setProblem(null);
     const base = { stage, check: check.id, atMm: 0, instrument: 'file' };
     await writeAll(
@@ -222,12 +224,12 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
       >
         {fall && !fall.ok && (
           <p role="alert" className="text-hold">
-            {fall.problem.message}
+            {problemWords(fall.problem)}
           </p>
         )}
         {flat && !flat.ok && (
           <p role="alert" className="text-hold">
-            {flat.problem.message}
+            {problemWords(flat.problem)}
           </p>
         )}
         {shots.length < check.shotsAtLeast && (

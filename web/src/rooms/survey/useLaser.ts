@@ -1,5 +1,5 @@
-import { rodReadingMm } from '@careful-seam/contract/instruments/senml';
 import type { PlanPoint } from '@careful-seam/core/shower/geometry/point';
+import { rodReadingMm } from '@careful-seam/files/instruments/senml';
 import { type Instrument, useInstrument } from '../../ui/instrument/useInstrument';
 
 export interface Laser extends Omit<Instrument, 'tell'> {

@@ -1,5 +1,6 @@
-import { isSimulated, type Measured, readSenml } from '@careful-seam/contract/instruments/senml';
+import { isSimulated, type Measured, readSenml } from '@careful-seam/files/instruments/senml';
 import { useEffect, useRef, useState } from 'react';
+import { problemWords } from '../words';
 
 export interface Instrument {
   state: 'off' | 'waiting' | 'on' | 'lost';
@@ -39,7 +40,7 @@ export function useInstrument(onPack: (pack: Measured[]) => void): Instrument {
     stream.onerror = () => setState('lost');
     stream.onmessage = (event) => {
       const pack = readSenml(String(event.data));
-      if (!pack.ok) return setProblem(pack.problem.message);
+      if (!pack.ok) return setProblem(problemWords(pack.problem));
       simulated.current = isSimulated(pack.value);
       heard.current(pack.value);
     };

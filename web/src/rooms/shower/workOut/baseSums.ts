@@ -3,6 +3,7 @@ import { mortarBed, mortarMix } from '@careful-seam/core/floor/mortarBed';
 import { type TraySide, trayCut } from '@careful-seam/core/floor/trayCut';
 import { TROWEL_JOBS, trowelFor } from '@careful-seam/core/membrane/trowel';
 import { showLength } from '@careful-seam/core/units/length';
+import { problemWords } from '../../../ui/words';
 import { GRID_SIDE } from './ContactGrid';
 import { choice, drawn, empty, figure, length, planOf, type StageSum, spanOf, told } from './stageSum';
 
@@ -149,7 +150,7 @@ export const BASE_SUMS: readonly StageSum[] = [
         thicknessAtDrainMm: v.thickness![0]!,
         riseMm: v.rise![0]!,
       });
-      if (!bed.ok) return { problem: bed.problem.message };
+      if (!bed.ok) return { problem: problemWords(bed.problem) };
       const mix = mortarMix({
         volumeL: bed.value.volumeL,
         sandParts: v.sand![0]!,

@@ -1,4 +1,5 @@
 import { parseLength } from '@careful-seam/core/units/length';
+import { problemWords } from '../../../ui/words';
 
 /** Lengths as typed, by name: every one in mm, or the name and sentence of the first that can't be read. */
 export function readLengths<K extends string>(
@@ -8,7 +9,7 @@ export function readLengths<K extends string>(
   const mm = {} as Record<K, number>;
   for (const [field, text] of Object.entries(typed) as [K, string][]) {
     const read = parseLength(text, unit, field);
-    if (!read.ok) return { field, problem: read.problem.message };
+    if (!read.ok) return { field, problem: problemWords(read.problem) };
     mm[field] = read.value.mm;
   }
   return { mm };
@@ -20,7 +21,7 @@ export function readMany(text: string, unit: 'in' | 'mm'): number[] | { problem:
   const out: number[] = [];
   for (const part of parts) {
     const read = parseLength(part, unit);
-    if (!read.ok) return { problem: read.problem.message };
+    if (!read.ok) return { problem: problemWords(read.problem) };
     out.push(read.value.mm);
   }
   return out;

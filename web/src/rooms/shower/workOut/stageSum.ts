@@ -1,6 +1,8 @@
 import type { ShowerState } from '@careful-seam/core/log/state';
+import type { Outcome } from '@careful-seam/core/outcome/outcome';
 import { showLength } from '@careful-seam/core/units/length';
 import type { TFunction } from 'i18next';
+import { problemWords } from '../../../ui/words';
 import { readMany } from './lengths';
 import type { Sum } from './sums';
 
@@ -48,11 +50,8 @@ export const drawn = (key: string, of: (state: ShowerState) => number): SumField
 });
 
 /** A sum's answer as sentences, or what refused it. */
-export function told<T>(
-  found: { ok: true; value: T } | { ok: false; problem: { message: string } },
-  say: (value: T) => string[],
-): Sum {
-  return found.ok ? { lines: say(found.value) } : { problem: found.problem.message };
+export function told<T>(found: Outcome<T>, say: (value: T) => string[]): Sum {
+  return found.ok ? { lines: say(found.value) } : { problem: problemWords(found.problem) };
 }
 
 /** What is typed into a sum as figures; lengths may be below zero where they say which side is lower. */

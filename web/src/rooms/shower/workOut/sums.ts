@@ -7,6 +7,7 @@ import { benchSpan } from '@careful-seam/core/walls/benchSpan';
 import { type CurbCutInput, curbCut } from '@careful-seam/core/walls/curbCut';
 import { type NicheLayoutInput, nicheLayout } from '@careful-seam/core/walls/nicheLayout';
 import type { TFunction } from 'i18next';
+import { problemWords } from '../../../ui/words';
 
 export type Sum = { lines: string[] } | { problem: string };
 type Unit = 'in' | 'mm';
@@ -27,7 +28,7 @@ export function curbGap(state: ShowerState): CurbCutInput['gap'] {
 /** The cut of a curb in sentences. */
 export function curbSum(t: TFunction, unit: Unit, distancesMm: readonly number[], gap: CurbCutInput['gap']): Sum {
   const cut = curbCut({ distancesMm, gap });
-  if (!cut.ok) return { problem: cut.problem.message };
+  if (!cut.ok) return { problem: problemWords(cut.problem) };
   const show = (mm: number) => showLength(mm, unit);
   const { cutMm, spreadMm, widestGapMm } = cut.value;
   return {
@@ -42,7 +43,7 @@ export function curbSum(t: TFunction, unit: Unit, distancesMm: readonly number[]
 /** A niche laid out to its tile in sentences. */
 export function nicheSum(t: TFunction, unit: Unit, input: NicheLayoutInput): Sum {
   const laid = nicheLayout(input);
-  if (!laid.ok) return { problem: laid.problem.message };
+  if (!laid.ok) return { problem: problemWords(laid.problem) };
   const n = laid.value;
   const show = (mm: number) => showLength(mm, unit);
   return {
@@ -70,7 +71,7 @@ export function nicheSum(t: TFunction, unit: Unit, input: NicheLayoutInput): Sum
 /** What a bench's span asks for in sentences. */
 export function benchSum(t: TFunction, unit: Unit, spanMm: number, layers: number): Sum {
   const span = benchSpan({ spanMm, layers });
-  if (!span.ok) return { problem: span.problem.message };
+  if (!span.ok) return { problem: problemWords(span.problem) };
   const { layersNeeded, verdict } = span.value;
   if (layersNeeded === null)
     return { lines: [t('sum.benchBeyond', { span: showLength(spanMm, unit) }), t('sum.benchLabel')] };

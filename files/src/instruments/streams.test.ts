@@ -33,7 +33,7 @@ async function listen(address: string) {
 }
 const pack = (text: string) => {
   const read = readSenml(text);
-  if (!read.ok) throw new Error(read.problem.message);
+  if (!read.ok) throw new Error(read.problem.code);
   return read.value;
 };
 

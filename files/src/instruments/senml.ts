@@ -1,4 +1,5 @@
-import { done, type Outcome, refuse } from '@careful-seam/core/outcome/outcome';
+import { done, type Outcome } from '@careful-seam/core/outcome/outcome';
+import { refuse } from '@careful-seam/words/errors/errors';
 import { z } from 'zod';
 
 /** One record of a SenML pack as it is sent [RFC 8428]. */
@@ -29,15 +30,10 @@ export function readSenml(text: string): Outcome<Measured[]> {
   try {
     json = JSON.parse(text);
   } catch {
-    return refuse(
-      'input-invalid',
-      'senml',
-      'The instrument sent something that is no JSON. Check which instrument answers there.',
-    );
+    return refuse('instrument-not-json', 'senml');
   }
   const pack = z.array(Record).safeParse(json);
-  if (!pack.success)
-    return refuse('input-invalid', 'senml', 'The instrument sent no SenML pack. Check which instrument answers there.');
+  if (!pack.success) return refuse('instrument-no-pack', 'senml');
   let [bn, bt, bu, bv] = ['', 0, null as string | null, 0];
   return done(
     pack.data.map((r) => {

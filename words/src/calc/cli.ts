@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
-import { refuse } from '../outcome/outcome';
-import { asAnswer, CALCULATIONS, calculationSchema, findCalculation, runCalculation } from './registry';
+import { CALCULATIONS, calculationSchema, findCalculation, runCalculation } from '@careful-seam/core/calc/registry';
+import { refuse } from '@careful-seam/core/outcome/outcome';
+import { told } from '../errors/errors';
 
 /** `calc -- NAME < in.json`, `calc -- --list`, `calc -- --schema NAME`. Exit 1 with a typed error on expected failures. */
 function main(args: readonly string[]): number {
@@ -18,15 +19,14 @@ function main(args: readonly string[]): number {
   try {
     input = JSON.parse(readFileSync(0, 'utf8'));
   } catch {
-    return answer(refuse('input-invalid', 'input', 'Standard input is not JSON. Send one JSON object.'));
+    return answer(refuse('input-not-json', 'input'));
   }
   return answer(runCalculation(first ?? '', input));
 }
 
 function answer(outcome: ReturnType<typeof runCalculation>): number {
-  const { ok, json } = asAnswer(outcome);
-  console.log(JSON.stringify(json));
-  return ok ? 0 : 1;
+  console.log(JSON.stringify(outcome.ok ? outcome.value : { error: told(outcome.problem, 'en') }));
+  return outcome.ok ? 0 : 1;
 }
 
 process.exitCode = main(process.argv.slice(2));

@@ -3,7 +3,7 @@ import { isSimulated, readSenml, rodReadingMm } from './senml';
 
 const pack = (text: string) => {
   const read = readSenml(text);
-  if (!read.ok) throw new Error(read.problem.message);
+  if (!read.ok) throw new Error(read.problem.code);
   return read.value;
 };
 

@@ -1,0 +1,155 @@
+import type { Sentences } from './sentences';
+
+/** Who may do what: signing in, roles, crews, links, decisions. */
+export const PEOPLE_ERRORS = {
+  'another-crews-shower': {
+    status: 403,
+    en: 'This shower belongs to another crew.',
+    es: 'Esta ducha es de otra cuadrilla.',
+  },
+  'another-crews-work': {
+    status: 403,
+    en: 'You can say work is done for your own crew only.',
+    es: 'Solo puede decir que el trabajo está hecho por su propia cuadrilla.',
+  },
+  'another-persons-entry': {
+    status: 403,
+    en: 'You can correct your own entries only. Ask a manager.',
+    es: 'Solo puede corregir sus propias entradas. Pregunte a un gerente.',
+  },
+  'author-renamed': {
+    status: 409,
+    en: 'This entry says that {{written}} wrote it, and your account is called {{name}}. The tablet seals it again under that name.',
+    es: 'Esta entrada dice que la escribió {{written}}, y su cuenta se llama {{name}}. La tableta la sella de nuevo con ese nombre.',
+  },
+  'crew-not-for-role': {
+    en: 'Only a crew lead belongs to a crew. Choose no crew, or another role.',
+    es: 'Solo un jefe de cuadrilla pertenece a una cuadrilla. No elija cuadrilla, o elija otra función.',
+  },
+  'defect-stops-work': {
+    status: 403,
+    en: 'This defect stops the work. Build it again or look at each of its places anew, then close it; or ask a manager.',
+    es: 'Este defecto detiene el trabajo. Hágalo de nuevo o mire otra vez cada uno de sus lugares y ciérrelo después; o pregunte a un gerente.',
+  },
+  'entries-of-several': {
+    en: 'Hand in the entries of one person at a time.',
+    es: 'Entregue las entradas de una sola persona a la vez.',
+  },
+  'inspector-unknown': {
+    en: 'Choose an inspector or a manager of the firm who can sign in.',
+    es: 'Elija un inspector o un gerente de la empresa que pueda entrar.',
+  },
+  'last-manager': {
+    status: 409,
+    en: 'This is the last manager. Make somebody else a manager first.',
+    es: 'Es el último gerente. Haga antes gerente a otra persona.',
+  },
+  'lead-needs-crew': {
+    en: 'A crew lead needs a crew. Choose one from the list.',
+    es: 'Un jefe de cuadrilla necesita una cuadrilla. Elija una de la lista.',
+  },
+  'lead-without-crew': {
+    en: '{{name}} leads a crew. Name one of the crews in the same line.',
+    es: '{{name}} dirige una cuadrilla. Nombre una de las cuadrillas en la misma línea.',
+  },
+  'link-ended': {
+    status: 410,
+    en: 'This link is not valid, or not any more. Ask the firm for a new one.',
+    es: 'Este enlace no vale, o ya no vale. Pida uno nuevo a la empresa.',
+  },
+  'link-has-no-password': {
+    status: 403,
+    en: 'You came by a link, which has no password. Ask a manager.',
+    es: 'Usted llegó por un enlace, que no tiene contraseña. Pregunte a un gerente.',
+  },
+  'manager-decides': { status: 403, en: 'This is for a manager to decide.', es: 'Esto lo decide un gerente.' },
+  'manager-makes-milder': {
+    status: 403,
+    en: 'Only a manager makes a defect milder. Keep its severity, or ask a manager.',
+    es: 'Solo un gerente hace más leve un defecto. Deje su gravedad, o pregunte a un gerente.',
+  },
+  'manager-pins': {
+    status: 403,
+    en: 'Something was seen by the rules that are pinned. Only a manager pins a later first stage or another method.',
+    es: 'Algo ya se vio con las reglas fijadas. Solo un gerente fija una primera etapa posterior u otro método.',
+  },
+  'manager-takes-back': {
+    status: 403,
+    en: 'Only a manager takes back a defect or makes it milder. Ask one.',
+    es: 'Solo un gerente retira un defecto o lo hace más leve. Pregunte a uno.',
+  },
+  'manager-upholds': {
+    status: 403,
+    en: 'Only a manager upholds a contested release. Reopen the stage and put it right, or ask a manager.',
+    es: 'Solo un gerente mantiene una liberación discutida. Reabra la etapa y corríjala, o pregunte a un gerente.',
+  },
+  'no-such-crew': { status: 404, en: 'There is no such crew.', es: 'No hay tal cuadrilla.' },
+  'no-such-link': { status: 404, en: 'There is no such link.', es: 'No hay tal enlace.' },
+  'no-such-person': { status: 404, en: 'There is no such person.', es: 'No hay tal persona.' },
+  'not-signed-in': {
+    status: 401,
+    en: 'Sign in first. What you typed is kept on this tablet.',
+    es: 'Entre primero. Lo que escribió queda guardado en esta tableta.',
+  },
+  'password-not-in-force': {
+    status: 401,
+    en: 'This is not the password in force. Type it again.',
+    es: 'Esta no es la contraseña vigente. Escríbala de nuevo.',
+  },
+  'password-wrong': {
+    status: 401,
+    en: 'That is not your password. Type it again to sign.',
+    es: 'Esa no es su contraseña. Escríbala de nuevo para firmar.',
+  },
+  'person-can-sign-in': {
+    status: 403,
+    en: 'This person can still sign in and send these entries. Disable them first, or let them sign in on this tablet.',
+    es: 'Esta persona todavía puede entrar y enviar estas entradas. Desactívela antes, o deje que entre en esta tableta.',
+  },
+  'role-changed': {
+    status: 403,
+    en: 'This entry was written as {{written|role}}, and you are {{role|role}} now. Write it again.',
+    es: 'Esta entrada se escribió como {{written|role}}, y usted es {{role|role}} ahora. Escríbala de nuevo.',
+  },
+  'role-may-not': { status: 403, en: 'Your role may not do this.', es: 'Su función no puede hacer esto.' },
+  'role-may-not-write': {
+    status: 403,
+    en: 'Your role ({{role|role}}) may not write "{{kind}}".',
+    es: 'Su función ({{role|role}}) no puede escribir "{{kind}}".',
+  },
+  'set-up-code-wrong': {
+    status: 403,
+    en: 'This is not the code. It stands in the window or the log of the server, and is good for a day; "npm run first-manager" makes a new one.',
+    es: 'Este no es el código. Está en la ventana o el registro del servidor y vale un día; "npm run first-manager" hace uno nuevo.',
+  },
+  'set-up-done': {
+    status: 409,
+    en: 'This installation is set up already. Sign in, or ask your manager.',
+    es: 'Esta instalación ya está preparada. Entre, o pregunte a su gerente.',
+  },
+  'sign-in-failed': {
+    status: 401,
+    en: 'Name and password do not match. Check both and try again.',
+    es: 'El nombre y la contraseña no corresponden. Revise los dos e inténtelo de nuevo.',
+  },
+  'sign-in-taken': {
+    status: 409,
+    en: 'Somebody signs in as "{{name}}" already. Choose another name.',
+    es: 'Alguien ya entra como «{{name}}». Elija otro nombre.',
+  },
+  'sign-in-twice': {
+    status: 409,
+    en: 'Two people would sign in as "{{name}}". Give one of them another name.',
+    es: 'Dos personas entrarían como «{{name}}». Dé otro nombre a una de ellas.',
+  },
+  'signature-stands': {
+    status: 403,
+    en: 'A signature stands. Sign the record anew when it has grown.',
+    es: 'Una firma queda. Firme de nuevo el registro cuando haya crecido.',
+  },
+  'written-by-another': {
+    status: 403,
+    en: 'This entry was written by {{name}}. Sign in as that person to send it.',
+    es: 'Esta entrada la escribió {{name}}. Entre como esa persona para enviarla.',
+  },
+} as const satisfies Record<string, Sentences>;
