@@ -1,6 +1,6 @@
 import { type Browser, type BrowserContext, test as base, expect, type Page } from '@playwright/test';
 
-export { expect };
+export { expect, type Page };
 export const PASSWORD = 'try-every-seam';
 
 /** Somebody's page, at the beginning of a test. */

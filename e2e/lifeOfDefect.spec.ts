@@ -13,7 +13,7 @@ type Words = TFunction;
 function wordsOf(language: Language): Words {
   const instance = i18next.createInstance();
   void instance.init({ lng: language, initAsync: false, interpolation: { escapeValue: false }, resources: {} });
-  for (const room of ['contract', 'web'])
+  for (const room of ['words', 'web'])
     instance.addResourceBundle(
       language,
       'translation',

@@ -17,6 +17,7 @@ test('an independent parser of RFC 5545 reads the visits with their times, place
         remindMinutes: 30,
       },
     ],
+    'Flood readings',
     startMs - 1000,
   );
   for (const line of text.split('\r\n')) expect(Buffer.byteLength(line)).toBeLessThanOrEqual(76);

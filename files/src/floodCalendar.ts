@@ -17,12 +17,12 @@ const utc = (ms: number): [number, number, number, number, number] => {
   return [d.getUTCFullYear(), d.getUTCMonth() + 1, d.getUTCDate(), d.getUTCHours(), d.getUTCMinutes()];
 };
 
-/** A calendar file (RFC 5545) with the times at which a flood must be read. Times are UTC; the calendar shows local ones. */
-export function floodCalendar(visits: readonly FloodVisit[], nowMs: number): string {
+/** A calendar file (RFC 5545) with the times at which a flood must be read. Times are UTC; the calendar shows local ones. `name` is the calendar's. */
+export function floodCalendar(visits: readonly FloodVisit[], name: string, nowMs: number): string {
   const events: EventAttributes[] = visits.map((v) => ({
     uid: v.uid,
     productId: 'careful-seam',
-    calName: 'Flood readings',
+    calName: name,
     title: v.title,
     description: v.description,
     location: v.location,

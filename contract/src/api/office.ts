@@ -41,6 +41,8 @@ export const SetPassword = z.object({
 });
 
 /** One's own password, changed by whoever knows the one in force. */
+/** The language in which mail is written to this person. */
+export const OwnLanguage = z.object({ language: z.enum(['en', 'es']) });
 export const OwnPassword = z.object({ old: z.string().min(1).max(200), password: SetPassword.shape.password });
 
 export const CrewName = z.object({ name });

@@ -20,6 +20,15 @@ export function translateBook(book: RuleBook, language: string): RuleBook {
   return table ? { ...(translated({ ...book, texts: {} }, table, false) as RuleBook), texts } : book;
 }
 
+/** One text of a book in a language; the book's own where it was not translated. */
+export const textIn = (book: RuleBook, language: string, text: string): string => book.texts[language]?.[text] ?? text;
+
+/** A book that says one of its texts otherwise in a language; its own text stays. */
+export const withTextIn = (book: RuleBook, language: string, text: string, said: string): RuleBook => ({
+  ...book,
+  texts: { ...book.texts, [language]: { ...book.texts[language], [text]: said } },
+});
+
 function collect(value: unknown, isRead: boolean, into: Set<string>): void {
   if (typeof value === 'string') {
     if (isRead) into.add(value);

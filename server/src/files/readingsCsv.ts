@@ -1,54 +1,58 @@
 import { allEvidence, type ShowerState } from '@careful-seam/core/log/state';
+import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { elementName } from '@careful-seam/words/texts/names';
-import { makeWords } from '@careful-seam/words/texts/words';
+import { type Language, makeWords, type Words } from '@careful-seam/words/texts/words';
 import { stringify } from 'csv-stringify/sync';
 
-const HEAD = [
+/** The columns, in their order; each has its heading in the reader's language. */
+const COLUMNS = [
   'shower',
   'job',
   'stage',
   'check',
   'where',
   'side',
-  'at_mm',
-  'value_mm',
-  'limit_at_least_mm',
-  'limit_at_most_mm',
+  'at',
+  'value',
+  'atLeast',
+  'atMost',
   'counts',
   'by',
-  'at',
-];
+  'when',
+] as const;
 
 const iso = (startMs: number, hours: number): string => new Date(startMs + hours * 3_600_000).toISOString();
 
 /** Levels of all flood tests: read by hand and logged, of the water and of the pan. */
-function floodRows(state: ShowerState, shower: readonly string[]): unknown[][] {
+function floodRows(t: Words, state: ShowerState, shower: readonly string[]): unknown[][] {
   const tests = [...state.earlierFloods, ...(state.flood ? [state.flood] : [])];
   return tests.flatMap((test) => {
-    const row = (of: string, hours: number, levelMm: number, by: string, source: string) => [
+    const stage = state.rules && floodCheckOf(state.rules.method)?.stage.label;
+    const row = (of: 'water' | 'pan', hours: number, levelMm: number, by: string, source: string) => [
       ...shower,
-      'flood-test',
-      `level of the ${of}`,
+      stage ?? '',
+      t(`csv.level.${of}`),
       source,
       '',
       '',
       levelMm,
       '',
       '',
-      'counts',
+      t('csv.does.counts'),
       by,
       iso(test.startMs, hours),
     ];
     return [
-      ...test.levels.map((l) => row(l.of, l.atHours, l.levelMm, l.by, 'mark')),
+      ...test.levels.map((l) => row(l.of, l.atHours, l.levelMm, l.by, t('csv.mark'))),
       ...test.series.flatMap((s) => s.hours.map((h, i) => row(s.of, h, s.levelMm[i]!, s.by, s.file))),
     ];
   });
 }
 
-/** Every reading of a shower as CSV that opens in a spreadsheet; text that could be taken for a formula is escaped. */
-export function readingsCsv(state: ShowerState): string {
-  const { t } = makeWords('en');
+/** Every reading of a shower as CSV in a language, that opens in a spreadsheet; text that could be taken for a formula is escaped. */
+export function readingsCsv(state: ShowerState, language: Language): string {
+  const { t } = makeWords(language);
+  const stages = new Map(state.rules?.method.stages.map((s) => [s.key, s.label] as const));
   const shower = [state.created?.body.name ?? '', state.created?.body.job ?? ''];
   const checks = new Map(state.rules?.method.stages.flatMap((s) => s.checks.map((c) => [c.id, c] as const)));
   const rows = allEvidence(state)
@@ -57,10 +61,10 @@ export function readingsCsv(state: ShowerState): string {
       const check = checks.get(e.check);
       const limit = check?.kind === 'measured' ? check.limit : {};
       const where = state.geometry ? elementName(t, state.geometry.model, e.element) : e.element;
-      const counts = e.voided ? 'redone since' : e.lookAgain ? 'look again' : 'counts';
+      const counts = t(`csv.does.${e.voided ? 'voided' : e.lookAgain ? 'lookAgain' : 'counts'}`);
       return [
         ...shower,
-        e.stage,
+        stages.get(e.stage) ?? e.stage,
         check?.label ?? e.check,
         where,
         e.side ?? '',
@@ -73,5 +77,7 @@ export function readingsCsv(state: ShowerState): string {
         e.observedAt,
       ];
     });
-  return stringify([HEAD, ...rows, ...floodRows(state, shower)], { escape_formulas: true });
+  return stringify([COLUMNS.map((column) => t(`csv.column.${column}`)), ...rows, ...floodRows(t, state, shower)], {
+    escape_formulas: true,
+  });
 }

@@ -53,7 +53,7 @@ function findTwice(signIns: readonly string[]): void {
 /** Rows of the people that are there from the first day. Crew leads belong to one of the crews named. */
 function rowsOf(input: SetUp, crews: ReadonlyMap<string, string>, passwords: { own: string; none: string }): UserRow[] {
   const { manager } = input;
-  const rest = { email: null, disabled: false };
+  const rest = { email: null, disabled: false, language: null };
   const people = input.people.map((p): UserRow => {
     const crewId = p.role === 'crew-lead' ? (crews.get((p.crew ?? '').toLowerCase()) ?? null) : null;
     if (p.role === 'crew-lead' && crewId === null) throw new Refusal('lead-without-crew', 'people', { name: p.name });

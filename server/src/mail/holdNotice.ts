@@ -1,6 +1,7 @@
 import type { Entry } from '@careful-seam/core/log/entry';
 import { makeWords } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
+import { readSettings } from '../firm/settings';
 import { EntryEntity, ShowerEntity, UserEntity } from '../store/entities';
 import { queueMail } from './outbox';
 
@@ -17,9 +18,10 @@ export async function noticeAssigned(
     const { body, author } = JSON.parse(row.text) as Extract<Entry, { kind: 'defect-assigned' }>;
     const shower = await store.getRepository(ShowerEntity).findOneByOrFail({ id: showerId });
     const leads = await store.getRepository(UserEntity).findBy({ crewId: body.crewId, disabled: false });
-    const { t } = makeWords('en');
-    for (const { email, name } of leads) {
+    const firm = (await readSettings(store)).language;
+    for (const { email, name, language } of leads) {
       if (!email) continue;
+      const { t } = makeWords(language ?? firm);
       await queueMail(
         store,
         {

@@ -2,7 +2,8 @@ import type { ShowerRecord } from '@careful-seam/contract/record/record';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { floodCalendar } from '@careful-seam/files/floodCalendar';
 import { floodVisits } from '@careful-seam/files/floodVisits';
-import { makeWords } from '@careful-seam/words/texts/words';
+import { speakTimesIn } from '@careful-seam/words/sentences/sentences';
+import { type Language, makeWords } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
 import { readingsCsv } from '../files/readingsCsv';
 import { writeShowersFile } from '../files/showersFile';
@@ -21,8 +22,15 @@ type Unit = 'in' | 'mm';
 
 /** Everything that leaves as a file, by what it is made of. */
 export type Paper =
-  | { what: 'record.pdf' | 'marks.pdf'; shower: string; unit: Unit }
-  | { what: 'record.json' | 'map.pdf' | 'readings.csv' | 'flood.ics' | 'shower.json'; shower: string }
+  | {
+      what: 'record.pdf' | 'map.pdf' | 'marks.pdf' | 'readings.csv' | 'flood.ics';
+      shower: string;
+      unit: Unit;
+      /** What a person reads is written in the reader's language; data for programs is in none. */
+      language: Language;
+    }
+  | { what: 'record.json'; shower: string }
+  | { what: 'shower.json'; shower: string }
   | { what: 'job.json'; job: string };
 
 export interface PaperPlace {
@@ -40,10 +48,11 @@ async function signedRecord(shower: LoadedShower, { store, now }: PaperPlace): P
   return { ...record, firmSignature };
 }
 
-function calendar({ row, state }: LoadedShower, now: Date): string {
+function calendar({ row, state }: LoadedShower, language: Language, now: Date): string {
   const check = state.rules && floodCheckOf(state.rules.method)?.check;
   if (!state.flood?.running || !check) throw new Refusal('no-water', 'flood');
-  return floodCalendar(floodVisits(makeWords('en').t, row, state.flood, check.readWithinHours), now.getTime());
+  const { t } = makeWords(language);
+  return floodCalendar(floodVisits(t, row, state.flood, check.readWithinHours), t('calendar.name'), now.getTime());
 }
 
 const drawn = (sheet: Buffer | null): Buffer => {
@@ -63,25 +72,26 @@ export async function makePaper(paper: Paper, place: PaperPlace): Promise<Buffer
   if (!row) throw new Refusal('no-such-shower', 'showerId');
   if (paper.what === 'shower.json')
     return JSON.stringify(await writeShowersFile(store, picturePlace, [row], null, now));
-  const shower = await loadShower(store, row, now);
+  if (paper.what === 'record.json') return JSON.stringify(await signedRecord(await loadShower(store, row, now), place));
+  const { unit, language } = paper;
+  speakTimesIn(language);
+  const shower = await loadShower(store, row, now, language);
   switch (paper.what) {
-    case 'record.json':
-      return JSON.stringify(await signedRecord(shower, place));
     case 'record.pdf': {
       const picture = (hash: string) => readPhoto(picturePlace, hash).catch(() => null);
       const { name, licence, logo } = await readSettings(store);
       const firm = { name, licence, logo: logo === null ? null : await picture(logo) };
-      return paintRecord(buildRecord(shower, now), shower.state, { unit: paper.unit, picture, firm });
+      return paintRecord(buildRecord(shower, now), shower.state, { unit, language, picture, firm });
     }
     case 'map.pdf':
-      return drawn(await printMap(shower, now));
+      return drawn(await printMap(shower, language, now));
     case 'marks.pdf':
-      return drawn(await printMarks(shower, now, paper.unit));
+      return drawn(await printMarks(shower, { unit, language, now }));
     case 'readings.csv':
-      return readingsCsv(shower.state);
+      return readingsCsv(shower.state, language);
     case 'flood.ics':
-      return calendar(shower, now);
+      return calendar(shower, language, now);
     default:
-      throw paper.what satisfies never;
+      throw paper satisfies never;
   }
 }

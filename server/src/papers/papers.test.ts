@@ -27,14 +27,16 @@ async function shower(): Promise<string> {
 describe('a paper', () => {
   it('is made beside the server and taken away when it was sent', async () => {
     const id = await shower();
-    const made = await server.papers.make({ what: 'record.pdf', shower: id, unit: 'in' }, new Date());
+    const made = await server.papers.make({ what: 'record.pdf', shower: id, unit: 'in', language: 'en' }, new Date());
     expect(readFileSync(made.file).subarray(0, 5).toString()).toBe('%PDF-');
     await made.done();
     expect(existsSync(dirname(made.file))).toBe(false);
   });
   it('that can not be made is refused in words, and the worker goes on', async () => {
     const id = await shower();
-    const refused = await server.papers.make({ what: 'map.pdf', shower: id }, new Date()).catch((e: unknown) => e);
+    const refused = await server.papers
+      .make({ what: 'map.pdf', shower: id, unit: 'in', language: 'en' }, new Date())
+      .catch((e: unknown) => e);
     expect(refused).toMatchObject({ code: 'no-dimensions', field: 'geometry' });
     const ines = await server.as('ines');
     expect((await ines.get(`/api/showers/${id}/flood.ics`).expect(404)).body.error.field).toBe('flood');
@@ -48,12 +50,14 @@ describe('a paper', () => {
   it('takes nothing with it when its worker is killed', async () => {
     const id = await shower();
     const own = makePapers(urlOf(server.store), server.picturePlace);
-    const before = own.make({ what: 'record.pdf', shower: id, unit: 'mm' }, new Date()).catch((e: unknown) => e);
+    const before = own
+      .make({ what: 'record.pdf', shower: id, unit: 'mm', language: 'en' }, new Date())
+      .catch((e: unknown) => e);
     // While it begins or works.
     await new Promise((later) => setTimeout(later, 50));
     own.stop();
     expect(await before).toBeInstanceOf(Error);
-    await (await own.make({ what: 'record.pdf', shower: id, unit: 'mm' }, new Date())).done();
+    await (await own.make({ what: 'record.pdf', shower: id, unit: 'mm', language: 'en' }, new Date())).done();
     own.stop();
   });
   it('is made by whoever may only read: a replica will do', async () => {
@@ -64,7 +68,7 @@ describe('a paper', () => {
     url.searchParams.set('options', '-c default_transaction_read_only=on');
     const reading = makePapers(url.toString(), server.picturePlace);
     for (const what of ['record.pdf', 'record.json', 'readings.csv', 'shower.json'] as const) {
-      const made = await reading.make({ what, shower: id, unit: 'in' } as Paper, new Date());
+      const made = await reading.make({ what, shower: id, unit: 'in', language: 'en' } as Paper, new Date());
       await made.done();
     }
     reading.stop();
@@ -74,7 +78,7 @@ describe('a paper', () => {
     const own = makePapers(urlOf(server.store), server.picturePlace);
     const all = await Promise.all(
       Array.from({ length: 70 }, () =>
-        own.make({ what: 'readings.csv', shower: id }, new Date()).then(
+        own.make({ what: 'readings.csv', shower: id, unit: 'in', language: 'en' }, new Date()).then(
           async ({ done }) => done().then(() => 'made'),
           (e: { code: string }) => e.code,
         ),

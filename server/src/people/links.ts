@@ -1,9 +1,10 @@
 import { randomBytes } from 'node:crypto';
 import type { LinkLine, MadeLink, NewLink } from '@careful-seam/contract/api/office';
 import { sha256Hex } from '@careful-seam/core/log/chain';
-import { makeWords } from '@careful-seam/words/texts/words';
+import { type Language, makeWords } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
+import { readSettings } from '../firm/settings';
 import { queueMail, SECRET } from '../mail/outbox';
 import { CrewEntity, LinkEntity, type LinkRow, ShowerEntity, UserEntity } from '../store/entities';
 import { Refusal } from './refusal';
@@ -15,10 +16,15 @@ const LIST_AT_MOST = 200;
 /** The page that a link of each kind opens. */
 const PAGES = { crew: '/crew-link', record: '/r', password: '/set-password' } as const;
 
-type Target = Pick<LinkRow, 'label' | 'crewId' | 'showerId' | 'userId'> & { hours: number; email: string | null };
+type Target = Pick<LinkRow, 'label' | 'crewId' | 'showerId' | 'userId'> & {
+  hours: number;
+  email: string | null;
+  /** The language of who gets it, where that is known. */
+  language: Language | null;
+};
 
 async function targetOf(store: DataSource, wanted: NewLink): Promise<Target> {
-  const none = { crewId: null, showerId: null, userId: null };
+  const none = { crewId: null, showerId: null, userId: null, language: null };
   if (wanted.kind === 'crew') {
     const crew = await store.getRepository(CrewEntity).findOneBy({ id: wanted.crewId });
     if (!crew) throw new Refusal('no-such-crew', 'crewId');
@@ -31,7 +37,8 @@ async function targetOf(store: DataSource, wanted: NewLink): Promise<Target> {
   }
   const user = await store.getRepository(UserEntity).findOneBy({ id: wanted.userId });
   if (!user) throw new Refusal('no-such-person', 'userId');
-  return { ...none, userId: user.id, label: user.name, hours: PASSWORD_LINK_HOURS, email: user.email };
+  const { id: userId, name: label, email, language } = user;
+  return { ...none, userId, label, hours: PASSWORD_LINK_HOURS, email, language };
 }
 
 /** Makes a link with a random code, told once. With an address it also goes into the outbox. */
@@ -40,7 +47,7 @@ export async function makeLink(
   wanted: NewLink,
   { by, now, origin }: { by: string; now: Date; origin: string },
 ): Promise<MadeLink> {
-  const { hours, email, ...target } = await targetOf(store, wanted);
+  const { hours, email, language, ...target } = await targetOf(store, wanted);
   const code = randomBytes(24).toString('base64url');
   const expiresAt = new Date(now.getTime() + hours * HOUR_MS);
   const row = {
@@ -55,7 +62,7 @@ export async function makeLink(
   await store.getRepository(LinkEntity).insert({ ...row, revokedAt: null, lastUsedAt: null, uses: 0 });
   const path = `${PAGES[wanted.kind]}/${code}`;
   if (email) {
-    const { t } = makeWords('en');
+    const { t } = makeWords(language ?? (await readSettings(store)).language);
     const until = expiresAt.toISOString().slice(0, 16).replace('T', ' ');
     const subject = t(`mail.${wanted.kind}Subject`, { label: target.label });
     await queueMail(

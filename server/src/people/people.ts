@@ -22,7 +22,7 @@ export async function makePerson(store: DataSource, input: z.infer<typeof NewPer
   const users = store.getRepository(UserEntity);
   if (await users.findOneBy({ signIn: input.signIn }))
     throw new Refusal('sign-in-taken', 'signIn', { name: input.signIn });
-  const row: UserRow = { id: v4(), ...input, passwordHash: await hashPassword(v4()), disabled: false };
+  const row: UserRow = { id: v4(), ...input, passwordHash: await hashPassword(v4()), disabled: false, language: null };
   await users.insert(row);
   return row;
 }

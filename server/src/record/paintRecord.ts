@@ -11,7 +11,7 @@ import {
   type ShownUnit,
 } from '@careful-seam/words/sentences/sentences';
 import { elementName, faceName, placesName } from '@careful-seam/words/texts/names';
-import { makeWords, type Words } from '@careful-seam/words/texts/words';
+import { type Language, makeWords, type Words } from '@careful-seam/words/texts/words';
 import { DateTime } from 'luxon';
 import { recordLedger } from './buildRecord';
 import { paintFloods } from './paintFlood';
@@ -24,6 +24,7 @@ type Pdf = PDFKit.PDFDocument;
 
 export interface PaintOptions {
   unit: ShownUnit;
+  language: Language;
   /** Bytes of a picture, or null while it has not arrived. */
   picture: (hash: string) => Promise<Buffer | null>;
   /** Whose record it is; the bytes of its logo where it has one. */
@@ -318,7 +319,7 @@ function paintFeet({ doc, t, record }: Paper): void {
 /** The record as PDF: map as vectors, ledger in figures, readings, defects with pictures, head, cautions, deference. */
 export async function paintRecord(record: ShowerRecord, state: ShowerState, options: PaintOptions): Promise<Buffer> {
   const doc = await newSheet(`${record.shower.name} · ${record.shower.job}`, new Date(record.madeAt));
-  const t = makeWords('en').t;
+  const t = makeWords(options.language).t;
   const when = (iso: string) => DateTime.fromISO(iso, { zone: record.shower.timeZone }).toFormat('d LLL yyyy HH:mm');
   const paper: Paper = { doc, t, record, state, unit: options.unit, when };
   await paintFirm(doc, options.firm);

@@ -1,4 +1,4 @@
-import { makeWords } from '@careful-seam/words/texts/words';
+import { type Language, makeWords } from '@careful-seam/words/texts/words';
 import { DateTime } from 'luxon';
 import type { LoadedShower } from '../showers/loadShower';
 import { recordLedger } from './buildRecord';
@@ -6,7 +6,7 @@ import { paintMap } from './paintMap';
 import { bottomOf, INK, MARGIN, newSheet, SOFT, toBuffer } from './recordSheet';
 
 /** The unfolded map alone on one sheet laid across, as large as it goes, with the ledger's head. Null before it is drawn. */
-export async function printMap({ row, state }: LoadedShower, now: Date): Promise<Buffer | null> {
+export async function printMap({ row, state }: LoadedShower, language: Language, now: Date): Promise<Buffer | null> {
   if (!state.geometry) return null;
   const doc = await newSheet(`${row.name} · ${row.job}`, now, 'landscape');
   const zone = state.created?.body.timeZone ?? 'UTC';
@@ -20,6 +20,6 @@ export async function printMap({ row, state }: LoadedShower, now: Date): Promise
     .text(`${state.rules?.method.label ?? ''} · ${when} (${zone})${head}`)
     .fillColor(INK)
     .moveDown(1);
-  paintMap(doc, makeWords('en').t, state.geometry.model, recordLedger(state).lines, bottomOf(doc) - doc.y - 24);
+  paintMap(doc, makeWords(language).t, state.geometry.model, recordLedger(state).lines, bottomOf(doc) - doc.y - 24);
   return toBuffer(doc);
 }

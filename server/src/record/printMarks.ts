@@ -4,7 +4,7 @@ import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
 import { showLength } from '@careful-seam/core/units/length';
 import { fallWords, type ShownUnit } from '@careful-seam/words/sentences/sentences';
 import { faceName } from '@careful-seam/words/texts/names';
-import { makeWords } from '@careful-seam/words/texts/words';
+import { type Language, makeWords } from '@careful-seam/words/texts/words';
 import type { LoadedShower } from '../showers/loadShower';
 import { HAIR, HOLD, heading, INK, line, MARGIN, need, newSheet, SOFT, toBuffer } from './recordSheet';
 
@@ -59,10 +59,13 @@ function paintStrip(
  * Marks for a sloped bed, wall by wall, over a level line at the height of the drain's rim. One height all round where
  * that keeps every path within its limits, else each place its own. Null before there are dimensions.
  */
-export async function printMarks({ row, state }: LoadedShower, now: Date, unit: ShownUnit): Promise<Buffer | null> {
+export async function printMarks(
+  { row, state }: LoadedShower,
+  { unit, language, now }: { unit: ShownUnit; language: Language; now: Date },
+): Promise<Buffer | null> {
   if (!state.geometry) return null;
   const { geometry } = state.geometry.model;
-  const t = makeWords('en').t;
+  const t = makeWords(language).t;
   const { footprint } = geometry;
   const drain = { xMm: geometry.drain.xMm, yMm: geometry.drain.yMm };
   const design = fallDesign({ footprint, drain, minFall: MIN_FALL, maxFall: MAX_FALL, reserveMm: FALL_RESERVE_MM });

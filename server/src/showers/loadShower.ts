@@ -1,7 +1,9 @@
 import type { Person } from '@careful-seam/contract/api/messages';
 import type { Entry } from '@careful-seam/core/log/entry';
 import type { Arrivals, ShowerState } from '@careful-seam/core/log/state';
-import { atMoment, foldShower } from '@careful-seam/core/proof/fold/foldShower';
+import { atMoment, type FindRuleBook, foldShower } from '@careful-seam/core/proof/fold/foldShower';
+import { translateBook } from '@careful-seam/core/rules/translateBook';
+import type { Language } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
 import { Refusal } from '../people/refusal';
 import { EntryEntity, type EntryRow } from '../store/entities';
@@ -30,12 +32,22 @@ export interface LoadedShower {
   state: ShowerState;
 }
 
-/** All entries of a shower and the state they fold to, judged at `now` or else at the last entry. */
-export async function loadShower(store: DataSource, row: ShowerWithHead, now?: Date): Promise<LoadedShower> {
+/** All entries of a shower and the state they fold to, judged at `now` or else at the last entry, by its rules in a language. */
+export async function loadShower(
+  store: DataSource,
+  row: ShowerWithHead,
+  now?: Date,
+  language: Language = 'en',
+): Promise<LoadedShower> {
   const rows = await store
     .getRepository(EntryEntity)
     .find({ where: { showerId: row.id }, order: { ledgerSeq: 'ASC' } });
   const entries = rows.map((r) => JSON.parse(r.text) as Entry);
-  const state = foldShower(entries, (await loadRuleBooks(store))(row.bookOrigin), arrivalsOf(rows));
+  const find = (await loadRuleBooks(store))(row.bookOrigin);
+  const inLanguage: FindRuleBook = (id, version) => {
+    const book = find(id, version);
+    return book && translateBook(book, language);
+  };
+  const state = foldShower(entries, inLanguage, arrivalsOf(rows));
   return { row, rows, entries, state: now ? atMoment(state, now.getTime()) : state };
 }

@@ -9,6 +9,8 @@ export interface UserRow {
   crewId: string | null;
   disabled: boolean;
   email: string | null;
+  /** The language that this person chose on a tablet; null: the firm's. */
+  language: 'en' | 'es' | null;
 }
 export const UserEntity = new EntitySchema<UserRow>({
   name: 'firm_user',
@@ -21,6 +23,7 @@ export const UserEntity = new EntitySchema<UserRow>({
     crewId: { type: 'text', name: 'crew_id', nullable: true },
     disabled: { type: 'boolean', default: false },
     email: { type: 'text', nullable: true },
+    language: { type: 'text', nullable: true },
   },
   uniques: [{ name: 'firm_user_sign_in', columns: ['signIn'] }],
 });

@@ -243,6 +243,17 @@ class Operations1764490000000 implements MigrationInterface {
   }
 }
 
+/** Mail speaks the language of who reads it. */
+class Languages1764560000000 implements MigrationInterface {
+  name = 'Languages1764560000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query('ALTER TABLE firm_user ADD COLUMN language text');
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('ALTER TABLE firm_user DROP COLUMN language');
+  }
+}
+
 export const MIGRATIONS = [
   FirstTables1763900000000,
   Office1763950000000,
@@ -252,4 +263,5 @@ export const MIGRATIONS = [
   MailTries1764440000000,
   TenYears1764480000000,
   Operations1764490000000,
+  Languages1764560000000,
 ];

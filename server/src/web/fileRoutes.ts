@@ -4,7 +4,7 @@ import { ImportAnswer, ShowersFile } from '@careful-seam/files/showersFile';
 import { readShowersFile } from '../files/showersFile';
 import type { Paper } from '../papers/makePaper';
 import { visibleShower } from '../showers/loadShower';
-import { type Call, param, type Route, read, uuidParam } from './route';
+import { type Call, languageOf, param, type Route, read, uuidParam } from './route';
 import { sendPaper, unitAsked } from './sendPaper';
 
 /** Papers of a shower, by what their address ends with; the name of the file begins with the word before the dot. */
@@ -25,7 +25,11 @@ const paperOf =
     const row = await visibleShower(services.store, person, uuidParam(req));
     res.locals.about = `${row.name}, ${row.job}`;
     const [word, ending] = what.split('.');
-    return sendPaper(call, { what, shower: row.id, unit: unitAsked(req) } as Paper, `${word}-${row.id}.${ending}`);
+    return sendPaper(
+      call,
+      { what, shower: row.id, unit: unitAsked(req), language: languageOf(req) } as Paper,
+      `${word}-${row.id}.${ending}`,
+    );
   };
 
 async function jobFile(call: Call): Promise<undefined> {

@@ -6,7 +6,7 @@ import { listLinks, makeLink, revokeLink, useLink } from '../people/links';
 import { Refusal } from '../people/refusal';
 import { openLinkSession, personOfLink } from '../people/sessions';
 import { oneShowerRow, type ShowerWithHead } from '../showers/showerRows';
-import { type Call, param, type Route, read, setSessionCookie, uuidParam } from './route';
+import { type Call, languageOf, param, type Route, read, setSessionCookie, uuidParam } from './route';
 import { sendPaper, unitAsked } from './sendPaper';
 
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
@@ -114,7 +114,11 @@ export const LINK_ROUTES: readonly Route[] = [
     did: 'record-read-by-link',
     answer: async (call) => {
       const { id } = await behindLink(call);
-      return sendPaper(call, { what: 'record.pdf', shower: id, unit: unitAsked(call.req) }, `record-${id}.pdf`);
+      return sendPaper(
+        call,
+        { what: 'record.pdf', shower: id, unit: unitAsked(call.req), language: languageOf(call.req) },
+        `record-${id}.pdf`,
+      );
     },
   },
 ];

@@ -4,6 +4,7 @@ import {
   CrewName,
   Inspectors,
   NewPerson,
+  OwnLanguage,
   OwnPassword,
   PeopleAnswer,
   PersonRow,
@@ -72,6 +73,13 @@ async function changeOwnPassword({ req, res, person, services }: Call): Promise<
   return {};
 }
 
+/** Keeps the language that a person chose on a tablet. Who came by a link has no account to keep it with. */
+async function setOwnLanguage({ req, person, services }: Call): Promise<unknown> {
+  const { language } = read(OwnLanguage, req.body);
+  await services.store.getRepository(UserEntity).update({ id: person.id }, { language });
+  return {};
+}
+
 async function nameCrew({ req, res, services }: Call): Promise<unknown> {
   const { name } = read(CrewName, req.body);
   const id = param(req, 'crew') || `crew-${v4().slice(0, 8)}`;
@@ -130,6 +138,17 @@ export const PEOPLE_ROUTES: readonly Route[] = [
     gives: z.object({ signIn: z.string() }),
     did: 'password-set',
     answer: setOwnPassword,
+  },
+  {
+    method: 'put',
+    path: '/api/session/language',
+    summary: 'Keeps the language that mail to this person is written in',
+    roles: ROLES,
+    limit: 'usual',
+    body: 'json',
+    takes: OwnLanguage,
+    gives: z.object({}),
+    answer: setOwnLanguage,
   },
   {
     roles: ROLES,

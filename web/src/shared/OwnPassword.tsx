@@ -2,8 +2,9 @@ import { PASSWORD_AT_LEAST } from '@careful-seam/contract/api/office';
 import { type FormEvent, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
-import { call, errorWords } from '../tablet/api';
+import { call } from '../tablet/api';
 import { PasswordField } from '../ui/PasswordField';
+import { errorWords } from '../ui/words';
 
 /** Changes one's own password: the one in force, then the new one. Other tablets are signed out by it. */
 export function OwnPassword() {

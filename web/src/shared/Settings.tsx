@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useNavigate } from 'react-router';
+import { tellLanguage } from '../tablet/ownLanguage';
 import { useParts } from '../tablet/store';
 import { Choice } from '../ui/Choice';
 import { usePreferences } from '../ui/preferences';
@@ -26,7 +27,10 @@ export function Settings() {
           <Choice
             label={t('settings.language')}
             value={language}
-            onChoose={(language) => set({ language })}
+            onChoose={(language) => {
+              set({ language });
+              void tellLanguage();
+            }}
             options={[
               { key: 'en', label: 'English' },
               { key: 'es', label: 'Español' },

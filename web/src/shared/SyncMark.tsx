@@ -2,9 +2,8 @@ import { CLOCK_OFF_MS } from '@careful-seam/contract/api/messages';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
-import { errorWords } from '../tablet/api';
 import { useParts, waitingEntries } from '../tablet/store';
-import { problemWords } from '../ui/words';
+import { errorWords, problemWords } from '../ui/words';
 
 /** What other people wrote on this tablet: it waits for them, or for a manager who hands it in. */
 function OfOthers({ count }: { count: number }) {

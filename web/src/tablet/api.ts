@@ -1,7 +1,6 @@
 import { ErrorAnswer } from '@careful-seam/contract/api/messages';
 import type { ToldProblem } from '@careful-seam/words/errors/errors';
 import type { z } from 'zod';
-import { problemWords } from '../ui/words';
 
 /** A refusal from the server, or the lack of one: `code` is "offline" when nothing answered. */
 export class ApiError extends Error {
@@ -26,12 +25,6 @@ async function refusal(response: Response): Promise<ApiError> {
   if (read.success) return new ApiError(read.data.error, status);
   return new ApiError({ code: 'server-answered', field: '', values: { status } }, status);
 }
-
-/** What went wrong as a sentence in the language that is spoken. */
-export const errorWords = (error: unknown): string =>
-  error instanceof ApiError
-    ? problemWords(error.problem)
-    : problemWords({ code: 'unforeseen', values: { detail: error instanceof Error ? error.message : String(error) } });
 
 /** The way to the server. `fetch` in the browser; a network in memory in the simulation. */
 export type Fetch = (path: string, init: RequestInit) => Promise<Response>;

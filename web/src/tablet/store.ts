@@ -9,13 +9,15 @@ import { useMemo } from 'react';
 import { v4 } from 'uuid';
 import { create } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
-import { ApiError, call, errorWords, isOffline, send, theServer } from './api';
+import { errorWords } from '../ui/words';
+import { ApiError, call, isOffline, send, theServer } from './api';
 import { AWAKE_AT_MOST, FIRST, whoIsAwake } from './awake';
 import { type Database, openDatabase, readKept, type StoredEntry, type StoredShower, writeKept } from './database';
 import { handInOthers } from './handIn';
 import { fold, foldAll, type LocalShower, readBooks } from './localShower';
 import { onceFor, sameDrafts } from './once';
 import { append, type Ports, showersWaiting, type Writing } from './outbox';
+import { tellLanguage } from './ownLanguage';
 import { fetchCopies, sendPictures } from './pictures';
 import { rechain } from './rechain';
 import { askForRoom, type Room, withRoom } from './room';
@@ -221,6 +223,7 @@ async function comeIn(person: Person): Promise<void> {
   const { setState: set, getState: get } = useStore;
   await writeKept(get().db!, { person });
   set({ person, connection: 'online', lastSyncAt: null });
+  void tellLanguage();
   void get().sync();
 }
 

@@ -2,7 +2,8 @@ import { QueueAnswer } from '@careful-seam/contract/api/queue';
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { z } from 'zod';
-import { call, errorWords } from './api';
+import { errorWords } from '../ui/words';
+import { call } from './api';
 
 /** A list that the office reads from the server when it is looked at. */
 export function useList<T extends z.ZodType>(schema: T, path: string) {

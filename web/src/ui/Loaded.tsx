@@ -1,7 +1,7 @@
 import type { UseQueryResult } from '@tanstack/react-query';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
-import { errorWords } from '../tablet/api';
+import { errorWords } from './words';
 
 interface Props<T> {
   answer: UseQueryResult<T>;

@@ -1,6 +1,6 @@
 import i18next, { type i18n, type TFunction } from 'i18next';
-import en from './en.json';
-import es from './es.json';
+import en from './en.json' with { type: 'json' };
+import es from './es.json' with { type: 'json' };
 
 export const LANGUAGES = ['en', 'es'] as const;
 export type Language = (typeof LANGUAGES)[number];

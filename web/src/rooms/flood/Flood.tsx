@@ -28,6 +28,7 @@ import { SyncMark } from '../../shared/SyncMark';
 import { type LocalShower, useStore } from '../../tablet/store';
 import { useKeepAwake } from '../../tablet/tabletCare';
 import { usePreferences } from '../../ui/preferences';
+import { words } from '../../ui/words';
 import { ClimateSheet } from './ClimateSheet';
 import { EndSheet } from './EndSheet';
 import { EventSheet } from './EventSheet';
@@ -259,7 +260,7 @@ function FloodTestView({
         {test.running && (
           <a
             className="key flex items-center justify-center text-sm"
-            href={`/api/showers/${shower.id}/flood.ics`}
+            href={`/api/showers/${shower.id}/flood.ics?lang=${words.language}`}
             download
           >
             {t('flood.calendar')}

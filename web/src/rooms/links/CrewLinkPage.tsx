@@ -1,8 +1,8 @@
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useNavigate, useParams } from 'react-router';
-import { errorWords } from '../../tablet/api';
 import { useParts } from '../../tablet/store';
+import { errorWords } from '../../ui/words';
 
 /** The page that a crew's link opens: signs in by it and goes on to the crew's own holds. */
 export function CrewLinkPage() {

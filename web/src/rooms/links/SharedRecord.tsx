@@ -4,8 +4,9 @@ import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useQuery } from '@tanstack/react-query';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
-import { call, errorWords } from '../../tablet/api';
+import { call } from '../../tablet/api';
 import { usePreferences } from '../../ui/preferences';
+import { errorWords, words } from '../../ui/words';
 
 function Figures({ record }: { record: ShowerRecord }) {
   const { t } = useTranslation();
@@ -82,7 +83,11 @@ export function SharedRecord() {
         ))}
         {record.firmSignature && <p>{t('shared.firmSigned')}</p>}
       </section>
-      <a className="key key-main flex items-center justify-center text-lg" href={`${path}/record.pdf`} download>
+      <a
+        className="key key-main flex items-center justify-center text-lg"
+        href={`${path}/record.pdf?lang=${words.language}`}
+        download
+      >
         {t('shared.pdf')}
       </a>
       <footer className="text-soft text-sm">

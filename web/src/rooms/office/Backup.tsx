@@ -1,10 +1,10 @@
 import { RestoreState } from '@careful-seam/contract/api/office';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { call, errorWords, send } from '../../tablet/api';
+import { call, send } from '../../tablet/api';
 import { FileKey } from '../../ui/FileKey';
 import { Problem } from '../../ui/Loaded';
-import { problemWords } from '../../ui/words';
+import { errorWords, problemWords } from '../../ui/words';
 
 /** How often a restore that runs is asked how far it is, ms. */
 const ASKED_EVERY_MS = 1000;

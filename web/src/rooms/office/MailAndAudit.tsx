@@ -2,9 +2,10 @@ import { AuditPage, Outbox } from '@careful-seam/contract/api/office';
 import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useTranslation } from 'react-i18next';
-import { call, errorWords } from '../../tablet/api';
+import { call } from '../../tablet/api';
 import { useList } from '../../tablet/useList';
 import { Loaded } from '../../ui/Loaded';
+import { errorWords } from '../../ui/words';
 
 /** Mail that went out, or that would have: without a mail server everything stays here to be read. */
 export function Mail() {

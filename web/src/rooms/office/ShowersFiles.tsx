@@ -1,9 +1,10 @@
 import { ImportAnswer } from '@careful-seam/files/showersFile';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { errorWords, send } from '../../tablet/api';
+import { send } from '../../tablet/api';
 import { useNamedShowers, useStore } from '../../tablet/store';
 import { FileKey } from '../../ui/FileKey';
+import { errorWords } from '../../ui/words';
 
 const LARGEST_BYTES = 200 * 1024 * 1024;
 

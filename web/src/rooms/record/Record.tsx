@@ -14,10 +14,11 @@ import { Legend } from '../../drawing/Legend';
 import { type MarkState, ShowerMap } from '../../drawing/ShowerMap';
 import { Missing } from '../../shared/Missing';
 import { SyncMark } from '../../shared/SyncMark';
-import { call, errorWords } from '../../tablet/api';
+import { call } from '../../tablet/api';
 import { acknowledge, append, takeBack } from '../../tablet/outbox';
 import { type LocalShower, newId, useParts, useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
+import { errorWords, words } from '../../ui/words';
 
 function SignForm({ shower }: { shower: LocalShower }) {
   const { t } = useTranslation();
@@ -152,7 +153,7 @@ export function RecordScreen() {
           </p>
         </div>
         <SyncMark />
-        <a className="key flex items-center" href={`/api/showers/${id}/readings.csv`} download>
+        <a className="key flex items-center" href={`/api/showers/${id}/readings.csv?lang=${words.language}`} download>
           {t('record.csv')}
         </a>
         <a className="key flex items-center" href={`/api/showers/${id}/record.json`} download>
@@ -163,10 +164,14 @@ export function RecordScreen() {
             {t('record.file')}
           </a>
         )}
-        <a className="key flex items-center" href={`/api/showers/${id}/map.pdf`} download>
+        <a className="key flex items-center" href={`/api/showers/${id}/map.pdf?lang=${words.language}`} download>
           {t('record.mapAlone')}
         </a>
-        <a className="key key-main flex items-center" href={`/api/showers/${id}/record.pdf?unit=${unit}`} download>
+        <a
+          className="key key-main flex items-center"
+          href={`/api/showers/${id}/record.pdf?unit=${unit}&lang=${words.language}`}
+          download
+        >
           {t('record.pdf')}
         </a>
       </header>

@@ -11,6 +11,10 @@ import { usePreferences } from '../../ui/preferences';
 
 interface Props {
   check: Check;
+  /** A text of the draft in the language that is spoken. */
+  say: (text: string) => string;
+  /** The check is called otherwise, in the language that is spoken. */
+  onLabel: (said: string) => void;
   onChange: (check: Check) => void;
   onRemove: () => void;
 }
@@ -22,7 +26,15 @@ function withLimit(check: Check, side: Side, value: number | null): Check {
 }
 
 /** One limit as it is typed; what can't be read stays as typed and is told. */
-function LimitField({ check, side, onChange }: { check: Check; side: Side; onChange: (check: Check) => void }) {
+interface LimitProps {
+  check: Check;
+  /** What the check is called in the language that is spoken. */
+  name: string;
+  side: Side;
+  onChange: (check: Check) => void;
+}
+
+function LimitField({ check, name, side, onChange }: LimitProps) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const figures = ruleOf(check).figures(check)!;
@@ -43,7 +55,7 @@ function LimitField({ check, side, onChange }: { check: Check; side: Side; onCha
   return (
     <input
       className="field px-1"
-      aria-label={t(`rules.limit.${side}`, { check: check.label })}
+      aria-label={t(`rules.limit.${side}`, { check: name })}
       placeholder={t(`rules.none.${side}`)}
       value={typed ?? shown}
       aria-invalid={bad}
@@ -58,12 +70,12 @@ function LimitField({ check, side, onChange }: { check: Check; side: Side; onCha
 }
 
 /** The firm's school of counting cement. */
-function SchoolField({ check, onChange }: { check: WaitCheck; onChange: (check: Check) => void }) {
+function SchoolField({ check, name, onChange }: Omit<LimitProps, 'check' | 'side'> & { check: WaitCheck }) {
   const { t } = useTranslation();
   return (
     <select
       className="field px-1 text-base"
-      aria-label={t('rules.school', { check: check.label })}
+      aria-label={t('rules.school', { check: name })}
       value={check.model ?? CURE_MODELS[0]}
       onChange={(e) => onChange({ ...check, model: CURE_MODELS.find((m) => m === e.target.value)! })}
     >
@@ -115,7 +127,7 @@ function FilmFields({ check, onChange }: { check: FilmCheck; onChange: (check: C
 }
 
 /** One check of the draft: its words, limits, severity, why it matters and where it comes from. */
-export function CheckEditor({ check, onChange, onRemove }: Props) {
+export function CheckEditor({ check, say, onLabel, onChange, onRemove }: Props) {
   const { t } = useTranslation();
   const limits = ruleOf(check).figures(check);
   return (
@@ -124,24 +136,24 @@ export function CheckEditor({ check, onChange, onRemove }: Props) {
         <input
           className="field px-1 text-base"
           aria-label={t('rules.label', { check: check.id })}
-          value={check.label}
-          onChange={(e) => onChange({ ...check, label: e.target.value })}
+          value={say(check.label)}
+          onChange={(e) => onLabel(e.target.value)}
         />
         <p className="text-soft text-sm leading-tight">
-          {check.why} <span className="italic">{check.source}</span>
+          {say(check.why)} <span className="italic">{check.source}</span>
         </p>
       </div>
-      {limits ? <LimitField check={check} side="least" onChange={onChange} /> : <span />}
+      {limits ? <LimitField check={check} name={say(check.label)} side="least" onChange={onChange} /> : <span />}
       {check.kind === 'wait' && check.cures === 'cement' ? (
-        <SchoolField check={check} onChange={onChange} />
+        <SchoolField check={check} name={say(check.label)} onChange={onChange} />
       ) : limits?.hasMost ? (
-        <LimitField check={check} side="most" onChange={onChange} />
+        <LimitField check={check} name={say(check.label)} side="most" onChange={onChange} />
       ) : (
         <span />
       )}
       <select
         className="field px-1 text-base"
-        aria-label={t('rules.severity', { check: check.label })}
+        aria-label={t('rules.severity', { check: say(check.label) })}
         value={check.severity}
         onChange={(e) => onChange({ ...check, severity: e.target.value as Severity })}
       >
@@ -154,7 +166,7 @@ export function CheckEditor({ check, onChange, onRemove }: Props) {
       <button
         type="button"
         className="key px-2 text-sm"
-        aria-label={t('rules.remove', { check: check.label })}
+        aria-label={t('rules.remove', { check: say(check.label) })}
         onClick={onRemove}
       >
         {t('rules.out')}

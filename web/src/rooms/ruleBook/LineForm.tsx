@@ -1,12 +1,13 @@
 import { filmFault } from '@careful-seam/core/rules/filmFault';
 import { LINE_KINDS, type LineKind, MORTAR_KINDS, type ProductLine } from '@careful-seam/core/rules/productLine';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { textIn } from '@careful-seam/core/rules/translateBook';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { newId } from '../../tablet/store';
 import { Sheet } from '../../ui/Sheet';
-import { problemWords } from '../../ui/words';
+import { problemWords, words } from '../../ui/words';
 import { fieldOf, figuresOf, readFigures, sidesOf, typedFigures } from './labelFigures';
 
 interface Props {
@@ -117,7 +118,7 @@ export function LineForm({ draft, line, onKeep, onClose }: Props) {
             {draft.methods.map((m) => (
               <label key={m.key} className="flex min-h-12 items-center gap-2 leading-tight">
                 <input type="checkbox" className="size-6 flex-none" value={m.key} {...register('methods')} />
-                {m.label}
+                {textIn(draft, words.language, m.label)}
               </label>
             ))}
           </div>

@@ -4,13 +4,15 @@ import { useTranslation } from 'react-i18next';
 
 interface Props {
   draft: RuleBook;
+  /** A text of the draft in the language that is spoken. */
+  say: (text: string) => string;
   method: string;
   stage: string;
   onChange: (draft: RuleBook) => void;
 }
 
 /** The questions of a stage on which the trade disagrees, with the firm's own choice. */
-export function Questions({ draft, method, stage, onChange }: Props) {
+export function Questions({ draft, say, method, stage, onChange }: Props) {
   const { t } = useTranslation();
   const asked = draft.methods
     .find((m) => m.key === method)!
@@ -32,29 +34,30 @@ export function Questions({ draft, method, stage, onChange }: Props) {
             className="grid grid-cols-[1fr_1.2fr] items-start gap-2 border-hair border-b py-1.5 max-md:grid-cols-1"
           >
             <p className="leading-tight">
-              <span className="font-semibold">{d.question}</span> <span className="text-soft text-sm">{d.id}</span>
+              <span className="font-semibold">{say(d.question)}</span> <span className="text-soft text-sm">{d.id}</span>
               <span className="block text-soft text-sm">
-                {t(`rules.kind.${d.kind}`)}. {d.note}
+                {t(`rules.kind.${d.kind}`)}. {say(d.note)}
               </span>
             </p>
             <select
               className="field px-1 text-base"
-              aria-label={d.question}
+              aria-label={say(d.question)}
               value={draft.choices[d.id] ?? ''}
               onChange={(e) => choose(d.id, e.target.value)}
             >
               <option value="">
                 {t('rules.asMethod', {
-                  position: d.positions.find(
-                    (p) => p.key === standingPosition({ ...draft, choices: {} }, d, { method }),
-                  )?.text,
+                  position: say(
+                    d.positions.find((p) => p.key === standingPosition({ ...draft, choices: {} }, d, { method }))
+                      ?.text ?? '',
+                  ),
                 })}
               </option>
               {d.positions
                 .filter((p) => p.effect === 'accept' || p.effect === 'note')
                 .map((p) => (
                   <option key={p.key} value={p.key}>
-                    {p.key}) {p.text}
+                    {p.key}) {say(p.text)}
                   </option>
                 ))}
             </select>

@@ -4,10 +4,12 @@ import { changesFor, compareBooks } from '@careful-seam/core/proof/shown/compare
 import { checkBook } from '@careful-seam/core/rules/checkBook';
 import type { Check } from '@careful-seam/core/rules/checks/check';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { textIn, translateBook, withTextIn } from '@careful-seam/core/rules/translateBook';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { DifferenceList } from '../../shared/DifferenceList';
+import { useLanguage } from '../../shared/language';
 import { pinnedTo } from '../../shared/OfferedBook';
 import { call } from '../../tablet/api';
 import { useParts, useStore } from '../../tablet/store';
@@ -58,12 +60,14 @@ function Touched({ newest }: { newest: RuleBook }) {
 /** An earlier version beside the draft: what is asked otherwise. */
 function Compared({ draft, version }: { draft: RuleBook; version: number }) {
   const { t } = useTranslation();
+  const language = useLanguage();
   const path = `/api/rule-books/${draft.id}/${version}`;
   const answer = useQuery({ queryKey: [path], queryFn: () => call(RuleBookAnswer, 'GET', path) });
   return (
     <Loaded answer={answer}>
       {({ book }) => {
-        const { checks, choices, lines } = compareBooks(book, draft);
+        const now = translateBook(draft, language);
+        const { checks, choices, lines } = compareBooks(translateBook(book, language), now);
         return (
           <section data-testid="compared">
             <h3 className="font-bold">
@@ -80,7 +84,7 @@ function Compared({ draft, version }: { draft: RuleBook; version: number }) {
               ))}
               {choices.map((c) => (
                 <li key={c.question} className="text-sm">
-                  {draft.disagreements.find((d) => d.id === c.question)?.question}:{' '}
+                  {now.disagreements.find((d) => d.id === c.question)?.question}:{' '}
                   {t('rules.fromTo', { from: c.before ?? t('rules.shippedWay'), to: c.after ?? t('rules.shippedWay') })}
                 </li>
               ))}
@@ -103,7 +107,13 @@ function Editor({ newest }: { newest: RuleBook }) {
   const [against, setAgainst] = useState<number | null>(null);
   const [fileProblem, setFileProblem] = useState<string | null>(null);
   const list = useList(BookList, '/api/rule-books');
-  const difference = useMemo(() => compareBooks(newest, draft), [newest, draft]);
+  const language = useLanguage();
+  const say = (text: string) => textIn(draft, language, text);
+  // Compared as they are read: words that were changed in this language count too.
+  const difference = useMemo(
+    () => compareBooks(translateBook(newest, language), translateBook(draft, language)),
+    [newest, draft, language],
+  );
   const count = difference.checks.length + difference.choices.length + difference.lines.length;
   const sound = useMemo(() => checkBook(draft), [draft]);
   const here = draft.methods.find((m) => m.key === method)!;
@@ -132,7 +142,7 @@ function Editor({ newest }: { newest: RuleBook }) {
   return (
     <div className="flex h-full min-h-0 flex-col gap-2">
       <div className="flex flex-wrap items-center gap-2">
-        <p className="flex-1">{t('rules.inForce', { title: newest.title })}</p>
+        <p className="flex-1">{t('rules.inForce', { title: say(newest.title) })}</p>
         <select
           className="field w-auto text-base"
           aria-label={t('rules.compareWith')}
@@ -179,7 +189,7 @@ function Editor({ newest }: { newest: RuleBook }) {
           >
             {draft.methods.map((m) => (
               <option key={m.key} value={m.key}>
-                {m.label}
+                {say(m.label)}
               </option>
             ))}
           </select>
@@ -194,7 +204,7 @@ function Editor({ newest }: { newest: RuleBook }) {
                 setProducts(false);
               }}
             >
-              {s.order}. {s.label} ({s.checks.filter((c) => c.kind !== 'position').length})
+              {s.order}. {say(s.label)} ({s.checks.filter((c) => c.kind !== 'position').length})
             </button>
           ))}
         </div>
@@ -207,13 +217,19 @@ function Editor({ newest }: { newest: RuleBook }) {
                 <CheckEditor
                   key={`${method} ${shown.key} ${check.id}`}
                   check={check}
+                  say={say}
+                  onLabel={(said) =>
+                    language === 'en'
+                      ? setChecks((checks) => checks.map((c) => (c.id === check.id ? { ...c, label: said } : c)))
+                      : setDraft(withTextIn(draft, language, check.label, said))
+                  }
                   onChange={(next) => setChecks((checks) => checks.map((c) => (c.id === check.id ? next : c)))}
                   onRemove={() => setChecks((checks) => checks.filter((c) => c.id !== check.id))}
                 />
               ),
             )}
           </ul>
-          {!products && <Questions draft={draft} method={method} stage={shown.key} onChange={setDraft} />}
+          {!products && <Questions draft={draft} say={say} method={method} stage={shown.key} onChange={setDraft} />}
           <Touched newest={newest} />
         </div>
       </div>

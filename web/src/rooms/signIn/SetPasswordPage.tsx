@@ -3,8 +3,9 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import { z } from 'zod';
-import { call, errorWords } from '../../tablet/api';
+import { call } from '../../tablet/api';
 import { PasswordField } from '../../ui/PasswordField';
+import { errorWords } from '../../ui/words';
 
 /** The page that a password link opens: once, for the person it was made for. */
 export function SetPasswordPage() {

@@ -8,8 +8,9 @@ import { useTranslation } from 'react-i18next';
 import { Link, Navigate } from 'react-router';
 import { FirmChoiceFields, type FirmChoices } from '../../shared/FirmChoiceFields';
 import { LogoField } from '../../shared/LogoField';
-import { call, errorWords } from '../../tablet/api';
+import { call } from '../../tablet/api';
 import { usePreferences } from '../../ui/preferences';
+import { errorWords } from '../../ui/words';
 
 interface Typed {
   code: string;

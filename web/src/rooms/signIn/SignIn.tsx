@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { Navigate, useNavigate } from 'react-router';
-import { errorWords } from '../../tablet/api';
 import { useStore } from '../../tablet/store';
+import { errorWords } from '../../ui/words';
 import { useSetUpState } from './SetUpPage';
 
 /** Sign-in. Says in a sentence what went wrong; the name stays typed. */

@@ -21,7 +21,7 @@ import { useKeepAwake } from '../../tablet/tabletCare';
 import { FileKey } from '../../ui/FileKey';
 import { usePreferences } from '../../ui/preferences';
 import { saveFile } from '../../ui/saveFile';
-import { problemWords } from '../../ui/words';
+import { problemWords, words } from '../../ui/words';
 import { BedLine } from './BedLine';
 import { FlatResult } from './FlatResult';
 import { FloorPlan } from './FloorPlan';
@@ -210,7 +210,7 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
           {isFall && (
             <a
               className="key flex items-center px-2 text-sm"
-              href={`/api/showers/${shower.id}/marks.pdf?unit=${unit}`}
+              href={`/api/showers/${shower.id}/marks.pdf?unit=${unit}&lang=${words.language}`}
               download
             >
               {t('survey.marks')}
