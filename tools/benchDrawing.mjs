@@ -1,6 +1,6 @@
 // npm run bench, third part: the hardest shower drawn anew while a dimension is dragged, in the real browser.
 
-import { writeSection } from '@careful-seam/server/bench/performanceDoc.ts';
+import { writeSection } from '@careful-seam/server/bench/performanceDoc';
 import { chromium } from '@playwright/test';
 
 const STEPS = 200;

@@ -1,6 +1,6 @@
 // npm run bench, a part: a tablet that knows 200 showers against one that knows 1,000, through the real screens and the real server.
 
-import { writeSection } from '@careful-seam/server/bench/performanceDoc.ts';
+import { writeSection } from '@careful-seam/server/bench/performanceDoc';
 import { chromium } from '@playwright/test';
 import pg from 'pg';
 

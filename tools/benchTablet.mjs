@@ -1,8 +1,8 @@
 // npm run bench, second part: a tablet against the real application. Ratios within one run.
 import 'fake-indexeddb/auto';
 import { createServer } from 'node:http';
-import { sha256Hex } from '@careful-seam/core/log/chain.ts';
-import { writeSection } from '@careful-seam/server/bench/performanceDoc.ts';
+import { sha256Hex } from '@careful-seam/core/log/chain';
+import { writeSection } from '@careful-seam/server/bench/performanceDoc';
 import { chromium } from '@playwright/test';
 import sharp from 'sharp';
 import { v4 } from 'uuid';

@@ -30,8 +30,32 @@ export async function fold(
 ): Promise<LocalShower | null> {
   const stored = await db.get('showers', id);
   if (!stored) return null;
-  const entries = await entriesOf(db, id);
-  const { skewMs } = await readKept(db);
+  return worked(stored, await entriesOf(db, id), (await readKept(db)).skewMs, books, held);
+}
+
+/**
+ * The shower with what was just written on this tablet: what it holds already is not read from the store again. Should the store
+ * have got more meanwhile, from another window or a round of sync, that is shown by the refresh that follows it.
+ */
+export async function foldOn(
+  db: Database,
+  books: Map<string, RuleBook>,
+  held: LocalShower,
+  written: readonly StoredEntry[],
+): Promise<LocalShower> {
+  const stored = (await db.get('showers', held.id)) ?? held.stored;
+  const known = new Set(held.entries.map((e) => e.id));
+  const entries = [...held.entries, ...written.filter((e) => !known.has(e.id))];
+  return worked(stored, entries, (await readKept(db)).skewMs, books, held);
+}
+
+function worked(
+  stored: StoredShower,
+  entries: StoredEntry[],
+  skewMs: number,
+  books: Map<string, RuleBook>,
+  held?: LocalShower,
+): LocalShower {
   const origin = stored.row?.bookOrigin ?? '';
   const counted = entries.filter((e) => !e.aside);
   const parsed = new Map(counted.map((e) => [e.hash, held?.parsed.get(e.hash) ?? (JSON.parse(e.text) as Entry)]));
@@ -40,7 +64,7 @@ export async function fold(
     (book, version) => books.get(bookKey(origin, book, version)) ?? books.get(bookKey('', book, version)) ?? null,
     arrivalsOf(counted, skewMs),
   );
-  return { id, stored, entries, parsed, state: atMoment(folded, Date.now()) };
+  return { id: stored.id, stored, entries, parsed, state: atMoment(folded, Date.now()) };
 }
 
 /** Several showers, in the order given; those that are not here are left out. */

@@ -97,16 +97,22 @@ export async function unsentOf(db: Database, showerId: string): Promise<StoredEn
 
 /** How the entries came, for the fold; what was not sent yet is by this tablet's clock, off by what the last push told. */
 export function arrivalsOf(entries: readonly StoredEntry[], skewMs: number): Arrivals {
-  return new Map(
-    entries.map((e) => [
-      e.id,
-      {
-        skewMs: e.ledgerSeq === null ? skewMs : (e.skewMs ?? 0),
-        receivedAtMs: e.receivedAt === undefined ? null : Date.parse(e.receivedAt),
-        imported: e.imported ?? false,
-      },
-    ]),
-  );
+  return new Map(entries.map((e) => [e.id, e.ledgerSeq === null ? arrivalOf(e, skewMs) : rememberedArrival(e)]));
+}
+
+const arrivalOf = ({ receivedAt, imported }: StoredEntry, skewMs: number) => ({
+  skewMs,
+  receivedAtMs: receivedAt === undefined ? null : Date.parse(receivedAt),
+  imported: imported ?? false,
+});
+
+/** How an entry came that the server has, by the entry as it was read from the store: it is never changed there. */
+const arrived = new WeakMap<StoredEntry, ReturnType<typeof arrivalOf>>();
+
+function rememberedArrival(e: StoredEntry): ReturnType<typeof arrivalOf> {
+  const arrival = arrived.get(e) ?? arrivalOf(e, e.skewMs ?? 0);
+  arrived.set(e, arrival);
+  return arrival;
 }
 
 /** Showers with something that the server has not acknowledged. */

@@ -1,0 +1,52 @@
+import { DefectLifeSheet } from '../rooms/defect/DefectLifeSheet';
+import { DefectSheet } from '../rooms/defect/DefectSheet';
+import { RedoSheet } from '../rooms/defect/RedoSheet';
+import type { LocalShower } from '../tablet/store';
+
+/** What lies over the shower's screen. */
+export interface OpenSheet {
+  kind: 'defect' | 'redo' | 'life';
+  /** Id of the defect it is about, or null for a new one. */
+  defect: string | null;
+  /** The part of the seam that it begins with; null: the whole of it. */
+  stretch: { fromMm: number; toMm: number } | null;
+}
+
+interface Props {
+  shower: LocalShower;
+  stage: string;
+  element: string | null;
+  sheet: OpenSheet;
+  onSheet: (sheet: OpenSheet | null) => void;
+}
+
+/** A defect as it is found, done again, or lives on. */
+export function ShowerSheets({ shower: { id, state }, stage, element, sheet, onSheet }: Props) {
+  const about = sheet.defect ? (state.defects.get(sheet.defect) ?? null) : null;
+  const onClose = () => onSheet(null);
+  if (sheet.kind === 'defect' && element)
+    return (
+      <DefectSheet
+        showerId={id}
+        state={state}
+        stage={stage}
+        element={element}
+        defect={about}
+        stretch={sheet.stretch}
+        onClose={onClose}
+      />
+    );
+  if (about && sheet.kind === 'redo') return <RedoSheet showerId={id} state={state} defect={about} onClose={onClose} />;
+  if (about && sheet.kind === 'life')
+    return (
+      <DefectLifeSheet
+        showerId={id}
+        state={state}
+        defect={about}
+        onRedo={() => onSheet({ ...sheet, kind: 'redo' })}
+        onPicture={() => onSheet({ ...sheet, kind: 'defect' })}
+        onClose={onClose}
+      />
+    );
+  return null;
+}
