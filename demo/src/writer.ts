@@ -1,7 +1,9 @@
 import { judge } from '@careful-seam/core/checks/judge';
+import type { Body, EntryKind } from '@careful-seam/core/log/bodies';
 import type { SealedEntry } from '@careful-seam/core/log/chain';
-import type { Body, EntryKind, Place } from '@careful-seam/core/log/entry';
-import type { Requirement, ShowerState } from '@careful-seam/core/log/state';
+import type { Requirement } from '@careful-seam/core/log/judgement';
+import type { Place } from '@careful-seam/core/log/places';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { type ChainEnd, writeEntry } from '@careful-seam/core/log/writeEntry';
 import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import type { Check } from '@careful-seam/core/rules/checks/check';

@@ -1,6 +1,7 @@
-import { CHECK_VERDICTS } from '@careful-seam/core/log/entry';
+import { CHECK_VERDICTS } from '@careful-seam/core/log/bodies';
 import { SHORTFALLS } from '@careful-seam/core/log/floodTest';
-import { ORPHAN_REASONS, STAGE_CAUSES } from '@careful-seam/core/log/state';
+import { STAGE_CAUSES } from '@careful-seam/core/log/judgement';
+import { ORPHAN_REASONS } from '@careful-seam/core/log/state';
 import { FILM_ZONES } from '@careful-seam/core/membrane/film/filmZones';
 import { FILM_REASONS } from '@careful-seam/core/membrane/film/judgeFilm';
 import { LINE_STATES } from '@careful-seam/core/proof/shown/seamLine';

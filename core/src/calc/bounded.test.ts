@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
-import { BODIES } from '../log/entry';
+import { BODIES } from '../log/bodies';
 import { CALCULATIONS } from './registry';
 
 type Schema = Record<string, unknown>;

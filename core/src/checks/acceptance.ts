@@ -1,4 +1,5 @@
-import type { Deviation, Judgement, Requirement, ShowerState, Worst } from '../log/state';
+import type { Deviation, Judgement, Requirement, Worst } from '../log/judgement';
+import type { ShowerState } from '../log/state';
 import { type Stretch, subtract, union } from '../shower/seams/intervals';
 
 /** Where a finding fails or lacks something. A check without places: its whole element. */

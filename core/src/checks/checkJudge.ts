@@ -1,4 +1,5 @@
-import type { Evidence, Requirement, ShowerState } from '../log/state';
+import type { Requirement } from '../log/judgement';
+import type { Evidence, ShowerState } from '../log/state';
 import type { Measured } from './found';
 import type { Looked } from './looks';
 

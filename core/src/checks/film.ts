@@ -1,4 +1,5 @@
-import type { Evidence, Requirement, ShowerState, Worst } from '../log/state';
+import type { Requirement, Worst } from '../log/judgement';
+import type { Evidence, ShowerState } from '../log/state';
 import { FILM_ZONES, type FilmZone, PART_OF_ZONE, zoneAreas } from '../membrane/film/filmZones';
 import { type FilmJudged, type FilmLimits, judgeFilm } from '../membrane/film/judgeFilm';
 import type { FilmCheck } from '../rules/checks/film';

@@ -1,5 +1,6 @@
 import type { FloodEnd } from '../log/floodTest';
-import type { ShowerState, Worst } from '../log/state';
+import type { Worst } from '../log/judgement';
+import type { ShowerState } from '../log/state';
 import type { FloodCheck } from '../rules/checks/flood';
 import type { Judge } from './checkJudge';
 import { floodEntries, isWetLook } from './floodReadings';

@@ -1,4 +1,4 @@
-import type { Judgement, Worst } from '../log/state';
+import type { Judgement, Worst } from '../log/judgement';
 
 /** A reading typed as the limit meets it, whatever the last bit of the double says. */
 export const SLACK_MM = 1e-6;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Body } from '../log/entry';
+import type { Body } from '../log/bodies';
 import { foldShower } from '../proof/fold/foldShower';
 import { ownBlockersOf } from '../proof/holds/release';
 import { RuleBook } from '../rules/ruleBook';

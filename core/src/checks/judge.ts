@@ -1,4 +1,5 @@
-import type { Judgement, Requirement, ShowerState } from '../log/state';
+import type { Judgement, Requirement } from '../log/judgement';
+import type { ShowerState } from '../log/state';
 import { standingDeviation } from './acceptance';
 import type { Measured } from './found';
 import { judgeOf } from './judges';

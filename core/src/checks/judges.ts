@@ -1,4 +1,4 @@
-import type { Judgement } from '../log/state';
+import type { Judgement } from '../log/judgement';
 import type { Check, CheckKind, CheckOf } from '../rules/checks/check';
 import type { Judge } from './checkJudge';
 import { figureJudge } from './figure';

@@ -1,5 +1,6 @@
-import type { LookAnswer } from '../log/entry';
-import type { Evidence, Requirement } from '../log/state';
+import type { LookAnswer } from '../log/bodies';
+import type { Requirement } from '../log/judgement';
+import type { Evidence } from '../log/state';
 import { type Stretch, subtract, union } from '../shower/seams/intervals';
 import type { Measured } from './found';
 

@@ -1,4 +1,5 @@
-import type { Evidence, Requirement, ShowerState, Worst } from '../log/state';
+import type { Requirement, Worst } from '../log/judgement';
+import type { Evidence, ShowerState } from '../log/state';
 import { lapVerdict, spokenStretches } from '../membrane/laps';
 import type { MeasuredCheck } from '../rules/checks/measured';
 import { clip, subtract, union } from '../shower/seams/intervals';

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Place } from '../log/entry';
+import type { Place } from '../log/places';
 import type { ElementSize } from '../log/state';
 import { elementsOf, stillFits } from '../proof/fold/foldEvidence';
 import { distance3, type Point3 } from '../shower/geometry/point';

@@ -1,4 +1,4 @@
-import type { Place } from '../log/entry';
+import type { Place } from '../log/places';
 import { between, cross, distance3, dot, minus, type Point3 } from '../shower/geometry/point';
 import type { ShowerModel } from '../shower/geometry/showerModel';
 import type { Stretch } from '../shower/seams/intervals';

@@ -1,5 +1,6 @@
 import { sha256Hex } from '../log/chain';
-import { allEvidence, type Evidence, type Requirement, type ShowerState } from '../log/state';
+import type { Requirement } from '../log/judgement';
+import { allEvidence, type Evidence, type ShowerState } from '../log/state';
 import { type DrawnPlace, drawPlaces } from '../membrane/samplingPlan';
 import type { MeasuredCheck } from '../rules/checks/measured';
 import { outsideLimit } from './measured';

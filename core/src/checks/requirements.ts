@@ -1,4 +1,4 @@
-import type { Requirement } from '../log/state';
+import type { Requirement } from '../log/judgement';
 import type { Check } from '../rules/checks/check';
 import type { Method } from '../rules/ruleBook';
 import type { FaceKind } from '../shower/geometry/face';

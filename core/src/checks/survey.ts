@@ -2,7 +2,7 @@ import { type FloorGap, floorGap } from '../floor/flatness/floorFlatness';
 import { judgeSurvey, type SurveyJudged, type SurveyLimits } from '../floor/survey/judgeSurvey';
 import type { Shot, SurveyedFloor } from '../floor/survey/shots';
 import { makeSurface, ownHeights } from '../floor/survey/surface';
-import type { CheckVerdict } from '../log/entry';
+import type { CheckVerdict } from '../log/bodies';
 import type { Evidence } from '../log/state';
 import type { Outcome } from '../outcome/outcome';
 import type { SurveyCheck } from '../rules/checks/survey';

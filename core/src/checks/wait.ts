@@ -1,5 +1,5 @@
 import type { Forecast } from '../cure/cureClock';
-import type { CheckVerdict } from '../log/entry';
+import type { CheckVerdict } from '../log/bodies';
 import type { ShowerState } from '../log/state';
 import type { WaitCheck } from '../rules/checks/wait';
 import { floodCheckOf } from '../rules/ruleBook';

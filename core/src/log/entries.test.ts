@@ -1,9 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { begun, INSPECTOR, SHOWER, tablet } from '../tests/sampleTablet';
+import { BODIES, ENTRY_KINDS, VERSIONS } from './bodies';
 import { canonicalText, continuesChain, ledgerHash, seal, sha256Hex } from './chain';
 import { applyCorrections } from './corrections';
-import { BODIES, ENTRY_KINDS, readBody, readEntry, VERSIONS } from './entry';
+import { readBody, readEntry } from './entry';
 import { compareEntries, nextOrderAt, orderAtOf } from './order';
 
 describe('canonical form', () => {

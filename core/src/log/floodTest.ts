@@ -1,5 +1,6 @@
 import type { FloodEventKind } from '../water/floodEvents';
-import type { EntryOf, MoistureAnswer, MoistureMoment } from './entry';
+import type { MoistureAnswer, MoistureMoment } from './bodies';
+import type { EntryOf } from './entry';
 
 /** What a flood test may lack of what the rule book asks. */
 export const SHORTFALLS = ['layers-missing', 'hours', 'depth', 'over-curb', 'start-look', 'end-look'] as const;

@@ -1,4 +1,4 @@
-import type { EntryKind } from './entry';
+import type { EntryKind } from './bodies';
 
 export const ROLES = ['inspector', 'manager', 'crew-lead'] as const;
 export type Role = (typeof ROLES)[number];

@@ -1,13 +1,14 @@
-import type { Check } from '../rules/checks/check';
-import type { Severity } from '../rules/checks/checkBase';
-import type { Raise } from '../rules/checks/measured';
 import type { Pinned } from '../rules/combineMethods';
-import type { Method, RuleBook, Stage } from '../rules/ruleBook';
+import type { Method, RuleBook } from '../rules/ruleBook';
 import type { ShowerModel } from '../shower/geometry/showerModel';
 import type { Stretch } from '../shower/seams/intervals';
 import type { Seam } from '../shower/seams/seam';
-import type { Body, CheckVerdict, Entry, EntryOf, LookAnswer, PhotoUse, Place } from './entry';
+import type { Body, LookAnswer } from './bodies';
+import type { Defect } from './defect';
+import type { Entry, EntryOf } from './entry';
 import type { FloodTest } from './floodTest';
+import type { Because, Blocker, Deviation, Requirement } from './judgement';
+import type { Place } from './places';
 
 /** How an entry came to the server: what its device's clock was off by, when it was taken in, and whether out of a file. */
 export interface Arrival {
@@ -70,66 +71,6 @@ export interface Evidence {
   place: Place;
 }
 
-export interface DefectAssignment {
-  crewId: string;
-  /** End of the day it is due, ms since 1970, or null. */
-  dueAtMs: number | null;
-  words: string;
-  /** It was looked at and sent back. */
-  again: boolean;
-  by: string;
-  observedAt: string;
-  seq: number;
-}
-
-export interface Defect {
-  id: string;
-  stage: string;
-  check: string | null;
-  places: Place[];
-  kind: string | null;
-  severity: Severity;
-  words: string;
-  photos: PhotoUse[];
-  observedAt: string;
-  author: string;
-  valueMm: number | null;
-  /** Oldest first; the last one counts. */
-  assignments: DefectAssignment[];
-  cause: Body<'defect-found'>['cause'] | null;
-  escape: Body<'defect-found'>['escape'] | null;
-  stageMade: string | null;
-  /** An earlier defect that a person linked it to. */
-  repeats: string | null;
-  cost: Body<'defect-closed'>['cost'] | null;
-  /** Pictures of how it was when it was closed. */
-  photosAfter: PhotoUse[];
-  closedBy: string | null;
-  answers: { words: string; photos: PhotoUse[]; author: string; observedAt: string; seq: number }[];
-  /** Place in the order of what it was found by. */
-  seq: number;
-  redoneAt: string | null;
-  closedAt: string | null;
-}
-
-/** How bad a finding is, by name; a higher figure is worse. Each name is one direction in which a check can fail. */
-export type Worst = Readonly<Record<string, number>>;
-
-export interface Deviation {
-  id: string;
-  asked: Body<'deviation-asked'>;
-  /** The asker's id, name, and when. */
-  askedBy: string;
-  askedByName: string;
-  askedAt: string;
-  decision: { accepted: boolean; by: string; reason: string; at: string } | null;
-  /** What was shown when it was asked: anything worse ends it. */
-  worst: Worst;
-  /** Where it failed or was missing then, within what was asked for; it covers no more. */
-  covers: Stretch[];
-  ended: boolean;
-}
-
 export interface Release {
   entry: string;
   stage: string;
@@ -147,23 +88,6 @@ export interface Release {
   stated: Pick<Body<'stage-released'>, 'verdicts' | 'calculations' | 'inputs'>;
 }
 
-export const STAGE_CAUSES = [
-  'redo',
-  'work',
-  'dimensions',
-  'rules',
-  'flood-voided',
-  'came-to-light',
-  'lower-stage',
-  'reopened',
-] as const;
-/** Why a stage that was released is not: what was done later, or what came to light, with the entry where one is known. */
-export interface Because {
-  cause: (typeof STAGE_CAUSES)[number];
-  entry: string | null;
-  blockers: Blocker[];
-}
-
 export interface StageState {
   word: StageWord;
   begun: boolean;
@@ -176,63 +100,6 @@ export interface StageState {
   /** On a released stage: checks that today's calculation judges otherwise than the one it was released by. */
   beside: Extract<Blocker, { kind: 'check' }>[];
 }
-
-/** One thing that must be shown before a stage may be released. */
-export interface Requirement {
-  stage: Stage;
-  /** With its limit as this drawing asks it. */
-  check: Check;
-  /** What on this drawing raised the limit over the book's own figure, or null. */
-  raised: Raise | null;
-  element: string;
-  side: string | null;
-  /** mm; 1 for elements without length. */
-  lengthMm: number;
-  hasLength: boolean;
-}
-
-export interface Judgement {
-  requirement: Requirement;
-  verdict: CheckVerdict;
-  /** pass, or not applicable with its reason, or accepted by a deviation. */
-  satisfied: boolean;
-  deviation: Deviation | null;
-  /** "Not applicable" was said of what a manager decides, and no manager has. */
-  waitsForManager: boolean;
-  lowestMm: number | null;
-  /** Place of the worst reading, and how bad all of it is. */
-  worstAtMm: number | null;
-  worst: Worst;
-  nextAtMm: number | null;
-  /** Stretches looked at and found ok (or not applicable). */
-  seen: Stretch[];
-  /** Stretches that readings speak for. */
-  measured: Stretch[];
-  failed: Stretch[];
-  /** Stretches still without any answer. */
-  missing: Stretch[];
-  readings: Evidence[];
-  /** Of a single figure, and of a question on which the trade disagrees: what stands. */
-  number: number | null;
-  position: string | null;
-  /** For a wait: when it is over, ms since 1970; null while the work it follows is not known. */
-  readyAtMs: number | null;
-}
-
-export type Blocker =
-  | {
-      kind: 'check';
-      stage: string;
-      check: string;
-      element: string;
-      side: string | null;
-      verdict: CheckVerdict;
-      judgement: Judgement;
-    }
-  | { kind: 'defect'; stage: string; defect: Defect }
-  | { kind: 'deviation-pending'; stage: string; deviation: Deviation }
-  | { kind: 'lower-stage'; stage: string; lower: string }
-  | { kind: 'look-again'; stage: string; count: number };
 
 /** Why an entry is listed and not applied. */
 export const ORPHAN_REASONS = [

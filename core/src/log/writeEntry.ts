@@ -1,6 +1,7 @@
+import type { Body, EntryKind } from './bodies';
+import { VERSIONS } from './bodies';
 import { type SealedEntry, seal } from './chain';
-import type { Author, Body, Entry, EntryKind } from './entry';
-import { VERSIONS } from './entry';
+import type { Author, Entry } from './entry';
 import { nextOrderAt } from './order';
 
 /** What a device knows of one shower before it writes the next entry. */

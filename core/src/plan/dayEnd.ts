@@ -1,5 +1,6 @@
+import type { Defect } from '../log/defect';
 import type { EntryOf } from '../log/entry';
-import type { Defect, Release, ShowerState } from '../log/state';
+import type { Release, ShowerState } from '../log/state';
 import { dueAtMs, isOpen } from '../proof/holds/defectLife';
 import { openLookRequests } from '../proof/holds/lookRequests';
 

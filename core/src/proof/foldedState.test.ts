@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { WHOLE_SHOWER } from '../checks/requirements';
-import type { Body } from '../log/entry';
+import type { Body } from '../log/bodies';
 import { allEvidence } from '../log/state';
 import { FILL_MM, HOUR_MS, logged, PLACES, passFlood, readyForWater, waterIn } from '../tests/sampleFlood';
 import { sampleShower } from '../tests/sampleShower';

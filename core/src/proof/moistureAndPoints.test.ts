@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { floodFound } from '../checks/flood';
 import { distanceTo } from '../checks/place';
 import { showerHeadMm } from '../checks/raisedLimits';
-import type { Body } from '../log/entry';
+import type { Body } from '../log/bodies';
 import { allEvidence } from '../log/state';
 import { showerModel } from '../shower/geometry/showerModel';
 import { endFlood, flooded, logged, PLACES, readyForWater, waterIn } from '../tests/sampleFlood';

@@ -3,7 +3,7 @@ import { filmFound } from '../checks/film';
 import { judge, judgeStage } from '../checks/judge';
 import { builtAs } from '../checks/position';
 import { requirementsOf } from '../checks/requirements';
-import type { Body } from '../log/entry';
+import type { Body } from '../log/bodies';
 import { defaultRuleBook } from '../rules/defaultRuleBook';
 import { RuleBook } from '../rules/ruleBook';
 import { showerModel } from '../shower/geometry/showerModel';

@@ -4,7 +4,7 @@ import { builtAs } from '../checks/position';
 import { partOfFace, requirementsOf } from '../checks/requirements';
 import { surveyedFloor } from '../checks/survey';
 import { waterProof } from '../checks/waterProof';
-import type { Body } from '../log/entry';
+import type { Body } from '../log/bodies';
 import { lapLeg } from '../membrane/laps';
 import { defaultRuleBook } from '../rules/defaultRuleBook';
 import { positionEffect } from '../rules/positions';

@@ -1,6 +1,9 @@
 import { judge } from '../checks/judge';
-import type { Author, Body, Entry, EntryKind, Place } from '../log/entry';
-import type { Arrivals, Requirement, ShowerState } from '../log/state';
+import type { Body, EntryKind } from '../log/bodies';
+import type { Author, Entry } from '../log/entry';
+import type { Requirement } from '../log/judgement';
+import type { Place } from '../log/places';
+import type { Arrivals, ShowerState } from '../log/state';
 import { type ChainEnd, writeEntry } from '../log/writeEntry';
 import { lapVerdict } from '../membrane/laps';
 import { foldShower } from '../proof/fold/foldShower';

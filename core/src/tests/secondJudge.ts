@@ -1,5 +1,6 @@
 import { requirementsOf } from '../checks/requirements';
-import type { Entry, Place } from '../log/entry';
+import type { Entry } from '../log/entry';
+import type { Place } from '../log/places';
 import { combineMethods, type Pinned } from '../rules/combineMethods';
 import type { Method, RuleBook } from '../rules/ruleBook';
 import { type ShowerModel, showerModel } from '../shower/geometry/showerModel';

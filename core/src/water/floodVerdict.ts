@@ -3,23 +3,12 @@ import { done, type Outcome, refuse } from '../outcome/outcome';
 import { versionOf } from '../outcome/versions';
 import { type Evaporation, type EvaporationTaken, evaporationOf } from './evaporationOf';
 import type { FloodVerdictInput } from './floodVerdictInput';
-import { INSTRUMENTS, stepOf } from './gauge';
+import { INSTRUMENTS } from './gauge';
 import { hoursStillNeeded } from './hoursStillNeeded';
 import { type LossRate, lossRate } from './lossRate';
+import { type Prepared, prepare, SETTLED_WITHIN_HOURS } from './preparedReadings';
 import { atLeastZero, less, quantile, type Rate } from './rate';
-import {
-  checkReadings,
-  type FloodEvent,
-  LEVEL_QUESTIONS,
-  type LevelQuestion,
-  type LevelReading,
-  questionsOfLogger,
-  questionsOfMarks,
-  type Segment,
-  settleFor,
-  splitAtEvents,
-  stuckIn,
-} from './series';
+import { checkReadings, LEVEL_QUESTIONS, type LevelQuestion, type LevelReading } from './series';
 import { slowing } from './slowing';
 
 export const FLOOD_REASONS = [
@@ -80,61 +69,10 @@ export interface FloodVerdict {
 }
 
 const DAY = 24;
-const BREAKS_WATER: readonly FloodEvent['kind'][] = ['refill', 'plug-moved', 'power-cut', 'step'];
-/** A first reading this long after the water went in vouches for the hours since [common practice, no source]. */
-const SETTLED_WITHIN_HOURS = 2;
-/** Hours after filling that a logger's readings are left out where nothing else is said [common practice, no source]. */
-const SETTLE_HOURS = 0.5;
 /** Beyond chance: one in two hundred. */
 const BEYOND_CHANCE = 0.995;
 /** A minute: clocks and people are not finer than that. */
-const MINUTE_HOURS = 1 / 60;
-
-interface Prepared {
-  readings: LevelReading[];
-  segments: Segment[];
-  questions: LevelQuestion[];
-  startHours: number;
-  stepMm: number;
-  eyeMm: number;
-}
-
-/** Readings from a time on; where the next one comes much later, the one before it as well. */
-function settled(readings: readonly LevelReading[], fromHours: number, soonHours: number): LevelReading[] {
-  const first = readings.findIndex((r) => r.atHours >= fromHours);
-  if (first <= 0) return [...readings];
-  return readings.slice(readings[first]!.atHours > soonHours ? first - 1 : first);
-}
-
-/** Water readings as they count: settled, after the last time the plug was moved, split at the events, jumps asked about. */
-function prepare(input: FloodVerdictInput): Prepared {
-  const { method } = input;
-  const events = (input.events ?? []).filter((e) => (e.of ?? 'water') === 'water' && BREAKS_WATER.includes(e.kind));
-  const startHours = Math.max(0, ...events.filter((e) => e.kind === 'plug-moved').map((e) => e.atHours));
-  const settleHours = input.settleHours ?? (method === 'logger' ? SETTLE_HOURS : 0);
-  const readings = settled(
-    startHours > 0 ? input.readings.filter((r) => r.atHours > startHours) : input.readings,
-    startHours + settleHours - MINUTE_HOURS,
-    startHours + SETTLED_WITHIN_HOURS,
-  );
-  const stepMm = stepOf(
-    readings.map((r) => r.levelMm),
-    input.resolutionMm,
-  );
-  const eyeMm = input.eyeErrorMm ?? INSTRUMENTS.marks.eyeMm;
-  const breaks = events.map((e) => e.atHours);
-  const settle = settleFor(method);
-  const known = splitAtEvents(readings, breaks, settle);
-  const jumps = method === 'marks' ? questionsOfMarks(known, stepMm, eyeMm) : questionsOfLogger(known, stepMm);
-  const questions: LevelQuestion[] = [...jumps];
-  const stuck = method === 'logger' ? stuckIn(readings, stepMm) : null;
-  if (stuck) questions.push({ kind: 'level-stuck', atHours: stuck.atHours, byMm: 0 });
-  const first = readings[0]?.atHours;
-  if (method === 'logger' && first !== undefined && first > startHours + SETTLED_WITHIN_HOURS)
-    questions.push({ kind: 'begins-late', atHours: first, byMm: 0 });
-  const segments = splitAtEvents(readings, [...breaks, ...jumps.map((q) => q.atHours - 1e-9)], settle);
-  return { readings, segments, questions, startHours, stepMm, eyeMm };
-}
+export const MINUTE_HOURS = 1 / 60;
 
 function check(input: FloodVerdictInput): Outcome<null> {
   const water = checkReadings(input.readings, 'readings');

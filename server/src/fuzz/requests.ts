@@ -1,4 +1,5 @@
-import { type Author, BODIES, ENTRY_KINDS } from '@careful-seam/core/log/entry';
+import { BODIES, ENTRY_KINDS } from '@careful-seam/core/log/bodies';
+import type { Author } from '@careful-seam/core/log/entry';
 import { writeEntry } from '@careful-seam/core/log/writeEntry';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { z } from 'zod';

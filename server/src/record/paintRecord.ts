@@ -1,6 +1,7 @@
 import { orphansByReason } from '@careful-seam/contract/record/notCounted';
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
-import type { Defect, ShowerState } from '@careful-seam/core/log/state';
+import type { Defect } from '@careful-seam/core/log/defect';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { showLength } from '@careful-seam/core/units/length';
 import {

@@ -1,4 +1,4 @@
-import type { Body, EntryKind } from '@careful-seam/core/log/entry';
+import type { Body, EntryKind } from '@careful-seam/core/log/bodies';
 import type { Role } from '@careful-seam/core/log/roles';
 import { type ChainEnd, writeEntry } from '@careful-seam/core/log/writeEntry';
 import { v4 } from 'uuid';

@@ -1,4 +1,4 @@
-import type { PhotoMark } from '@careful-seam/core/log/entry';
+import type { PhotoMark } from '@careful-seam/core/log/places';
 import { type PointerEvent, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePicture } from './usePicture';

@@ -1,5 +1,6 @@
 import { judge } from '@careful-seam/core/checks/judge';
-import type { Deviation, Evidence as EvidenceOfOne, ShowerState } from '@careful-seam/core/log/state';
+import type { Deviation } from '@careful-seam/core/log/judgement';
+import type { Evidence as EvidenceOfOne, ShowerState } from '@careful-seam/core/log/state';
 import { decisionsWaiting } from '@careful-seam/core/proof/holds/decisionsWaiting';
 import { buildLedger } from '@careful-seam/core/proof/shown/seamLine';
 import { becauseSentence, momentWords, verdictSentence } from '@careful-seam/words/sentences/sentences';

@@ -1,4 +1,5 @@
-import type { Defect, ShowerState } from '@careful-seam/core/log/state';
+import type { Defect } from '@careful-seam/core/log/defect';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { dueAtMs, isOverdue, repeatsOf, toProveAgain } from '@careful-seam/core/proof/holds/defectLife';
 import { dayWords, defectKindLabel, momentWords, verdictSentence } from '@careful-seam/words/sentences/sentences';
 import { elementName } from '@careful-seam/words/texts/names';

@@ -1,4 +1,5 @@
-import type { Deviation, Judgement, ShowerState } from '@careful-seam/core/log/state';
+import type { Deviation, Judgement } from '@careful-seam/core/log/judgement';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { verdictSentence } from '@careful-seam/words/sentences/sentences';
 import { elementName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';

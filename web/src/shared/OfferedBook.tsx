@@ -1,4 +1,4 @@
-import type { Body } from '@careful-seam/core/log/entry';
+import type { Body } from '@careful-seam/core/log/bodies';
 import { changesFor } from '@careful-seam/core/proof/shown/compareBooks';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { useState } from 'react';

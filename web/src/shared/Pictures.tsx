@@ -1,4 +1,4 @@
-import type { PhotoMark, PhotoUse } from '@careful-seam/core/log/entry';
+import type { PhotoMark, PhotoUse } from '@careful-seam/core/log/places';
 import { type ChangeEvent, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { MarkedPicture } from '../drawing/MarkedPicture';

@@ -1,6 +1,7 @@
 import { judgeOf } from '@careful-seam/core/checks/judges';
-import type { Place } from '@careful-seam/core/log/entry';
-import type { Requirement, ShowerState } from '@careful-seam/core/log/state';
+import type { Requirement } from '@careful-seam/core/log/judgement';
+import type { Place } from '@careful-seam/core/log/places';
+import type { ShowerState } from '@careful-seam/core/log/state';
 
 /** How far one answer reaches: this element, a stretch of it, all of its kind, or all that touches its wall. */
 export type Scope = 'this' | 'stretch' | 'kind' | 'wall';

@@ -1,6 +1,7 @@
 import 'fake-indexeddb/auto';
 import type { Person } from '@careful-seam/contract/api/messages';
-import type { Entry, EntryKind } from '@careful-seam/core/log/entry';
+import type { EntryKind } from '@careful-seam/core/log/bodies';
+import type { Entry } from '@careful-seam/core/log/entry';
 import { orderMs } from '@careful-seam/core/log/order';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { BOOK } from '@careful-seam/core/tests/sampleTablet';

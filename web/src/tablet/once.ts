@@ -1,4 +1,4 @@
-import type { EntryKind } from '@careful-seam/core/log/entry';
+import type { EntryKind } from '@careful-seam/core/log/bodies';
 
 /** A second tap that follows as soon as this is the same tap, ms [common practice, no source]. */
 const SAME_TAP_MS = 400;

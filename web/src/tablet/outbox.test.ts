@@ -1,7 +1,8 @@
 import 'fake-indexeddb/auto';
 import type { Person } from '@careful-seam/contract/api/messages';
+import type { EntryKind } from '@careful-seam/core/log/bodies';
 import { ledgerHash, sha256Hex } from '@careful-seam/core/log/chain';
-import type { Entry, EntryKind } from '@careful-seam/core/log/entry';
+import type { Entry } from '@careful-seam/core/log/entry';
 import { readText } from '@careful-seam/core/log/readText';
 import fc from 'fast-check';
 import { v4 } from 'uuid';

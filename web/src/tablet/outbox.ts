@@ -1,5 +1,6 @@
 import type { Person, PulledEntry, PushAnswer } from '@careful-seam/contract/api/messages';
-import { type Body, type Entry, type EntryKind, readBody } from '@careful-seam/core/log/entry';
+import type { Body, EntryKind } from '@careful-seam/core/log/bodies';
+import { type Entry, readBody } from '@careful-seam/core/log/entry';
 import type { Arrivals } from '@careful-seam/core/log/state';
 import { type ChainEnd, writeEntry } from '@careful-seam/core/log/writeEntry';
 import { ApiError } from './api';

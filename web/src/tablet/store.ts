@@ -1,7 +1,7 @@
 import type { FirmSettings } from '@careful-seam/contract/api/firm';
 import type { Crew, Person } from '@careful-seam/contract/api/messages';
 import { SessionAnswer } from '@careful-seam/contract/api/messages';
-import type { Body, EntryKind } from '@careful-seam/core/log/entry';
+import type { Body, EntryKind } from '@careful-seam/core/log/bodies';
 import { atMoment } from '@careful-seam/core/proof/fold/foldShower';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import type { Language } from '@careful-seam/words/texts/words';

@@ -1,6 +1,7 @@
 import type { Person } from '@careful-seam/contract/api/messages';
+import type { EntryKind } from '@careful-seam/core/log/bodies';
 import { canonicalText, sha256Hex } from '@careful-seam/core/log/chain';
-import type { Entry, EntryKind } from '@careful-seam/core/log/entry';
+import type { Entry } from '@careful-seam/core/log/entry';
 import { foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { BOOK, releaseBody } from '@careful-seam/core/tests/sampleTablet';

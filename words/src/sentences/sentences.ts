@@ -1,6 +1,6 @@
 import { filmLimits, judgeShowerFilm } from '@careful-seam/core/checks/film';
 import { showerHeadMm } from '@careful-seam/core/checks/raisedLimits';
-import type { Because, Blocker, Judgement } from '@careful-seam/core/log/state';
+import type { Because, Blocker, Judgement } from '@careful-seam/core/log/judgement';
 import type { Check, CheckKind, CheckOf } from '@careful-seam/core/rules/checks/check';
 import type { NumberCheck, NumberUnit } from '@careful-seam/core/rules/checks/figure';
 import type { MeasuredCheck } from '@careful-seam/core/rules/checks/measured';

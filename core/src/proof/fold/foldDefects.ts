@@ -1,7 +1,9 @@
 import { stretchOn } from '../../checks/place';
 import { WHOLE_SHOWER } from '../../checks/requirements';
-import type { Entry, EntryOf, Place } from '../../log/entry';
-import type { Defect, ShowerState } from '../../log/state';
+import type { Defect } from '../../log/defect';
+import type { Entry, EntryOf } from '../../log/entry';
+import type { Place } from '../../log/places';
+import type { ShowerState } from '../../log/state';
 import { byManager, isMilder } from '../../log/who';
 import { subtract } from '../../shower/seams/intervals';
 import { begin, stageOf } from './stageState';

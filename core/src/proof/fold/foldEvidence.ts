@@ -1,7 +1,8 @@
 import { outsideLimit } from '../../checks/measured';
 import { stretchOn } from '../../checks/place';
 import { WHOLE_SHOWER } from '../../checks/requirements';
-import type { Entry, EntryOf, Place } from '../../log/entry';
+import type { Entry, EntryOf } from '../../log/entry';
+import type { Place } from '../../log/places';
 import type { ElementSize, Evidence, ShowerState } from '../../log/state';
 import { byManager, thingOf } from '../../log/who';
 import type { Check } from '../../rules/checks/check';

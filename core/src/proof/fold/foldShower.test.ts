@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { judge } from '../../checks/judge';
 import type { Entry } from '../../log/entry';
-import type { Judgement, ShowerState } from '../../log/state';
+import type { Judgement } from '../../log/judgement';
+import type { ShowerState } from '../../log/state';
 import { sampleShower } from '../../tests/sampleShower';
 import {
   BOOK,

@@ -1,5 +1,5 @@
 import { requirementsOf } from '../../checks/requirements';
-import type { Requirement } from '../../log/state';
+import type { Requirement } from '../../log/judgement';
 import { combineMethods, drawnVariants, methodsOfParts, type Pinned } from '../../rules/combineMethods';
 import type { Method, RuleBook } from '../../rules/ruleBook';
 import type { ShowerGeometry } from '../../shower/geometry/showerGeometry';

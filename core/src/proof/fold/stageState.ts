@@ -1,4 +1,5 @@
-import type { Because, ShowerState, StageState } from '../../log/state';
+import type { Because } from '../../log/judgement';
+import type { ShowerState, StageState } from '../../log/state';
 
 /** The stage's state, made on first mention. */
 export function stageOf(state: ShowerState, key: string): StageState {

@@ -1,5 +1,6 @@
 import { judge } from '../../checks/judge';
-import type { Deviation, Evidence, ShowerState } from '../../log/state';
+import type { Deviation } from '../../log/judgement';
+import type { Evidence, ShowerState } from '../../log/state';
 
 /** What waits for a manager in one shower. */
 export interface DecisionsWaiting {

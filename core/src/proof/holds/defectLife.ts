@@ -1,5 +1,7 @@
 import { judge } from '../../checks/judge';
-import type { Defect, Judgement, ShowerState } from '../../log/state';
+import type { Defect } from '../../log/defect';
+import type { Judgement } from '../../log/judgement';
+import type { ShowerState } from '../../log/state';
 
 /** Where a defect stands on its way: who has to do something about it follows from the step. */
 export const DEFECT_STEPS = ['found', 'assigned', 'answered', 'redone', 'again', 'closed'] as const;

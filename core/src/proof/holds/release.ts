@@ -1,5 +1,7 @@
 import { isLeftOpen, judgeStage } from '../../checks/judge';
-import { allEvidence, type Blocker, type Defect, type ShowerState } from '../../log/state';
+import type { Defect } from '../../log/defect';
+import type { Blocker } from '../../log/judgement';
+import { allEvidence, type ShowerState } from '../../log/state';
 import { isOpen, isOverdue } from './defectLife';
 
 function holds(state: ShowerState, defect: Defect, stageOrder: number, stageKey: string): boolean {

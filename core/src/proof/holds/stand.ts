@@ -4,8 +4,9 @@ import { judge, judgeStage } from '../../checks/judge';
 import { judgedByOlder, judgingVersions } from '../../checks/judgedBy';
 import { judgeOf } from '../../checks/judges';
 import { waitLayers } from '../../checks/wait';
-import type { Body } from '../../log/entry';
-import type { Blocker, Judgement, Release, ShowerState, StageState } from '../../log/state';
+import type { Body } from '../../log/bodies';
+import type { Blocker, Judgement } from '../../log/judgement';
+import type { Release, ShowerState, StageState } from '../../log/state';
 import type { WaitCheck } from '../../rules/checks/wait';
 import { lowerBlockersOf, ownBlockersOf } from './release';
 

@@ -1,6 +1,7 @@
 import { distanceTo, facesOf, lowestOf, partsOfFace, type Shape, shapeOf, stretchOn } from '../../checks/place';
 import { WHOLE_SHOWER } from '../../checks/requirements';
-import type { EntryOf, Place } from '../../log/entry';
+import type { EntryOf } from '../../log/entry';
+import type { Place } from '../../log/places';
 import { allEvidence, type Evidence, type ShowerState } from '../../log/state';
 import type { Point3 } from '../../shower/geometry/point';
 import type { ShowerModel } from '../../shower/geometry/showerModel';

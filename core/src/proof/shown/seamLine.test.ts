@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import type { Judgement, ShowerState } from '../../log/state';
+import type { Judgement } from '../../log/judgement';
+import type { ShowerState } from '../../log/state';
 import type { Stretch } from '../../shower/seams/intervals';
 import { begun, climb, fold, lapReading, pass, placeOf } from '../../tests/sampleTablet';
 import { buildLedger, currentStage, type LINE_STATES, seamFigures, seamLine, unseenMm } from './seamLine';

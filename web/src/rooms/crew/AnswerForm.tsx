@@ -1,4 +1,4 @@
-import type { Defect } from '@careful-seam/core/log/state';
+import type { Defect } from '@careful-seam/core/log/defect';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Pictures, useFormPictures } from '../../shared/Pictures';

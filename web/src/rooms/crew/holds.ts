@@ -1,4 +1,5 @@
-import type { Defect, ShowerState } from '@careful-seam/core/log/state';
+import type { Defect } from '@careful-seam/core/log/defect';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { type DefectStep, defectStep, dueAtMs, isOpen } from '@careful-seam/core/proof/holds/defectLife';
 import { showLength } from '@careful-seam/core/units/length';
 import { defectKindLabel, limitWords, type ShownUnit } from '@careful-seam/words/sentences/sentences';

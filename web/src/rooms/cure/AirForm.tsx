@@ -1,6 +1,6 @@
 import { air } from '@careful-seam/core/cure/air';
 import { siteTemperature } from '@careful-seam/core/cure/cureAge';
-import type { Body } from '@careful-seam/core/log/entry';
+import type { Body } from '@careful-seam/core/log/bodies';
 import { readHumidity, readTemperature, temperatureWords } from '@careful-seam/words/sentences/cureWords';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';

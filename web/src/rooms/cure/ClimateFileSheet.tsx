@@ -1,4 +1,4 @@
-import type { Body } from '@careful-seam/core/log/entry';
+import type { Body } from '@careful-seam/core/log/bodies';
 import { type ClimateMapping, type ClimateSeries, DEGREES, guessClimate } from '@careful-seam/files/climateCsv';
 import { hoursWords, temperatureWords } from '@careful-seam/words/sentences/cureWords';
 import { momentWords } from '@careful-seam/words/sentences/sentences';

@@ -1,7 +1,7 @@
 import { climateOf } from '@careful-seam/core/checks/cureOfShower';
 import { cureBand, type Forecast } from '@careful-seam/core/cure/cureClock';
 import { sensorFaults } from '@careful-seam/core/cure/sensorFaults';
-import type { Body } from '@careful-seam/core/log/entry';
+import type { Body } from '@careful-seam/core/log/bodies';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import { airReading } from '@careful-seam/files/instruments/senml';
 import {

@@ -1,7 +1,8 @@
 import { type LayerReady, laidIn, layersOf } from '@careful-seam/core/checks/cureOfShower';
 import { saturationPa } from '@careful-seam/core/cure/air';
 import type { Forecast } from '@careful-seam/core/cure/cureClock';
-import type { Requirement, ShowerState } from '@careful-seam/core/log/state';
+import type { Requirement } from '@careful-seam/core/log/judgement';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import type { WaitCheck } from '@careful-seam/core/rules/checks/wait';
 
 export interface ShowerWait {

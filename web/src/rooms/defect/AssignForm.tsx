@@ -1,4 +1,5 @@
-import type { Defect, ShowerState } from '@careful-seam/core/log/state';
+import type { Defect } from '@careful-seam/core/log/defect';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { DateTime } from 'luxon';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';

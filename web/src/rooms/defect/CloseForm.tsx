@@ -1,5 +1,6 @@
-import { CAUSE_CONFIDENCES, type CauseConfidence } from '@careful-seam/core/log/entry';
-import type { Defect, ShowerState } from '@careful-seam/core/log/state';
+import { CAUSE_CONFIDENCES, type CauseConfidence } from '@careful-seam/core/log/bodies';
+import type { Defect } from '@careful-seam/core/log/defect';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { mayClose } from '@careful-seam/core/proof/fold/foldDefects';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';

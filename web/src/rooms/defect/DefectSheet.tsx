@@ -1,4 +1,5 @@
-import type { Defect, ShowerState } from '@careful-seam/core/log/state';
+import type { Defect } from '@careful-seam/core/log/defect';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { isMilder } from '@careful-seam/core/log/who';
 import { SEVERITIES, type Severity } from '@careful-seam/core/rules/checks/checkBase';
 import { elementName } from '@careful-seam/words/texts/names';

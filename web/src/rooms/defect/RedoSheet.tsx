@@ -1,4 +1,5 @@
-import type { Defect, ShowerState } from '@careful-seam/core/log/state';
+import type { Defect } from '@careful-seam/core/log/defect';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { showLength } from '@careful-seam/core/units/length';
 import { placesName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';

@@ -1,4 +1,4 @@
-import { MOISTURE_ANSWERS, type MoistureAnswer } from '@careful-seam/core/log/entry';
+import { MOISTURE_ANSWERS, type MoistureAnswer } from '@careful-seam/core/log/bodies';
 import type { FloodCheck } from '@careful-seam/core/rules/checks/flood';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';

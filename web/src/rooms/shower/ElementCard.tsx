@@ -1,6 +1,8 @@
 import { isLeftOpen, judge } from '@careful-seam/core/checks/judge';
 import { outsideLimit } from '@careful-seam/core/checks/measured';
-import type { Defect, Judgement, ShowerState } from '@careful-seam/core/log/state';
+import type { Defect } from '@careful-seam/core/log/defect';
+import type { Judgement } from '@careful-seam/core/log/judgement';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { defectStep, isOverdue } from '@careful-seam/core/proof/holds/defectLife';
 import { seamLine } from '@careful-seam/core/proof/shown/seamLine';
 import { showLength } from '@careful-seam/core/units/length';

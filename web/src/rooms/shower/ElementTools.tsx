@@ -1,4 +1,5 @@
-import type { Judgement, ShowerState } from '@careful-seam/core/log/state';
+import type { Judgement } from '@careful-seam/core/log/judgement';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { methodsOfParts } from '@careful-seam/core/rules/combineMethods';
 import { findMethod } from '@careful-seam/core/rules/ruleBook';
 import { useState } from 'react';

@@ -1,4 +1,5 @@
-import type { Requirement, ShowerState } from '@careful-seam/core/log/state';
+import type { Requirement } from '@careful-seam/core/log/judgement';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { wallFrame } from '@careful-seam/core/shower/geometry/wallFrame';
 import { showLength } from '@careful-seam/core/units/length';
 import { fastenerGrid, studsAt } from '@careful-seam/core/walls/fastenerGrid';

@@ -1,4 +1,5 @@
-import type { Requirement, ShowerState } from '@careful-seam/core/log/state';
+import type { Requirement } from '@careful-seam/core/log/judgement';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import type { NumberCheck } from '@careful-seam/core/rules/checks/figure';
 import { linesOf } from '@careful-seam/core/rules/combineMethods';
 import { labelOf } from '@careful-seam/core/rules/labelLimits';

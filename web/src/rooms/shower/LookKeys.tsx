@@ -1,4 +1,4 @@
-import type { LookAnswer } from '@careful-seam/core/log/entry';
+import type { LookAnswer } from '@careful-seam/core/log/bodies';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { faceName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';

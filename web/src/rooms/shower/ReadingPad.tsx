@@ -1,5 +1,6 @@
 import { judge } from '@careful-seam/core/checks/judge';
-import type { Judgement, Requirement, ShowerState } from '@careful-seam/core/log/state';
+import type { Judgement, Requirement } from '@careful-seam/core/log/judgement';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import { weakestPlace } from '@careful-seam/core/membrane/laps';
 import { MM_PER_INCH, parseLength, showLength } from '@careful-seam/core/units/length';
 import { limitWords, raisedWords } from '@careful-seam/words/sentences/sentences';

@@ -1,5 +1,5 @@
 import { calculationVersions } from '@careful-seam/core/calc/registry';
-import type { Blocker } from '@careful-seam/core/log/state';
+import type { Blocker } from '@careful-seam/core/log/judgement';
 import { openLookRequests } from '@careful-seam/core/proof/holds/lookRequests';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { releaseStatement } from '@careful-seam/core/proof/holds/stand';

@@ -2,7 +2,7 @@ import type { FloorGap } from '@careful-seam/core/floor/flatness/floorFlatness';
 import { levelling } from '@careful-seam/core/floor/flatness/levelling';
 import type { Shot, SurveyedFloor } from '@careful-seam/core/floor/survey/shots';
 import { makeSurface } from '@careful-seam/core/floor/survey/surface';
-import type { CheckVerdict } from '@careful-seam/core/log/entry';
+import type { CheckVerdict } from '@careful-seam/core/log/bodies';
 import type { SurveyCheck } from '@careful-seam/core/rules/checks/survey';
 import { showLength } from '@careful-seam/core/units/length';
 import { useMemo } from 'react';

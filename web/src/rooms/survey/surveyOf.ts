@@ -1,5 +1,6 @@
 import { type KeptShot, standingShots } from '@careful-seam/core/checks/survey';
-import type { Evidence, Requirement, ShowerState } from '@careful-seam/core/log/state';
+import type { Requirement } from '@careful-seam/core/log/judgement';
+import type { Evidence, ShowerState } from '@careful-seam/core/log/state';
 import type { SurveyCheck } from '@careful-seam/core/rules/checks/survey';
 
 export interface Survey {

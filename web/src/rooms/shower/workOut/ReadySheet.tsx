@@ -1,5 +1,6 @@
 import { WHOLE_SHOWER } from '@careful-seam/core/checks/requirements';
-import type { Requirement, ShowerState } from '@careful-seam/core/log/state';
+import type { Requirement } from '@careful-seam/core/log/judgement';
+import type { ShowerState } from '@careful-seam/core/log/state';
 import {
   type ReadyStep,
   readySteps,

@@ -1,0 +1,94 @@
+import type { Check } from '../rules/checks/check';
+import type { Raise } from '../rules/checks/measured';
+import type { Stage } from '../rules/ruleBook';
+import type { Stretch } from '../shower/seams/intervals';
+import type { Body, CheckVerdict } from './bodies';
+import type { Defect } from './defect';
+import type { Evidence } from './state';
+
+/** How bad a finding is, by name; a higher figure is worse. Each name is one direction in which a check can fail. */
+export type Worst = Readonly<Record<string, number>>;
+export interface Deviation {
+  id: string;
+  asked: Body<'deviation-asked'>;
+  /** The asker's id, name, and when. */
+  askedBy: string;
+  askedByName: string;
+  askedAt: string;
+  decision: { accepted: boolean; by: string; reason: string; at: string } | null;
+  /** What was shown when it was asked: anything worse ends it. */
+  worst: Worst;
+  /** Where it failed or was missing then, within what was asked for; it covers no more. */
+  covers: Stretch[];
+  ended: boolean;
+}
+export const STAGE_CAUSES = [
+  'redo',
+  'work',
+  'dimensions',
+  'rules',
+  'flood-voided',
+  'came-to-light',
+  'lower-stage',
+  'reopened',
+] as const;
+/** Why a stage that was released is not: what was done later, or what came to light, with the entry where one is known. */
+export interface Because {
+  cause: (typeof STAGE_CAUSES)[number];
+  entry: string | null;
+  blockers: Blocker[];
+}
+/** One thing that must be shown before a stage may be released. */
+export interface Requirement {
+  stage: Stage;
+  /** With its limit as this drawing asks it. */
+  check: Check;
+  /** What on this drawing raised the limit over the book's own figure, or null. */
+  raised: Raise | null;
+  element: string;
+  side: string | null;
+  /** mm; 1 for elements without length. */
+  lengthMm: number;
+  hasLength: boolean;
+}
+export interface Judgement {
+  requirement: Requirement;
+  verdict: CheckVerdict;
+  /** pass, or not applicable with its reason, or accepted by a deviation. */
+  satisfied: boolean;
+  deviation: Deviation | null;
+  /** "Not applicable" was said of what a manager decides, and no manager has. */
+  waitsForManager: boolean;
+  lowestMm: number | null;
+  /** Place of the worst reading, and how bad all of it is. */
+  worstAtMm: number | null;
+  worst: Worst;
+  nextAtMm: number | null;
+  /** Stretches looked at and found ok (or not applicable). */
+  seen: Stretch[];
+  /** Stretches that readings speak for. */
+  measured: Stretch[];
+  failed: Stretch[];
+  /** Stretches still without any answer. */
+  missing: Stretch[];
+  readings: Evidence[];
+  /** Of a single figure, and of a question on which the trade disagrees: what stands. */
+  number: number | null;
+  position: string | null;
+  /** For a wait: when it is over, ms since 1970; null while the work it follows is not known. */
+  readyAtMs: number | null;
+}
+export type Blocker =
+  | {
+      kind: 'check';
+      stage: string;
+      check: string;
+      element: string;
+      side: string | null;
+      verdict: CheckVerdict;
+      judgement: Judgement;
+    }
+  | { kind: 'defect'; stage: string; defect: Defect }
+  | { kind: 'deviation-pending'; stage: string; deviation: Deviation }
+  | { kind: 'lower-stage'; stage: string; lower: string }
+  | { kind: 'look-again'; stage: string; count: number };
