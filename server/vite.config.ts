@@ -13,7 +13,7 @@ export default defineConfig({
         main: 'src/main.ts',
         verify: 'src/verify/main.ts',
         backup: 'src/backup/main.ts',
-        firstDay: 'src/firm/main.ts',
+        firstDay: 'src/setUp/main.ts',
         sumWorker: 'src/sums/sumWorker.ts',
         paperWorker: 'src/papers/paperWorker.ts',
         restoreWorker: 'src/backup/restoreWorker.ts',

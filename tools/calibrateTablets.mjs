@@ -1,6 +1,6 @@
 // npm run calibrate, second part: 1,000 seeds of the tablet simulation. A seed that finds a fault becomes a named test.
 import 'fake-indexeddb/auto';
-import { writeSection } from '@careful-seam/server/bench/performanceDoc';
+import { writeSection } from '../bench/performanceDoc.ts';
 import { simulateSync } from '../web/src/tests/simulateSync.ts';
 
 const SEEDS = Number(process.env.SEEDS ?? 1000);

@@ -1,8 +1,8 @@
 import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process';
 import { existsSync, readFileSync, rmSync, statfsSync, truncateSync } from 'node:fs';
 import { join } from 'node:path';
+import { writeSection } from '@careful-seam/bench/performanceDoc';
 import { sha256Hex } from '@careful-seam/core/log/chain';
-import { writeSection } from '@careful-seam/server/bench/performanceDoc';
 import pg from 'pg';
 import sharp from 'sharp';
 import { clusterFolder, freePort, startCluster, temporaryFolder } from './cluster.mjs';

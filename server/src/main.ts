@@ -1,21 +1,21 @@
 import { createServer } from 'node:http';
 import { resolve } from 'node:path';
 import { cleanUpRestores } from './backup/restoreBackup';
-import { loadDemoFirm } from './demoFirm';
-import { DEMO_ANYWHERE, isLoopback, readEnvironment, wantsDemo } from './environment';
-import { holdsDemo } from './firm/demoHere';
+import { DEMO_ANYWHERE, isLoopback, readEnvironment, wantsDemo } from './environment/environment';
 import { currentEpoch } from './firm/epoch';
-import { makeSetUpCode } from './firm/setUp';
+import { createApp } from './http/createApp';
+import { makeLogger } from './http/logger';
 import { mailServer } from './mail/outbox';
 import { makePapers } from './papers/papers';
-import { Refusal } from './people/refusal';
 import { picturePlaceOf } from './photos/picturePlace';
 import { picturesAt } from './photos/picturesAt';
+import { Refusal } from './refusals/refusal';
 import { startRounds } from './rounds';
+import { loadDemoFirm } from './setUp/demoFirm';
+import { holdsDemo } from './setUp/demoHere';
+import { makeSetUpCode } from './setUp/setUp';
 import { oneAtATime, openStore } from './store/dataSource';
 import { shipRuleBook } from './store/shipRuleBook';
-import { createApp } from './web/createApp';
-import { makeLogger } from './web/logger';
 
 /** Migrates, loads the demo firm into an empty database where that was asked for, serves until it is told to stop. */
 async function main(): Promise<void> {

@@ -1,11 +1,11 @@
 import type { Logger } from 'pino';
+import { forgetTries } from './http/limits';
+import type { Services } from './http/route';
 import { makeAnchor } from './ledger/anchors';
 import { sendMail } from './mail/outbox';
 import { type Night, nightsWork } from './operations/night';
 import { noteSizes } from './operations/serverState';
 import { bringQueueUpToDate } from './sync/queue';
-import { forgetTries } from './web/limits';
-import type { Services } from './web/route';
 
 const EVERY_MS = 60_000;
 

@@ -1,7 +1,7 @@
 import type { Person } from '@careful-seam/contract/api/messages';
 import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
-import { AuditEntity, type AuditRow } from '../store/entities';
+import { AuditEntity, type AuditRow } from '../store/entities/trust';
 
 /** What is written down beside the entries: who saw a record, and what the office did. */
 export const DEEDS = [

@@ -1,7 +1,7 @@
 import { setPriority } from 'node:os';
 import { resolve } from 'node:path';
-import { Refusal } from '../people/refusal';
 import { picturePlaceOf } from '../photos/picturePlace';
+import { Refusal } from '../refusals/refusal';
 import { openStore } from '../store/dataSource';
 import { makeBackup } from './makeBackup';
 import { restoreBackup } from './restoreBackup';

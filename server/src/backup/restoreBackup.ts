@@ -1,25 +1,24 @@
 import { createReadStream } from 'node:fs';
-import { mkdir, mkdtemp, open, readdir, readFile, rm, stat } from 'node:fs/promises';
+import { mkdir, mkdtemp, readdir, readFile, rm, stat } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import pg from 'pg';
 import { from as copyFrom } from 'pg-copy-streams';
-import { extract } from 'tar';
 import { DataSource } from 'typeorm';
 import { openEpoch } from '../firm/epoch';
 import { recordIsSigned } from '../firm/firmKey';
-import { Refusal } from '../people/refusal';
 import { picturesAt } from '../photos/picturesAt';
+import { Refusal } from '../refusals/refusal';
 import { makeDataSource, openStore } from '../store/dataSource';
 import { dropDatabase } from '../store/dropDatabase';
-import { FirmKeyEntity } from '../store/entities';
+import { FirmKeyEntity } from '../store/entities/firm';
 import { MIGRATIONS } from '../store/migrations';
 import { type Finding, verifyLedger } from '../verify/verifyLedger';
-import { DUMP, DumpManifest, MANIFEST, Manifest, PHOTOS, ROWS, SIGNATURE } from './backupFile';
-import { fileSha256 } from './makeBackup';
+import { DUMP, type DumpManifest, type Manifest, PHOTOS, ROWS, SIGNATURE } from './backupFile';
 import { runPostgresTool } from './postgresTools';
 import { quoted } from './tables';
+import { unpack } from './unpackBackup';
 
 /** What a restore needs: the database in force, where pictures lie, and the clock. */
 export interface RestorePlace {
@@ -51,51 +50,6 @@ const urlWith = (url: string, database: string): string => {
   changed.pathname = `/${database}`;
   return changed.toString();
 };
-
-const UNREADABLE = new Refusal('backup-unreadable', 'file');
-
-/** Only files, each in its place: no links, nothing that climbs out of the folder. */
-const isPlain = (path: string, type: string): boolean =>
-  (type === 'File' || type === 'Directory') && !path.startsWith('/') && !path.split('/').includes('..');
-
-/** Where a tar file says that it is one. Packed ones are not unpacked: a few bytes could fill the disk. */
-const [MAGIC_AT, MAGIC] = [257, 'ustar'];
-
-async function isBareTar(file: string): Promise<boolean> {
-  const handle = await open(file);
-  try {
-    const { buffer, bytesRead } = await handle.read(Buffer.alloc(512), 0, 512, 0);
-    return bytesRead === 512 && buffer.toString('latin1', MAGIC_AT, MAGIC_AT + MAGIC.length) === MAGIC;
-  } finally {
-    await handle.close();
-  }
-}
-
-async function unpack(file: string, into: string): Promise<Manifest | DumpManifest> {
-  if (!(await isBareTar(file))) throw UNREADABLE;
-  const filter = (path: string, entry: unknown) => isPlain(path, (entry as { type?: string }).type ?? 'File');
-  await extract({ file, cwd: into, strict: true, filter }).catch(() => {
-    throw UNREADABLE;
-  });
-  const text = await readFile(join(into, MANIFEST), 'utf8').catch(() => {
-    throw UNREADABLE;
-  });
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text);
-  } catch {
-    throw UNREADABLE;
-  }
-  const [tables, dump] = [Manifest.safeParse(raw), DumpManifest.safeParse(raw)];
-  if (!tables.success && !dump.success) throw UNREADABLE;
-  const files = tables.success
-    ? tables.data.tables.map((t) => [join(ROWS, `${t.name}.copy`), t.sha256] as const)
-    : [[DUMP, dump.data!.dumpSha256] as const];
-  for (const [path, sha256] of files)
-    if ((await fileSha256(join(into, path)).catch(() => '')) !== sha256)
-      throw new Refusal('backup-database-changed', 'file');
-  return tables.success ? tables.data : dump.data!;
-}
 
 async function makeDatabase(admin: DataSource, name: string): Promise<void> {
   await admin.query(`CREATE DATABASE ${quoted(name)}`).catch((error: unknown) => {

@@ -1,7 +1,7 @@
 import type { RestoreState } from '@careful-seam/contract/api/office';
 import type { Problem } from '@careful-seam/core/outcome/outcome';
-import { Refusal } from '../people/refusal';
-import { beginProgram } from '../programs';
+import { beginProgram } from '../programs/programs';
+import { Refusal } from '../refusals/refusal';
 import type { RestoreAsk, RestoreSaid } from './restoreWorker';
 
 /** Faults of a restore that its answer names; the command line names them all. */

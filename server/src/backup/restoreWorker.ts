@@ -1,7 +1,7 @@
 import { setPriority } from 'node:os';
 import type { Problem } from '@careful-seam/core/outcome/outcome';
-import { Refusal } from '../people/refusal';
-import { asRefusal } from '../web/asRefusal';
+import { asRefusal } from '../refusals/asRefusal';
+import { Refusal } from '../refusals/refusal';
 import { type Restored, restoreBackup } from './restoreBackup';
 
 export interface RestoreAsk {

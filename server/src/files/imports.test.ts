@@ -7,7 +7,8 @@ import { ShowersFile } from '@careful-seam/files/showersFile';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { newestBook } from '../rules/publishBook';
-import { RuleBookEntity, ShowerEntity } from '../store/entities';
+import { RuleBookEntity } from '../store/entities/firm';
+import { ShowerEntity } from '../store/entities/showers';
 import { created, lose, push, type TestServer, testServer, testTablet } from '../tests/testServer';
 
 let [ours, theirs]: TestServer[] = [];

@@ -6,11 +6,14 @@ import { type ImportAnswer, SHOWERS_FORMAT_VERSION, type ShowersFile } from '@ca
 import { type DataSource, In } from 'typeorm';
 import { firmKey, recordIsSigned, signRecord } from '../firm/firmKey';
 import { appendEntries, readText } from '../ledger/appendEntries';
-import { Refusal } from '../people/refusal';
 import { keepPhoto, readPhoto } from '../photos/photoStore';
+import { Refusal } from '../refusals/refusal';
 import { loadShower } from '../showers/loadShower';
 import type { ShowerWithHead } from '../showers/showerRows';
-import { CrewEntity, EntryEntity, PhotoEntity, RuleBookEntity, ShowerEntity } from '../store/entities';
+import { RuleBookEntity } from '../store/entities/firm';
+import { CrewEntity } from '../store/entities/people';
+import { PhotoEntity } from '../store/entities/pictures';
+import { EntryEntity, ShowerEntity } from '../store/entities/showers';
 
 async function picturesOf(
   store: DataSource,

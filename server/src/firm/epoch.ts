@@ -1,6 +1,6 @@
 import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
-import { EpochEntity } from '../store/entities';
+import { EpochEntity } from '../store/entities/firm';
 
 /** Opens a new epoch. Tablets that see it ask which of their acknowledged entries the server lacks, and send them again. */
 export async function openEpoch(store: DataSource, why: string, now: Date): Promise<string> {

@@ -1,7 +1,7 @@
 import { createPrivateKey, createPublicKey, generateKeyPairSync, sign, verify } from 'node:crypto';
 import { canonicalText } from '@careful-seam/core/log/chain';
 import type { DataSource } from 'typeorm';
-import { FirmKeyEntity, type FirmKeyRow } from '../store/entities';
+import { FirmKeyEntity, type FirmKeyRow } from '../store/entities/firm';
 
 const ONLY = 'firm';
 

@@ -1,6 +1,6 @@
 import { FIRST_SETTINGS, FirmSettings } from '@careful-seam/contract/api/firm';
 import type { DataSource, EntityManager } from 'typeorm';
-import { FirmSettingEntity } from '../store/entities';
+import { FirmSettingEntity } from '../store/entities/firm';
 
 const ONLY = 1;
 

@@ -4,8 +4,8 @@ import { sampleBook } from '@careful-seam/core/tests/sampleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, expect, it } from 'vitest';
+import { ROUTES } from '../http/routes';
 import { created, PASSWORD, PEOPLE, push, type TestServer, testServer, testTablet } from '../tests/testServer';
-import { ROUTES } from '../web/routes';
 import { Choice, type FuzzRequest, fuzzEntry, fuzzRequest } from './requests';
 
 /** `npm run fuzz` makes 20,000. */

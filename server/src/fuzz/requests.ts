@@ -3,7 +3,7 @@ import type { Author } from '@careful-seam/core/log/entry';
 import { writeEntry } from '@careful-seam/core/log/writeEntry';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { z } from 'zod';
-import type { Route } from '../web/route';
+import type { Route } from '../http/route';
 
 /** One request as it goes over the wire, with nothing set right by a client's library. */
 export interface FuzzRequest {

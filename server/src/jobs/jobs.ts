@@ -1,9 +1,10 @@
 import type { Person } from '@careful-seam/contract/api/messages';
 import type { JobLine } from '@careful-seam/contract/api/office';
 import type { DataSource } from 'typeorm';
-import { Refusal } from '../people/refusal';
+import { Refusal } from '../refusals/refusal';
 import { SHOWER_COLUMNS, type ShowerWithHead, showerRows } from '../showers/showerRows';
-import { JobEntity, ShowerEntity, UserEntity } from '../store/entities';
+import { UserEntity } from '../store/entities/people';
+import { JobEntity, ShowerEntity } from '../store/entities/showers';
 import { crewOf } from '../sync/whatMoved';
 
 /** Showers that a search gives at most. */

@@ -1,7 +1,8 @@
 import { canonicalText } from '@careful-seam/core/log/chain';
 import { type DataSource, LessThan } from 'typeorm';
 import { z } from 'zod';
-import { AnchorEntity, type AnchorRow, RuleBookEntity } from '../store/entities';
+import { RuleBookEntity } from '../store/entities/firm';
+import { AnchorEntity, type AnchorRow } from '../store/entities/trust';
 import { sha256 } from '../store/sha256';
 
 /** What an anchor says: the one before it, when it was made, every head that moved since, and all rule books. */

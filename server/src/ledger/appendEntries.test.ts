@@ -2,7 +2,7 @@ import { canonicalText } from '@careful-seam/core/log/chain';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { EntryEntity } from '../store/entities';
+import { EntryEntity } from '../store/entities/showers';
 import { created, PASSWORD, PEOPLE, push, rowOf, type TestServer, testServer, testTablet } from '../tests/testServer';
 import { verifyLedger } from '../verify/verifyLedger';
 

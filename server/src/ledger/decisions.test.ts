@@ -3,7 +3,9 @@ import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { releaseBody } from '@careful-seam/core/tests/sampleTablet';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { EntryEntity, MailEntity, UserEntity } from '../store/entities';
+import { MailEntity } from '../store/entities/mail';
+import { UserEntity } from '../store/entities/people';
+import { EntryEntity } from '../store/entities/showers';
 import { created, lose, PEOPLE, push, type TestServer, testServer, testTablet, type Who } from '../tests/testServer';
 
 let server: TestServer;

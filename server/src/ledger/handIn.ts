@@ -1,8 +1,8 @@
 import type { Person } from '@careful-seam/contract/api/messages';
 import type { DataSource } from 'typeorm';
-import { Refusal } from '../people/refusal';
 import { personOf, personOfLink } from '../people/sessions';
-import { LinkEntity, UserEntity } from '../store/entities';
+import { Refusal } from '../refusals/refusal';
+import { LinkEntity, UserEntity } from '../store/entities/people';
 import { type Appended, appendEntries, readText } from './appendEntries';
 
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;

@@ -3,7 +3,7 @@ import type { Entry } from '@careful-seam/core/log/entry';
 import { ledgerSuite } from '@careful-seam/core/tests/ledgerSuite';
 import { SHOWER } from '@careful-seam/core/tests/sampleTablet';
 import { afterAll, beforeAll } from 'vitest';
-import { EntryEntity } from '../store/entities';
+import { EntryEntity } from '../store/entities/showers';
 import { type TestServer, testServer } from '../tests/testServer';
 import { appendEntries } from './appendEntries';
 

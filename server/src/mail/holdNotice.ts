@@ -2,7 +2,8 @@ import type { Entry } from '@careful-seam/core/log/entry';
 import { makeWords } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
 import { readSettings } from '../firm/settings';
-import { EntryEntity, ShowerEntity, UserEntity } from '../store/entities';
+import { UserEntity } from '../store/entities/people';
+import { EntryEntity, ShowerEntity } from '../store/entities/showers';
 import { queueMail } from './outbox';
 
 /** Tells the leads of a crew by mail that a defect was given to them. Those without an address see it on their phone. */

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeBackup } from '../backup/makeBackup';
-import { MailEntity } from '../store/entities';
+import { MailEntity } from '../store/entities/mail';
 import { type TestServer, testServer } from '../tests/testServer';
 import { mailServer, queueMail, sendMail } from './outbox';
 

@@ -1,8 +1,8 @@
 import { createTransport, type Transporter } from 'nodemailer';
 import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
-import type { Environment } from '../environment';
-import { MailEntity } from '../store/entities';
+import type { Environment } from '../environment/environment';
+import { MailEntity } from '../store/entities/mail';
 
 const A_ROUND = 20;
 

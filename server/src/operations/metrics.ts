@@ -3,8 +3,8 @@ import { finished } from 'node:stream';
 import type { Request, RequestHandler, Response } from 'express';
 import { Counter, collectDefaultMetrics, Gauge, Histogram, Registry } from 'prom-client';
 import type { DataSource } from 'typeorm';
-import { Refusal } from '../people/refusal';
 import { picturesAt } from '../photos/picturesAt';
+import { Refusal } from '../refusals/refusal';
 import { lastChores } from './chores';
 
 export interface Metrics {

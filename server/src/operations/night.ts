@@ -2,7 +2,7 @@ import { mkdir, readdir, rm, stat } from 'node:fs/promises';
 import { availableParallelism } from 'node:os';
 import { join } from 'node:path';
 import type { DataSource } from 'typeorm';
-import { beginProgram, isSource, type Program } from '../programs';
+import { beginProgram, isSource, type Program } from '../programs/programs';
 import { doChore, purge } from './chores';
 import { backupName, isDue, mayGo } from './retention';
 

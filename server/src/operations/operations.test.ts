@@ -9,14 +9,14 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeBackup, urlOf } from '../backup/makeBackup';
 import { restoreBackup } from '../backup/restoreBackup';
 import { currentEpoch, openEpoch } from '../firm/epoch';
+import { createApp } from '../http/createApp';
 import { makeAnchor } from '../ledger/anchors';
+import { isNearlyFull, keepRoom, roomOf } from '../photos/room';
 import { openStore } from '../store/dataSource';
-import { AnchorEntity } from '../store/entities';
+import { AnchorEntity } from '../store/entities/trust';
 import { created, push, type TestServer, testServer, testTablet } from '../tests/testServer';
-import { createApp } from '../web/createApp';
 import { doChore, lastChores, purge } from './chores';
 import { type Night, nightsWork } from './night';
-import { isNearlyFull, keepRoom, roomOf } from './room';
 import { noteSizes } from './serverState';
 
 let server: TestServer;

@@ -1,7 +1,6 @@
 import type { ServerState } from '@careful-seam/contract/api/office';
 import type { DataSource } from 'typeorm';
 import { picturesAt } from '../photos/picturesAt';
-import type { Services } from '../web/route';
 import { lastChores } from './chores';
 import { PROGRAM_VERSION } from './version';
 
@@ -36,8 +35,16 @@ export async function noteSizes(store: DataSource, now: Date): Promise<void> {
   );
 }
 
+/** What is looked at; `backups` is null where none are made by themselves. */
+interface Looked {
+  store: DataSource;
+  picturePlace: string;
+  now: () => Date;
+  backups?: { folder: string; at: string } | null;
+}
+
 /** What a firm's manager is told of the machine that the ledger lies on. */
-export async function serverState({ store, picturePlace, now, backups }: Services): Promise<ServerState> {
+export async function serverState({ store, picturePlace, now, backups }: Looked): Promise<ServerState> {
   const sizes = await sizesOf(store);
   const month = new Date(now().getTime() - 30 * 86_400_000).toISOString().slice(0, 10);
   const [then] = await store.query(

@@ -4,10 +4,12 @@ import { ERRORS, sentenceOf } from '@careful-seam/words/errors/errors';
 import { englishIn, englishPhrases } from '@careful-seam/words/tests/englishWords';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { loadDemoFirm } from '../demoFirm';
 import { readSettings, writeSettings } from '../firm/settings';
 import { makeLink } from '../people/links';
-import { MailEntity, ShowerEntity, UserEntity } from '../store/entities';
+import { loadDemoFirm } from '../setUp/demoFirm';
+import { MailEntity } from '../store/entities/mail';
+import { UserEntity } from '../store/entities/people';
+import { ShowerEntity } from '../store/entities/showers';
 import { type TestServer, testServer } from '../tests/testServer';
 
 let server: TestServer;

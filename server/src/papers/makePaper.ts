@@ -9,12 +9,12 @@ import { readingsCsv } from '../files/readingsCsv';
 import { writeShowersFile } from '../files/showersFile';
 import { firmKey, signRecord } from '../firm/firmKey';
 import { readSettings } from '../firm/settings';
-import { Refusal } from '../people/refusal';
 import { readPhoto } from '../photos/photoStore';
+import { paintRecord } from '../print/paintRecord';
+import { printMap } from '../print/printMap';
+import { printMarks } from '../print/printMarks';
 import { buildRecord } from '../record/buildRecord';
-import { paintRecord } from '../record/paintRecord';
-import { printMap } from '../record/printMap';
-import { printMarks } from '../record/printMarks';
+import { Refusal } from '../refusals/refusal';
 import { type LoadedShower, loadShower } from '../showers/loadShower';
 import { oneShowerRow, showerRows } from '../showers/showerRows';
 

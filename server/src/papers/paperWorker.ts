@@ -1,8 +1,8 @@
 import { writeFile } from 'node:fs/promises';
 import { setPriority } from 'node:os';
 import type { Problem } from '@careful-seam/core/outcome/outcome';
+import { asRefusal } from '../refusals/asRefusal';
 import { makeDataSource } from '../store/dataSource';
-import { asRefusal } from '../web/asRefusal';
 import { makePaper, type Paper } from './makePaper';
 
 /** What a worker is asked, and what it answers. The paper itself goes by a file, whatever its size. */

@@ -2,9 +2,9 @@ import type { ChildProcess } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { availableParallelism, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { makeGate } from '../gate';
-import { Refusal } from '../people/refusal';
-import { beginProgram } from '../programs';
+import { makeGate } from '../programs/gate';
+import { beginProgram } from '../programs/programs';
+import { Refusal } from '../refusals/refusal';
 import type { Paper } from './makePaper';
 import type { PaperAnswer, PaperAsk } from './paperWorker';
 

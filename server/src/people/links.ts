@@ -6,8 +6,9 @@ import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
 import { readSettings } from '../firm/settings';
 import { queueMail, SECRET } from '../mail/outbox';
-import { CrewEntity, LinkEntity, type LinkRow, ShowerEntity, UserEntity } from '../store/entities';
-import { Refusal } from './refusal';
+import { Refusal } from '../refusals/refusal';
+import { CrewEntity, LinkEntity, type LinkRow, UserEntity } from '../store/entities/people';
+import { ShowerEntity } from '../store/entities/showers';
 
 const HOUR_MS = 3_600_000;
 const PASSWORD_LINK_HOURS = 72;

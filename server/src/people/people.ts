@@ -2,8 +2,8 @@ import type { ChangePerson, NewPerson, PersonRow } from '@careful-seam/contract/
 import { type DataSource, Not } from 'typeorm';
 import { v4 } from 'uuid';
 import type { z } from 'zod';
-import { CrewEntity, UserEntity, type UserRow } from '../store/entities';
-import { Refusal } from './refusal';
+import { Refusal } from '../refusals/refusal';
+import { CrewEntity, UserEntity, type UserRow } from '../store/entities/people';
 import { closeSessionsOf, hashPassword } from './sessions';
 
 export const rowOf = ({ passwordHash: _hidden, ...row }: UserRow): PersonRow => row;

@@ -3,8 +3,8 @@ import type { Person } from '@careful-seam/contract/api/messages';
 import { sha256Hex } from '@careful-seam/core/log/chain';
 import { hash, verify } from '@node-rs/argon2';
 import type { DataSource } from 'typeorm';
-import { type LinkRow, SessionEntity, UserEntity, type UserRow } from '../store/entities';
-import { Refusal } from './refusal';
+import { Refusal } from '../refusals/refusal';
+import { type LinkRow, SessionEntity, UserEntity, type UserRow } from '../store/entities/people';
 
 /** A session works for 7 days from the last contact. */
 export const SESSION_MS = 7 * 24 * 3_600_000;

@@ -1,8 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { access, mkdir, open, readdir, readFile, rename, rm } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import { keepRoom, roomOf } from '../operations/room';
 import { isPathOfPicture, type PictureStore, pathOf } from './pictureStore';
+import { keepRoom, roomOf } from './room';
 
 /** Writes a file so that it is there whole or not at all, also when the power goes in the next moment. */
 async function writeThrough(path: string, bytes: Buffer): Promise<void> {

@@ -1,8 +1,8 @@
 import { availableParallelism } from 'node:os';
 import type { DataSource, EntityManager } from 'typeorm';
-import { makeGate } from '../gate';
-import { Refusal } from '../people/refusal';
-import { PhotoEntity, type PhotoRow } from '../store/entities';
+import { makeGate } from '../programs/gate';
+import { Refusal } from '../refusals/refusal';
+import { PhotoEntity, type PhotoRow } from '../store/entities/pictures';
 import { sha256 } from '../store/sha256';
 import { pictureFault } from './pictureParts';
 import { picturesAt } from './picturesAt';

@@ -1,4 +1,4 @@
-import type { Room } from '../operations/room';
+import type { Room } from './room';
 
 /**
  * Where the bytes of pictures lie. It has two twins, a disk and an S3-compatible store, and one suite holds both. A name is the

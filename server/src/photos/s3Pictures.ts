@@ -1,7 +1,7 @@
 import { mkdir, readdir, readFile, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { S3Client } from '@aws-sdk/client-s3';
-import { Refusal } from '../people/refusal';
+import { Refusal } from '../refusals/refusal';
 import { isPathOfPicture, type PictureStore, pathOf } from './pictureStore';
 
 /** Pictures on their way to or from the store at a time where there are many. */

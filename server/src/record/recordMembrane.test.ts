@@ -3,7 +3,7 @@ import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { RuleBookEntity } from '../store/entities';
+import { RuleBookEntity } from '../store/entities/firm';
 import { created, push, type TestServer, testServer, testTablet } from '../tests/testServer';
 
 let server: TestServer;

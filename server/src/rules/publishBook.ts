@@ -1,8 +1,8 @@
 import { checkBook } from '@careful-seam/core/rules/checkBook';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import type { DataSource } from 'typeorm';
-import { Refusal } from '../people/refusal';
-import { RuleBookEntity } from '../store/entities';
+import { Refusal } from '../refusals/refusal';
+import { RuleBookEntity } from '../store/entities/firm';
 
 /** The firm's own books: another firm's never becomes the newest. */
 const OWN = { origin: '' };

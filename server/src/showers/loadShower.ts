@@ -5,8 +5,8 @@ import { atMoment, type FindRuleBook, foldShower } from '@careful-seam/core/proo
 import { translateBook } from '@careful-seam/core/rules/translateBook';
 import type { Language } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
-import { Refusal } from '../people/refusal';
-import { EntryEntity, type EntryRow } from '../store/entities';
+import { Refusal } from '../refusals/refusal';
+import { EntryEntity, type EntryRow } from '../store/entities/showers';
 import { loadRuleBooks } from './ruleBooks';
 import { oneShowerRow, type ShowerWithHead } from './showerRows';
 

@@ -1,6 +1,6 @@
 import type { ShowerRow } from '@careful-seam/contract/api/messages';
 import type { DataSource, EntityManager } from 'typeorm';
-import type { ShowerHeadRow, ShowerTableRow } from '../store/entities';
+import type { ShowerHeadRow, ShowerTableRow } from '../store/entities/showers';
 
 /** A shower with the head of its ledger, as nearly everything needs it. */
 export type ShowerWithHead = ShowerTableRow & Omit<ShowerHeadRow, 'showerId' | 'moved'>;

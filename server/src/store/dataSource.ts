@@ -1,5 +1,5 @@
 import { DataSource, type Logger } from 'typeorm';
-import { ENTITIES } from './entities';
+import { ENTITIES } from './entities/all';
 import { MIGRATIONS } from './migrations';
 
 /**

@@ -1,7 +1,7 @@
 import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import type { DataSource } from 'typeorm';
-import { RuleBookEntity } from './entities';
+import { RuleBookEntity } from './entities/firm';
 
 /** Books did not say what they were made from until this one had been shipped. */
 const BEFORE_IT_WAS_WRITTEN = 3;

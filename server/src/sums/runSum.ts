@@ -1,8 +1,8 @@
 import { findCalculation } from '@careful-seam/core/calc/registry';
 import type { Outcome } from '@careful-seam/core/outcome/outcome';
-import { makeGate } from '../gate';
-import { Refusal } from '../people/refusal';
-import { beginProgram } from '../programs';
+import { makeGate } from '../programs/gate';
+import { beginProgram } from '../programs/programs';
+import { Refusal } from '../refusals/refusal';
 
 /** No sum of the trade takes a second; what takes so long is a slip or an attack, ms. */
 const SUM_MS = 5000;

@@ -1,7 +1,7 @@
 import type { Person, PulledEntry } from '@careful-seam/contract/api/messages';
 import type { BatchLine } from '@careful-seam/contract/api/sync';
 import type { DataSource } from 'typeorm';
-import { EntryEntity, type EntryRow } from '../store/entities';
+import { EntryEntity, type EntryRow } from '../store/entities/showers';
 import { crewOf } from './whatMoved';
 
 /** Entries in one line of a batch, so that neither side holds a long shower at once. */

@@ -4,13 +4,13 @@ import supertest from 'supertest';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { urlOf } from '../backup/makeBackup';
+import { createApp } from '../http/createApp';
+import { makeLogger } from '../http/logger';
 import { makePapers } from '../papers/papers';
 import { startRounds } from '../rounds';
 import { openStore } from '../store/dataSource';
 import { dropDatabase } from '../store/dropDatabase';
 import { verifyLedger } from '../verify/verifyLedger';
-import { createApp } from '../web/createApp';
-import { makeLogger } from '../web/logger';
 import { created, PASSWORD, push, type TestServer, testServer, testTablet } from './testServer';
 
 let server: TestServer;

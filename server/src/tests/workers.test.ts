@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, it } from 'vitest';
-import { PROGRAMS } from '../programs';
+import { PROGRAMS } from '../programs/programs';
 
 const SOURCE = join(import.meta.dirname, '..');
 
@@ -12,7 +12,7 @@ it('every process that is started beside the server is part of the build', () =>
   for (const [name, source] of Object.entries(PROGRAMS)) expect(built.get(name)).toBe(`src/${source}`);
   // Nobody begins one by another way.
   const others = readdirSync(SOURCE, { recursive: true, encoding: 'utf8' })
-    .filter((name) => name.endsWith('.ts') && !name.endsWith('.test.ts') && name !== 'programs.ts')
+    .filter((name) => name.endsWith('.ts') && !name.endsWith('.test.ts') && name !== 'programs/programs.ts')
     .filter((name) => / fork\(/.test(readFileSync(join(SOURCE, name), 'utf8')));
   // It shares its own work out to itself.
   expect(others).toEqual([join('verify', 'main.ts')]);

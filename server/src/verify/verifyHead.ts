@@ -1,7 +1,7 @@
 import { ledgerHash } from '@careful-seam/core/log/chain';
 import type { DataSource } from 'typeorm';
 import { oneShowerRow } from '../showers/showerRows';
-import { EntryEntity } from '../store/entities';
+import { EntryEntity } from '../store/entities/showers';
 
 /** Where a printed head stands, and whether everything up to it is still as it was when it was printed. */
 export type HeadAnswer =

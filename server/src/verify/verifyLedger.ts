@@ -5,7 +5,10 @@ import { AnchorText, bookHash } from '../ledger/anchors';
 import { pictureLook } from '../photos/photoStore';
 import { picturesAt } from '../photos/picturesAt';
 import { loadRuleBooks } from '../showers/ruleBooks';
-import { AnchorEntity, EntryEntity, PhotoEntity, type PhotoRow, RuleBookEntity } from '../store/entities';
+import { RuleBookEntity } from '../store/entities/firm';
+import { PhotoEntity, type PhotoRow } from '../store/entities/pictures';
+import { EntryEntity } from '../store/entities/showers';
+import { AnchorEntity } from '../store/entities/trust';
 import { sha256 } from '../store/sha256';
 import { type ShowerToVerify, verifyShower } from './verifyShower';
 

@@ -4,7 +4,7 @@ import type { ShowerState } from '@careful-seam/core/log/state';
 import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import { FLOOD_CALCULATION } from '@careful-seam/core/water/floodVerdict';
 import { arrivalsOf } from '../showers/loadShower';
-import type { EntryRow } from '../store/entities';
+import type { EntryRow } from '../store/entities/showers';
 import { sha256 } from '../store/sha256';
 import type { Finding } from './verifyLedger';
 

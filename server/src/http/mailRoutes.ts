@@ -1,0 +1,44 @@
+import { AuditPage, Outbox } from '@careful-seam/contract/api/office';
+import { readAudit } from '../audit/audit';
+import { SECRET } from '../mail/outbox';
+import { MailEntity, type MailRow } from '../store/entities/mail';
+import type { Call, Route } from './route';
+
+const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
+
+const MAIL_AT_MOST = 200;
+
+async function outbox({ services }: Call): Promise<unknown> {
+  const rows = await services.store.getRepository(MailEntity).find({ order: { madeAt: 'DESC' }, take: MAIL_AT_MOST });
+  // Without a mail server the manager hands a link on by hand; with one it is for its recipient alone.
+  const shown = (m: MailRow) => m.words.replaceAll(SECRET, (services.mail === null ? m.secret : null) ?? '…');
+  const mail = rows.map((m) => ({
+    id: m.id,
+    recipient: m.recipient,
+    subject: m.subject,
+    words: shown(m),
+    problem: m.problem,
+    madeAt: m.madeAt.toISOString(),
+    sentAt: m.sentAt?.toISOString() ?? null,
+  }));
+  return { real: services.mail !== null, mail };
+}
+
+async function audit({ req, services }: Call): Promise<unknown> {
+  const before = new Date(String(req.query.before ?? ''));
+  const { rows, more } = await readAudit(services.store, Number.isNaN(before.getTime()) ? null : before);
+  return { lines: rows.map(({ id, at, who, did, about }) => ({ id, at: at.toISOString(), who, did, about })), more };
+}
+
+/** What was mailed, and what the audit holds. */
+export const MAIL_ROUTES: readonly Route[] = [
+  { ...MANAGING, method: 'get', path: '/api/outbox', summary: 'Mail, newest first', gives: Outbox, answer: outbox },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/audit',
+    summary: 'Who saw and did what, newest first (query: before)',
+    gives: AuditPage,
+    answer: audit,
+  },
+];

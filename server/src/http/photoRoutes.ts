@@ -1,0 +1,67 @@
+import { PhotoTaken } from '@careful-seam/contract/api/messages';
+import { ROLES } from '@careful-seam/core/log/roles';
+import type { Request } from 'express';
+import { keepPhoto, readPhoto } from '../photos/photoStore';
+import { Refusal } from '../refusals/refusal';
+import { PhotoEntity } from '../store/entities/pictures';
+import { type Call, param, type Route } from './route';
+
+const EVERY = ROLES;
+
+const THUMB_WIDTHS = new Set([320, 960]);
+
+function hashParam(req: Request): string {
+  const hash = param(req, 'hash');
+  if (!/^[0-9a-f]{64}$/.test(hash)) throw new Refusal('no-such-picture', 'hash');
+  return hash;
+}
+
+async function putPhoto({ req, services }: Call): Promise<unknown> {
+  const bytes: unknown = req.body;
+  if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw new Refusal('picture-empty', 'picture');
+  const { hash, widthPx, heightPx } = await keepPhoto(
+    services.store,
+    services.picturePlace,
+    hashParam(req),
+    bytes,
+    services.now(),
+  );
+  return { hash, widthPx, heightPx };
+}
+
+async function getPhoto({ req, res, services }: Call): Promise<unknown> {
+  const hash = hashParam(req);
+  const photo = await services.store.getRepository(PhotoEntity).findOneBy({ hash });
+  if (!photo) throw new Refusal('picture-not-arrived', 'hash');
+  const width = Number(req.query.width);
+  const small = THUMB_WIDTHS.has(width) ? width : undefined;
+  const bytes = await readPhoto(services.picturePlace, hash, small);
+  res
+    .set('Cache-Control', 'private, max-age=31536000, immutable')
+    .type(small ? 'image/webp' : photo.mime)
+    .send(bytes);
+  return undefined;
+}
+
+const usual = { roles: EVERY, limit: 'usual' as const };
+
+/** Pictures, by the hash of their bytes. */
+export const PHOTO_ROUTES: readonly Route[] = [
+  {
+    ...usual,
+    method: 'put',
+    path: '/api/photos/:hash',
+    summary: 'Sends a picture',
+    body: 'bytes',
+    gives: PhotoTaken,
+    answer: putPhoto,
+  },
+  {
+    ...usual,
+    method: 'get',
+    path: '/api/photos/:hash',
+    summary: 'A picture (query: width)',
+    gives: 'image/*',
+    answer: getPhoto,
+  },
+];

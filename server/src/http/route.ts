@@ -1,0 +1,103 @@
+import { type Person, PHOTO_BYTES_AT_MOST } from '@careful-seam/contract/api/messages';
+import type { Role } from '@careful-seam/core/log/roles';
+import { issueValues } from '@careful-seam/core/outcome/issueValues';
+import { LANGUAGES, type Language } from '@careful-seam/words/texts/words';
+import express, { type Request, type Response } from 'express';
+import type { DataSource } from 'typeorm';
+import type { z } from 'zod';
+import type { Deed } from '../audit/audit';
+import type { MailServer } from '../mail/outbox';
+import type { Papers } from '../papers/papers';
+import { Refusal } from '../refusals/refusal';
+
+export interface Services {
+  store: DataSource;
+  picturePlace: string;
+  now: () => Date;
+  /** Null: mail stays in the simulated outbox. */
+  mail: MailServer | null;
+  /** Makes what leaves as a file, beside the server. */
+  papers: Papers;
+  /** Address under which people reach the application, without a slash at its end. */
+  publicUrl: string;
+  /** Where backups go by themselves, and when; without it nowhere. */
+  backups?: { folder: string; at: string } | null;
+  /** Tries to sign in as one account in a minute; the usual ones without it. */
+  limits?: { account: number };
+}
+
+export interface Call {
+  req: Request;
+  res: Response;
+  /** Always set on routes that ask for a role. */
+  person: Person;
+  services: Services;
+}
+
+export const COOKIE = 'careful_seam';
+
+/** One row of the route table: who may call it, what it takes and gives, and what answers. The role test walks this list. */
+export interface Route {
+  method: 'get' | 'post' | 'put' | 'delete';
+  path: string;
+  /** One line for the API's own description. */
+  summary: string;
+  roles: readonly Role[] | 'anyone';
+  limit: 'sign-in' | 'usual';
+  /** `stream`: the handler reads the request itself. */
+  body?: 'json' | 'file' | 'bytes' | 'stream';
+  /** Schema of what it takes, where it takes JSON. */
+  takes?: z.ZodType;
+  /** Schema of what it gives, or the media type of the file that it gives. */
+  gives: z.ZodType | string;
+  /** What the audit writes down when it was answered; `res.locals.about` says about what, else the path does. */
+  did?: Deed;
+  answer: (call: Call) => Promise<unknown>;
+}
+
+/** Checks a body against its schema; the first fault is named by its field. */
+export function read<T extends z.ZodType>(schema: T, input: unknown): z.infer<T> {
+  const result = schema.safeParse(input);
+  if (result.success) return result.data;
+  const issue = result.error.issues[0]!;
+  const field = issue.path.join('.');
+  throw new Refusal('input-invalid', field, issueValues(issue, field));
+}
+
+/** The language that an answer is wanted in: `?lang=`, else what the browser asks for. */
+export function languageOf(req: Request): Language {
+  const asked = LANGUAGES.find((language) => language === req.query.lang);
+  return asked ?? ((req.acceptsLanguages([...LANGUAGES]) || 'en') as Language);
+}
+
+export const param = (req: Request, name: string): string => String(req.params[name] ?? '');
+
+export const isUuid = (id: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id);
+
+const NO_SUCH = { shower: 'no-such-shower', person: 'no-such-person', link: 'no-such-link' } as const;
+
+/** The id in an address; one that is none names nothing. */
+export function uuidParam(req: Request, what: keyof typeof NO_SUCH = 'shower'): string {
+  const id = param(req, 'id');
+  if (!isUuid(id)) throw new Refusal(NO_SUCH[what], 'id');
+  return id;
+}
+
+/** Server time less the device's, ms. */
+export const skewOf = (clock: string, now: Date): number => now.getTime() - Date.parse(clock);
+
+/** Sets the cookie of a session that was just opened. */
+export function setSessionCookie(req: Request, res: Response, token: string, expires: Date): void {
+  res.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', secure: req.secure, path: '/', expires });
+}
+
+/** Body parsers, set per route so that nothing else is read into memory. */
+export const PARSERS = {
+  /** Of somebody who is not signed in: a name and a password, a code. */
+  stranger: express.json({ limit: '10kb' }),
+  /** Of an empty installation: a firm with all of its people. */
+  firstDay: express.json({ limit: '500kb' }),
+  json: express.json({ limit: '8mb' }),
+  file: express.json({ limit: '200mb' }),
+  bytes: express.raw({ type: () => true, limit: PHOTO_BYTES_AT_MOST }),
+};

@@ -1,0 +1,47 @@
+import { CALCULATIONS } from '@careful-seam/core/calc/registry';
+import { ROLES } from '@careful-seam/core/log/roles';
+import { statusOf, told } from '@careful-seam/words/errors/errors';
+import { z } from 'zod';
+import { runSum } from '../sums/runSum';
+import { type Call, languageOf, param, type Route } from './route';
+
+const EVERY = ROLES;
+
+const SIGNING = ['inspector', 'manager'] as const;
+
+async function calculate({ req, res }: Call): Promise<unknown> {
+  const outcome = await runSum(param(req, 'name'), req.body);
+  if (outcome.ok) return outcome.value;
+  res.status(statusOf(outcome.problem.code));
+  return { error: told(outcome.problem, languageOf(req)) };
+}
+
+const usual = { roles: EVERY, limit: 'usual' as const };
+
+const Calculations = z.object({
+  calculations: z.array(z.object({ name: z.string(), title: z.string(), source: z.string() })),
+});
+
+/** The calculations of the catalogue. */
+export const SUM_ROUTES: readonly Route[] = [
+  {
+    ...usual,
+    method: 'get',
+    path: '/api/calc',
+    summary: 'The calculations',
+    gives: Calculations,
+    answer: async () => ({ calculations: CALCULATIONS.map(({ name, title, source }) => ({ name, title, source })) }),
+  },
+  {
+    ...usual,
+    // Sums are for who inspects: a guest's link needs none.
+    roles: SIGNING,
+    method: 'post',
+    path: '/api/calc/:name',
+    summary: 'Runs a calculation',
+    body: 'json',
+    takes: z.looseObject({}),
+    gives: z.looseObject({}),
+    answer: calculate,
+  },
+];

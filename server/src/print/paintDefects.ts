@@ -1,0 +1,84 @@
+import type { Defect } from '@careful-seam/core/log/defect';
+import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
+import { placesName } from '@careful-seam/words/texts/names';
+import { length, type PaintOptions, type Paper } from './paintRecord';
+import { HOLD, heading, INK, line, MARGIN, need, SOFT } from './recordSheet';
+
+function defectStory({ t, when }: Paper, d: Defect): string {
+  const ends = d.closedAt ? t('record.closed', { at: when(d.closedAt) }) : t('record.stillOpen');
+  return [
+    t('record.found', { name: d.author, at: when(d.observedAt) }),
+    d.redoneAt ? t('record.redone', { at: when(d.redoneAt) }) : '',
+    ends,
+  ]
+    .filter(Boolean)
+    .join('; ');
+}
+/** The two answers that a defect was closed with, as far as they were given. */
+function causeWords({ t, state }: Paper, d: Defect): string[] {
+  const { causes = [], escapes = [] } = state.rules?.book ?? {};
+  const named = (list: readonly { id: string; label: string }[], id: string) =>
+    list.find((x) => x.id === id)?.label ?? id;
+  return [
+    ...d.answers.map((a) => `${a.author}: ${a.words}`),
+    ...(d.cause
+      ? [
+          `${t('record.cause', { cause: named(causes, d.cause.family), sure: t(`confidence.${d.cause.confidence}`) })} ${d.cause.words ?? ''}`,
+        ]
+      : []),
+    ...(d.escape ? [`${t('record.escape', { escape: named(escapes, d.escape.family) })} ${d.escape.words ?? ''}`] : []),
+  ];
+}
+async function paintPictures(paper: Paper, d: Defect, picture: PaintOptions['picture']): Promise<void> {
+  const { doc, t } = paper;
+  for (const use of [...d.photos, ...d.answers.flatMap((a) => a.photos), ...d.photosAfter]) {
+    const bytes = await picture(use.hash);
+    if (!bytes) {
+      line(doc, t('record.picturePending'), HOLD);
+      continue;
+    }
+    const width = 220;
+    const height = (width * use.heightPx) / use.widthPx;
+    need(doc, height + 8);
+    const [x, y] = [MARGIN, doc.y + 2];
+    const { default: sharp } = await import('sharp');
+    doc.image(
+      await sharp(bytes).resize({ width: 900, withoutEnlargement: true }).jpeg({ quality: 82 }).toBuffer(),
+      x,
+      y,
+      { width },
+    );
+    doc.lineWidth(1.6).strokeColor(HOLD);
+    for (const mark of use.marks) {
+      const [a, b] = mark.points.map((p) => [x + p.x * width, y + p.y * height] as const);
+      if (mark.kind === 'circle') doc.circle(a![0], a![1], Math.hypot(b![0] - a![0], b![1] - a![1])).stroke();
+      else doc.moveTo(a![0], a![1]).lineTo(b![0], b![1]).stroke();
+      if (mark.text)
+        doc
+          .fillColor(HOLD)
+          .text(mark.text, b![0] + 3, b![1] - 4, { lineBreak: false })
+          .fillColor(INK);
+    }
+    doc.x = MARGIN;
+    doc.y = y + height + 6;
+  }
+}
+export async function paintDefects(paper: Paper, picture: PaintOptions['picture']): Promise<void> {
+  const { doc, t, state } = paper;
+  heading(doc, t('record.defects'));
+  if (state.defects.size === 0) line(doc, t('record.noDefects'));
+  for (const d of state.defects.values()) {
+    const model = state.geometry!.model;
+    const where = placesName(t, model, d.places);
+    const value = d.valueMm === null ? '' : ` ${length(paper, d.valueMm)}`;
+    doc.font('strong');
+    line(
+      doc,
+      `${where}: ${state.rules ? defectKindLabel(state.rules.book, d.kind, d.check) : (d.kind ?? d.check ?? '')}${value} (${t(`severity.${d.severity}`)})`,
+    );
+    doc.font('text');
+    line(doc, `${d.words ? `${d.words}. ` : ''}${defectStory(paper, d)}`, d.closedAt ? SOFT : HOLD);
+    for (const words of causeWords(paper, d)) line(doc, words, SOFT);
+    await paintPictures(paper, d, picture);
+  }
+}

@@ -1,0 +1,58 @@
+import { FIRST_SETTINGS } from '@careful-seam/contract/api/firm';
+import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
+import { demoFloods } from '@careful-seam/demo/demoFloods';
+import { demoMethods } from '@careful-seam/demo/demoMethods';
+import { demoRuleBook } from '@careful-seam/demo/demoRuleBook';
+import { demoShowers } from '@careful-seam/demo/demoShowers';
+import { CREWS, DEMO_PASSWORD, JOBS, PEOPLE, SETTINGS } from '@careful-seam/demo/firm';
+import type { DataSource } from 'typeorm';
+import { writeSettings } from '../firm/settings';
+import { appendEntries } from '../ledger/appendEntries';
+import { hashPassword } from '../people/sessions';
+import { keepPhoto } from '../photos/photoStore';
+import { RuleBookEntity } from '../store/entities/firm';
+import { CrewEntity, UserEntity } from '../store/entities/people';
+import { JobEntity } from '../store/entities/showers';
+
+/** Loads the rule book and the demo firm into an empty database; does nothing when somebody is already there. */
+export async function loadDemoFirm({
+  store,
+  picturePlace,
+  now,
+}: {
+  store: DataSource;
+  picturePlace: string;
+  now: () => Date;
+}): Promise<boolean> {
+  if ((await store.getRepository(UserEntity).count()) > 0) return false;
+  const book = demoRuleBook();
+  await store
+    .getRepository(RuleBookEntity)
+    .upsert({ origin: '', id: book.id, version: book.version, data: book as object }, ['origin', 'id', 'version']);
+  await store.getRepository(CrewEntity).upsert([...CREWS], ['id']);
+  const find: FindRuleBook = (id, version) => (id === book.id && version === book.version ? book : null);
+  const todayMs = now().getTime();
+  const showers = [...(await demoShowers(todayMs, find)), ...demoFloods(todayMs, find), ...demoMethods(todayMs, find)];
+  for (const shower of showers) {
+    for (const { hash, bytes } of shower.photos) await keepPhoto(store, picturePlace, hash, bytes, now());
+    for (const { person, sealed } of shower.sealed) {
+      const { id, name, role, crewId } = PEOPLE.find((p) => p.key === person)!;
+      const answer = await appendEntries(store, shower.showerId, [sealed.text], {
+        person: { id, name, role, crewId },
+        now: now(),
+        skewMs: 0,
+      });
+      if (answer.refused) throw new Error(`demo entry refused: ${answer.refused.field}: ${answer.refused.code}`);
+    }
+  }
+  const passwordHash = await hashPassword(DEMO_PASSWORD);
+  await store
+    .getRepository(UserEntity)
+    .insert(
+      PEOPLE.map(({ key: _key, ...p }) => ({ ...p, passwordHash, disabled: false, email: `${p.signIn}@demo.test` })),
+    );
+  await store.query('INSERT INTO demo_firm (loaded_at) VALUES ($1)', [now()]);
+  await store.getRepository(JobEntity).upsert([...JOBS], ['name']);
+  await writeSettings(store, { ...FIRST_SETTINGS, ...SETTINGS, mainMethods: [...SETTINGS.mainMethods] });
+  return true;
+}
