@@ -1,0 +1,87 @@
+import { calculationVersions } from '@careful-seam/core/calc/registry';
+import { releaseStatement } from '@careful-seam/core/proof/holds/stand';
+import { useState } from 'react';
+import { useTranslation } from 'react-i18next';
+import { type LocalShower, useStore } from '../../tablet/store';
+
+function releaseBody(shower: LocalShower, stage: string, personId: string, upholds?: string) {
+  return {
+    stage,
+    judged: {
+      ledgerSeq: shower.stored.cursor,
+      ledgerHash: shower.stored.headHash ?? '',
+      deviceSeq: shower.stored.chains[personId]?.deviceSeq ?? 0,
+    },
+    ...releaseStatement(shower.state, stage),
+    calculations: calculationVersions(),
+    ...(upholds ? { upholds } : {}),
+  };
+}
+
+interface Props {
+  shower: LocalShower;
+  stage: string;
+  label: string;
+  /** How many things hold it. */
+  holds: number;
+}
+
+/** Release, or what holds it; a released stage is reopened, a contested one upheld by a manager, each with a reason. */
+export function StageDecision({ shower, stage, label, holds }: Props) {
+  const { t } = useTranslation();
+  const write = useStore((s) => s.write);
+  const person = useStore((s) => s.person)!;
+  const [reason, setReason] = useState('');
+  const word = shower.state.stages.get(stage)?.word;
+  const released = word === 'released';
+  const contested = word === 'contested';
+  return (
+    <>
+      {(released || contested) && (
+        <div className="flex gap-1.5">
+          <input
+            className="field"
+            value={reason}
+            onChange={(e) => setReason(e.target.value)}
+            aria-label={t('stage.reason')}
+            placeholder={t('stage.reason')}
+          />
+          <button
+            type="button"
+            className="key flex-none"
+            disabled={reason.trim() === ''}
+            onClick={() =>
+              void write(shower.id, 'stage-reopened', { stage, reason: reason.trim() }).then(() => setReason(''))
+            }
+          >
+            {t('stage.reopen')}
+          </button>
+          {contested && person.role === 'manager' && (
+            <button
+              type="button"
+              className="key flex-none"
+              disabled={reason.trim() === ''}
+              onClick={() =>
+                void write(shower.id, 'stage-released', releaseBody(shower, stage, person.id, reason.trim())).then(() =>
+                  setReason(''),
+                )
+              }
+            >
+              {t('stage.uphold')}
+            </button>
+          )}
+        </div>
+      )}
+      {!released && !(contested && holds > 0) && (
+        <button
+          type="button"
+          className="key key-main text-lg"
+          disabled={holds > 0}
+          onClick={() => void write(shower.id, 'stage-released', releaseBody(shower, stage, person.id))}
+        >
+          {holds > 0 ? t('stage.hold', { count: holds }) : t('stage.release', { stage: label })}
+        </button>
+      )}
+    </>
+  );
+}
