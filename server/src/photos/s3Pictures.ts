@@ -28,13 +28,29 @@ function heard(error: unknown): Error {
   return new Refusal('pictures-away', 'picture');
 }
 
-/** Pictures in an S3-compatible store: `s3://KEY:SECRET@host[:port]/bucket[/below]?region=…`. */
-export function s3Pictures(address: URL): PictureStore {
-  const [bucket = '', ...below] = address.pathname.slice(1).split('/').filter(Boolean).map(decodeURIComponent);
-  const prefix = below.map((part) => `${part}/`).join('');
-  const endpoint = `${address.protocol === 's3:' ? 'https' : 'http'}://${address.host}`;
+/** Several at a time. After a failure none is begun, and what was under way has ended when it is told. */
+async function each<T>(all: readonly T[], work: (one: T) => Promise<void>): Promise<void> {
+  const left = all.values();
+  let failed = false;
+  const lane = async () => {
+    try {
+      for (const one of left) {
+        if (failed) return;
+        await work(one);
+      }
+    } catch (error) {
+      failed = true;
+      throw error;
+    }
+  };
+  const ends = await Promise.allSettled(Array.from({ length: AT_ONCE }, lane));
+  for (const end of ends) if (end.status === 'rejected') throw end.reason;
+}
+
+/** The client of a store, made when it is first asked for. */
+function clientOf(address: URL, endpoint: string): () => Promise<S3Client> {
   let made: Promise<S3Client> | null = null;
-  const client = (): Promise<S3Client> => {
+  return () => {
     made ??= library().then(
       ({ S3Client }) =>
         new S3Client({
@@ -54,6 +70,14 @@ export function s3Pictures(address: URL): PictureStore {
     );
     return made;
   };
+}
+
+/** Pictures in an S3-compatible store: `s3://KEY:SECRET@host[:port]/bucket[/below]?region=…`. */
+export function s3Pictures(address: URL): PictureStore {
+  const [bucket = '', ...below] = address.pathname.slice(1).split('/').filter(Boolean).map(decodeURIComponent);
+  const prefix = below.map((part) => `${part}/`).join('');
+  const endpoint = `${address.protocol === 's3:' ? 'https' : 'http'}://${address.host}`;
+  const client = clientOf(address, endpoint);
   const at = (name: string) => ({ Bucket: bucket, Key: prefix + pathOf(name) });
 
   async function read(name: string): Promise<Buffer | null> {
@@ -73,25 +97,6 @@ export function s3Pictures(address: URL): PictureStore {
     await (await client()).send(put).catch((error: unknown) => {
       throw heard(error);
     });
-  }
-
-  /** Several at a time. After a failure none is begun, and what was under way has ended when it is told. */
-  async function each<T>(all: readonly T[], work: (one: T) => Promise<void>): Promise<void> {
-    const left = all.values();
-    let failed = false;
-    const lane = async () => {
-      try {
-        for (const one of left) {
-          if (failed) return;
-          await work(one);
-        }
-      } catch (error) {
-        failed = true;
-        throw error;
-      }
-    };
-    const ends = await Promise.allSettled(Array.from({ length: AT_ONCE }, lane));
-    for (const end of ends) if (end.status === 'rejected') throw end.reason;
   }
 
   return {

@@ -170,6 +170,44 @@ function Asleep({ showers, more }: { showers: readonly StoredShower[]; more: boo
 /** Lines of a list that nobody reads to its end; the rest is found by name. */
 const ASLEEP_SHOWN = 150;
 
+/** The showers of each job, by its name. */
+function JobRows({
+  rows,
+  parts,
+  nowMs,
+  wide,
+}: {
+  rows: readonly Row[];
+  parts: readonly DayPart[];
+  nowMs: number;
+  wide: number;
+}) {
+  const jobs = new Map<string, Row[]>();
+  for (const row of rows) {
+    const { job } = row.shower.state.created!.body;
+    jobs.set(job, [...(jobs.get(job) ?? []), row]);
+  }
+  const nameOf = (row: Row) => row.shower.state.created!.body.name;
+  return (
+    <>
+      {[...jobs]
+        .sort(([a], [b]) => a.localeCompare(b))
+        .map(([job, mine]) => (
+          <section key={job}>
+            <h2 className="px-2 pt-1.5 font-semibold text-soft">{job}</h2>
+            <ul>
+              {mine
+                .sort((a, b) => nameOf(a).localeCompare(nameOf(b)))
+                .map((row) => (
+                  <ShowerRow key={row.shower.id} row={row} parts={parts} nowMs={nowMs} wide={wide} />
+                ))}
+            </ul>
+          </section>
+        ))}
+    </>
+  );
+}
+
 /** The day as a band of hours: each job's showers with the windows that their entries tell. */
 export function Rounds() {
   const { t } = useTranslation();
@@ -202,11 +240,6 @@ export function Rounds() {
     () => list.map((shower) => ({ shower, zone, day: dayOf(shower.state, zone) })),
     [list, zone],
   );
-  const jobs = new Map<string, Row[]>();
-  for (const row of rows) {
-    const job = row.shower.state.created!.body.job;
-    jobs.set(job, [...(jobs.get(job) ?? []), row]);
-  }
   const waiting = rows.filter((r) => r.day.readyFromMs !== null && r.day.readyFromMs < parts[0]!.toMs).length;
   const floods = rows.filter((r) => r.day.readByMs !== null).length;
   return (
@@ -245,7 +278,7 @@ export function Rounds() {
           <p className="self-end text-soft text-sm max-md:hidden">{t('rounds.zone', { zone })}</p>
           <div ref={box}>{list.length > 0 && <HourAxis parts={parts} nowMs={nowMs} wide={wide} />}</div>
         </div>
-        {jobs.size === 0 && (
+        {rows.length === 0 && (
           <p className="py-8 text-lg text-soft">
             {t(
               connection === 'starting' || (connection === 'online' && lastSyncAt === null)
@@ -256,20 +289,7 @@ export function Rounds() {
             )}
           </p>
         )}
-        {[...jobs]
-          .sort(([a], [b]) => a.localeCompare(b))
-          .map(([job, mine]) => (
-            <section key={job}>
-              <h2 className="px-2 pt-1.5 font-semibold text-soft">{job}</h2>
-              <ul>
-                {mine
-                  .sort((a, b) => a.shower.state.created!.body.name.localeCompare(b.shower.state.created!.body.name))
-                  .map((row) => (
-                    <ShowerRow key={row.shower.id} row={row} parts={parts} nowMs={nowMs} wide={wide} />
-                  ))}
-              </ul>
-            </section>
-          ))}
+        <JobRows rows={rows} parts={parts} nowMs={nowMs} wide={wide} />
         <Asleep showers={asleep} more={more} />
       </main>
       <footer className="border-edge border-t px-5 py-1 max-md:px-3">

@@ -21,6 +21,22 @@ interface Props {
   onClose: () => void;
 }
 
+/** What the test would end with, and why: the first line says it, the others what is short of it and what would help. */
+function EndVerdict({ word, lines: [first, ...others] }: { word: string; lines: readonly string[] }) {
+  const { t } = useTranslation();
+  return (
+    <div className={`border-l-4 pl-3 ${word === 'pass' ? 'border-water' : 'border-hold'}`} data-testid="end-verdict">
+      <p className="font-bold text-lg">{t(`flood.verdict.${word}`)}</p>
+      <p>{first}</p>
+      {others.map((line) => (
+        <p key={line} className="text-sm text-soft">
+          {line}
+        </p>
+      ))}
+    </div>
+  );
+}
+
 /** Ends the test: the last looks, the lowest water line, and the verdict that follows from all of it. */
 export function EndSheet({ shower, test, check, zone, onClose }: Props) {
   const { t } = useTranslation();
@@ -93,18 +109,14 @@ export function EndSheet({ shower, test, check, zone, onClose }: Props) {
         </p>
       )}
       {v && all && (
-        <div
-          className={`border-l-4 pl-3 ${word === 'pass' ? 'border-water' : 'border-hold'}`}
-          data-testid="end-verdict"
-        >
-          <p className="font-bold text-lg">{t(`flood.verdict.${word}`)}</p>
-          <p>{floodSentence(t, { model, test: asIfEnded, check, verdict: v, unit, zone })}</p>
-          {[...shortfallSentences(t, short, check, stageLabel, unit), ...floodAdvice(t, v)].map((line) => (
-            <p key={line} className="text-sm text-soft">
-              {line}
-            </p>
-          ))}
-        </div>
+        <EndVerdict
+          word={word}
+          lines={[
+            floodSentence(t, { model, test: asIfEnded, check, verdict: v, unit, zone }),
+            ...shortfallSentences(t, short, check, stageLabel, unit),
+            ...floodAdvice(t, v),
+          ]}
+        />
       )}
       <button
         type="button"

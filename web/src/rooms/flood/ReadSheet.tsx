@@ -25,6 +25,23 @@ export function firstMark(test: FloodTest, of: 'water' | 'pan'): number {
   return of === 'water' ? test.filledToMm : (test.levels.find((l) => l.of === 'pan')?.levelMm ?? 0);
 }
 
+/** A level does not rise by itself: water was added, or the mark was misread. */
+function Rose({ byMm, onAdded, onMisread }: { byMm: number; onAdded: () => void; onMisread: () => void }) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  return (
+    <div role="alert" className="flex flex-col gap-2 border-hold border-l-4 pl-3">
+      <p className="font-semibold text-hold">{t('flood.read.rose', { by: showLength(byMm, unit) })}</p>
+      <button type="button" className="key" onClick={onAdded}>
+        {t('flood.read.added')}
+      </button>
+      <button type="button" className="key" onClick={onMisread}>
+        {t('flood.read.misread')}
+      </button>
+    </div>
+  );
+}
+
 /** A level read by hand, as its distance from the first mark. A rise is asked about before it is kept. */
 export function ReadSheet({ showerId, test, zone, onClose }: Props) {
   const { t } = useTranslation();
@@ -121,17 +138,7 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
           {problem}
         </p>
       )}
-      {rise && (
-        <div role="alert" className="flex flex-col gap-2 border-hold border-l-4 pl-3">
-          <p className="font-semibold text-hold">{t('flood.read.rose', { by: showLength(rise.byMm, unit) })}</p>
-          <button type="button" className="key" onClick={() => keep(rise.levelMm, true)}>
-            {t('flood.read.added')}
-          </button>
-          <button type="button" className="key" onClick={() => setRise(null)}>
-            {t('flood.read.misread')}
-          </button>
-        </div>
-      )}
+      {rise && <Rose byMm={rise.byMm} onAdded={() => keep(rise.levelMm, true)} onMisread={() => setRise(null)} />}
     </Sheet>
   );
 }

@@ -34,6 +34,30 @@ interface Props {
 
 const ADDRESS = 'http://127.0.0.1:4420';
 
+/** Where the rod stands, from two walls. */
+function RodPlace({ place, floorMm, onPlace }: Pick<Props, 'floorMm' | 'onPlace'> & { place: PlanPoint }) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <LengthField
+        label={t('survey.across')}
+        unit={unit}
+        mm={place.xMm}
+        most={floorMm.width}
+        onMm={(xMm) => onPlace({ ...place, xMm })}
+      />
+      <LengthField
+        label={t('survey.deep')}
+        unit={unit}
+        mm={place.yMm}
+        most={floorMm.depth}
+        onMm={(yMm) => onPlace({ ...place, yMm })}
+      />
+    </div>
+  );
+}
+
 /** One shot after another: where the rod goes, what it reads, and the laser that can say so itself. */
 export function ShotPad(props: Props) {
   const {
@@ -81,24 +105,7 @@ export function ShotPad(props: Props) {
             ? t('survey.datum', { where: datumName })
             : t('survey.rodAt', { count: left })}
       </p>
-      {target?.kind === 'place' && (
-        <div className="grid grid-cols-2 gap-2">
-          <LengthField
-            label={t('survey.across')}
-            unit={unit}
-            mm={target.place.xMm}
-            most={floorMm.width}
-            onMm={(xMm) => onPlace({ ...target.place, xMm })}
-          />
-          <LengthField
-            label={t('survey.deep')}
-            unit={unit}
-            mm={target.place.yMm}
-            most={floorMm.depth}
-            onMm={(yMm) => onPlace({ ...target.place, yMm })}
-          />
-        </div>
-      )}
+      {target?.kind === 'place' && <RodPlace place={target.place} floorMm={floorMm} onPlace={onPlace} />}
       {target !== null && (
         <div className="flex gap-1.5">
           <input
