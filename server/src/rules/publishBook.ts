@@ -25,8 +25,17 @@ export async function listBooks(store: DataSource) {
   }));
 }
 
-/** A book that is called by its version is called by its new one. */
-const titled = (title: string, version: number): string => title.replace(/ \d+$/, ` ${version}`);
+/** A book that is called by its version is called by its new one, in every language. */
+function titled(book: RuleBook, version: number): RuleBook {
+  const next = (title: string) => title.replace(/ \d+$/, ` ${version}`);
+  const texts = Object.fromEntries(
+    Object.entries(book.texts).map(([language, table]) => {
+      const said = table[book.title];
+      return [language, said === undefined ? table : { ...table, [next(book.title)]: next(said) }];
+    }),
+  );
+  return { ...book, version, title: next(book.title), texts };
+}
 
 /**
  * Writes a draft as the next version; earlier ones stay as they are. Refuses a draft that is no sound rule book, one of
@@ -44,7 +53,7 @@ export async function publishBook(
     throw new Refusal('another-rule-book', 'id', { read: read.value.id, newest: newest.id });
   if (basedOn !== newest.version) throw new Refusal('changed-meanwhile', 'basedOn', { version: newest.version });
   const version = newest.version + 1;
-  const book: RuleBook = { ...read.value, version, title: titled(read.value.title, version) };
+  const book = titled(read.value, version);
   await store
     .getRepository(RuleBookEntity)
     .insert({ origin: '', id: book.id, version: book.version, data: book as object });

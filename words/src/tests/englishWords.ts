@@ -8,6 +8,9 @@ type Texts = { [key: string]: string | Texts };
 const flat = (texts: Texts): string[] =>
   Object.values(texts).flatMap((value) => (typeof value === 'string' ? [value] : flat(value)));
 
+/** What is shared, but for mail: that is in the language of who it was written to, wherever it is read. */
+const shared = ({ mail: _mail, ...texts }: Texts): Texts => texts;
+
 /** Every text inside a value, wherever it stands. */
 const textsIn = (value: unknown): string[] =>
   typeof value === 'string' ? [value] : value && typeof value === 'object' ? Object.values(value).flatMap(textsIn) : [];
@@ -31,7 +34,7 @@ export function englishPhrases(more: { en: Texts; es: Texts } = { en: {}, es: {}
   const rules = (language: 'en' | 'es') => textsIn({ ...translateBook(book, language), texts: {}, translations: {} });
   const spanish = [...flat(es), ...flat(more.es), ...rules('es'), ...Object.values(ERRORS).map((e) => e.es)];
   const known = spanish.join('\n').replaceAll(/\s+/g, ' ');
-  const english = [...flat(en), ...flat(more.en), ...rules('en'), ...Object.values(ERRORS).map((e) => e.en)];
+  const english = [...flat(shared(en)), ...flat(more.en), ...rules('en'), ...Object.values(ERRORS).map((e) => e.en)];
   return [...new Set(english.flatMap(pieces))].filter((piece) => isPhrase(piece) && !known.includes(piece));
 }
 
@@ -44,5 +47,7 @@ export function englishIn(text: string, phrases: readonly string[]): string[] {
 /** Whole texts that are English and not Spanish as well, also single words: what a key or a heading says. */
 export function englishLabels(more: { en: Texts; es: Texts }): ReadonlySet<string> {
   const spanish = new Set([...flat(es), ...flat(more.es)]);
-  return new Set([...flat(en), ...flat(more.en)].filter((text) => !spanish.has(text) && /[a-z]{3}/i.test(text)));
+  return new Set(
+    [...flat(shared(en)), ...flat(more.en)].filter((text) => !spanish.has(text) && /[a-z]{3}/i.test(text)),
+  );
 }

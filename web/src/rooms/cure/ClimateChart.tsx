@@ -1,14 +1,12 @@
 import type { ClimateLog } from '@careful-seam/core/cure/climateLog';
-import { COLDEST_C } from '@careful-seam/core/cure/cureAge';
 import type { Forecast } from '@careful-seam/core/cure/cureClock';
 import type { SensorFault } from '@careful-seam/core/cure/sensorFaults';
-import { temperatureWords } from '@careful-seam/words/sentences/cureWords';
-import { DateTime } from 'luxon';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
-import { themeColour, useEchart } from '../../ui/useEchart';
+import { useEchart } from '../../ui/useEchart';
+import { climateOptions } from './climateOptions';
 
-interface Props {
+export interface ClimateChartProps {
   log: ClimateLog;
   faults: readonly SensorFault[];
   /** The air as expected after the last reading. */
@@ -20,116 +18,13 @@ interface Props {
   words: string;
 }
 
-/** More points than there is room for say nothing more. */
-const MOST_POINTS = 1200;
-
 /** Temperature and humidity on site since the layer was laid, with what is wrong with the sensor. */
-export function ClimateChart({ log, faults, expected, laidMs, readyMs, zone, words }: Props) {
+export function ClimateChart({ log, faults, expected, laidMs, readyMs, zone, words }: ClimateChartProps) {
   const { t } = useTranslation();
   const { unit, theme } = usePreferences();
-  const box = useEchart(() => {
-    const step = Math.max(1, Math.ceil(log.atMs.length / MOST_POINTS));
-    const points = (values: ArrayLike<number>, of: (v: number) => number) =>
-      Array.from({ length: Math.ceil(log.atMs.length / step) }, (_, k) => [log.atMs[k * step]!, of(values[k * step]!)]);
-    const degrees = (c: number) => (unit === 'in' ? c * 1.8 + 32 : c);
-    const text = { color: themeColour('soft'), fontFamily: getComputedStyle(document.body).fontFamily, fontSize: 14 };
-    const line = (name: string, of: number | null, style: string) =>
-      of === null
-        ? []
-        : [
-            {
-              xAxis: of,
-              label: { formatter: name, ...text },
-              lineStyle: { color: themeColour(style), type: 'solid' as const },
-            },
-          ];
-    const axis = {
-      axisLabel: text,
-      axisLine: { lineStyle: { color: themeColour('edge') } },
-      splitLine: { lineStyle: { color: themeColour('hair') } },
-    };
-    return {
-      animation: false,
-      grid: { left: 52, right: 52, top: 30, bottom: 30 },
-      legend: { top: 0, left: 40, textStyle: text, itemWidth: 26, icon: 'path://M0 4H26V6H0Z' },
-      xAxis: {
-        type: 'time',
-        min: Math.min(laidMs ?? Infinity, log.atMs[0] ?? Infinity),
-        max: Math.max(readyMs ?? -Infinity, log.atMs[log.atMs.length - 1] ?? -Infinity),
-        ...axis,
-        axisLabel: {
-          ...text,
-          hideOverlap: true,
-          formatter: (ms: number) => DateTime.fromMillis(ms, { zone }).toFormat('ccc HH:mm'),
-        },
-      },
-      yAxis: [
-        {
-          type: 'value',
-          scale: true,
-          ...axis,
-          axisLabel: { ...text, formatter: (v: number) => `${Math.round(v)}°` },
-        },
-        {
-          type: 'value',
-          min: 0,
-          max: 100,
-          ...axis,
-          splitLine: { show: false },
-          axisLabel: { ...text, formatter: '{value} %' },
-        },
-      ],
-      series: [
-        {
-          name: t('cure.chart.temperature'),
-          type: 'line',
-          showSymbol: log.atMs.length < 40,
-          symbolSize: 7,
-          data: points(log.airC, degrees),
-          lineStyle: { color: themeColour('ink'), width: 2.2 },
-          itemStyle: { color: themeColour('ink') },
-          markLine: {
-            symbol: 'none',
-            silent: true,
-            data: [
-              ...line(t('cure.chart.laid'), laidMs, 'edge'),
-              ...line(t('cure.chart.ready'), readyMs, 'cure'),
-              {
-                yAxis: degrees(COLDEST_C),
-                label: { formatter: temperatureWords(COLDEST_C, unit), position: 'insideEndTop', ...text },
-                lineStyle: { color: themeColour('hold'), type: [6, 4] },
-              },
-            ],
-          },
-          markArea: {
-            silent: true,
-            itemStyle: { color: themeColour('cure'), opacity: 0.22 },
-            data: faults.map((f) => [{ xAxis: f.fromMs }, { xAxis: Math.max(f.toMs, f.fromMs + 60_000) }]),
-          },
-        },
-        ...(expected && readyMs !== null && log.atMs.length > 0
-          ? [
-              {
-                name: t('cure.chart.expected'),
-                type: 'line',
-                showSymbol: false,
-                data: [log.atMs[log.atMs.length - 1]!, readyMs].map((ms) => [ms, degrees(expected.airC)]),
-                lineStyle: { color: themeColour('cure'), width: 2.2, type: [8, 5] },
-                itemStyle: { color: themeColour('cure') },
-              },
-            ]
-          : []),
-        {
-          name: t('cure.chart.humidity'),
-          type: 'line',
-          yAxisIndex: 1,
-          showSymbol: false,
-          data: points(log.relativeHumidity, (v) => v * 100),
-          lineStyle: { color: themeColour('water'), width: 1.8, type: [2, 3] },
-          itemStyle: { color: themeColour('water') },
-        },
-      ],
-    };
-  }, [t, log, faults, expected?.airC, laidMs, readyMs, zone, unit, theme]);
+  const box = useEchart(
+    () => climateOptions({ t, log, faults, expected, laidMs, readyMs, zone, unit }),
+    [t, log, faults, expected?.airC, laidMs, readyMs, zone, unit, theme],
+  );
   return <div ref={box} className="h-full min-h-56 w-full" role="img" aria-label={words} data-testid="climate-chart" />;
 }

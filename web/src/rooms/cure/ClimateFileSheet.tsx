@@ -40,10 +40,87 @@ function seriesBody({ readings }: ClimateSeries, file: string): Body<'climate-re
   };
 }
 
+interface ColumnProps {
+  mapping: ClimateMapping;
+  columns: { key: number; label: string }[];
+  onMapping: (mapping: ClimateMapping) => void;
+}
+
+/** Which column is what. */
+function Columns({ mapping, columns, onMapping }: ColumnProps) {
+  const { t } = useTranslation();
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <PickField
+        label={t('flood.file.time')}
+        value={mapping.time}
+        options={columns}
+        onPick={(time) => onMapping({ ...mapping, time })}
+      />
+      <PickField
+        label={t('flood.file.date')}
+        value={mapping.date ?? -1}
+        options={[{ key: -1, label: t('flood.file.none') }, ...columns]}
+        onPick={(date) => onMapping({ ...mapping, date: date < 0 ? null : date })}
+      />
+      <PickField
+        label={t('cure.chart.temperature')}
+        value={mapping.temperature}
+        options={columns}
+        onPick={(temperature) => onMapping({ ...mapping, temperature })}
+      />
+      <PickField
+        label={t('cure.chart.humidity')}
+        value={mapping.humidity}
+        options={columns}
+        onPick={(humidity) => onMapping({ ...mapping, humidity })}
+      />
+    </div>
+  );
+}
+
+/** What was understood of the file: how many readings, from when to when, how cold and warm, and what is wrong with the sensor. */
+function Preview({ series, zone }: { series: ReadAir; zone: string }) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const temperatures = series.readings.map((r) => r.airC);
+  return (
+    <div data-testid="climate-preview">
+      <p>
+        {t('cure.file.found', {
+          count: series.readings.length,
+          from: momentWords(series.readings[0]!.atMs, zone),
+          to: momentWords(series.readings.at(-1)!.atMs, zone),
+          coldest: temperatureWords(
+            temperatures.reduce((a, b) => Math.min(a, b), Infinity),
+            unit,
+          ),
+          warmest: temperatureWords(
+            temperatures.reduce((a, b) => Math.max(a, b), -Infinity),
+            unit,
+          ),
+        })}
+      </p>
+      {series.readings.length > READINGS_AT_MOST && (
+        <p>{t('cure.file.thinned', { most: READINGS_AT_MOST, kept: thinned(series.readings).length })}</p>
+      )}
+      {series.leftOut > 0 && <p className="text-hold">{t('flood.file.leftOut', { count: series.leftOut })}</p>}
+      {series.faults.slice(0, 4).map((f) => (
+        <p key={`${f.kind} ${f.channel} ${f.fromMs}`} className="border-cure border-l-4 pl-2">
+          {t(`cure.fault.${f.kind}`, {
+            channel: t(`cure.channel.${f.channel}`),
+            at: momentWords(f.fromMs, zone),
+            lasted: hoursWords(t, (f.toMs - f.fromMs) / 3_600_000),
+          })}
+        </p>
+      ))}
+    </div>
+  );
+}
+
 /** A thermo-hygrometer's file: its columns, degrees and clock are shown as understood, and asked, before anything is kept. */
 export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
   const { t } = useTranslation();
-  const { unit } = usePreferences();
   const [degreesSaid, setSaid] = useState(false);
   const { file, table, mapping, series, problem, busy, setMapping, take } = useTableFile<ClimateMapping, ReadAir>({
     readTable: async (text) => cureWork().readLoggerTable(text),
@@ -51,7 +128,6 @@ export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
     guess: (read) => guessClimate(read, zone, startMs),
   });
   const columns = table?.columns.map((label, key) => ({ key, label })) ?? [];
-  const temperatures = series?.readings.map((r) => r.airC) ?? [];
   return (
     <Sheet title={t('cure.file.title')} onClose={onClose}>
       <FileKey
@@ -61,32 +137,7 @@ export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
       />
       {mapping && (
         <>
-          <div className="grid grid-cols-2 gap-2">
-            <PickField
-              label={t('flood.file.time')}
-              value={mapping.time}
-              options={columns}
-              onPick={(time) => setMapping({ ...mapping, time })}
-            />
-            <PickField
-              label={t('flood.file.date')}
-              value={mapping.date ?? -1}
-              options={[{ key: -1, label: t('flood.file.none') }, ...columns]}
-              onPick={(date) => setMapping({ ...mapping, date: date < 0 ? null : date })}
-            />
-            <PickField
-              label={t('cure.chart.temperature')}
-              value={mapping.temperature}
-              options={columns}
-              onPick={(temperature) => setMapping({ ...mapping, temperature })}
-            />
-            <PickField
-              label={t('cure.chart.humidity')}
-              value={mapping.humidity}
-              options={columns}
-              onPick={(humidity) => setMapping({ ...mapping, humidity })}
-            />
-          </div>
+          <Columns mapping={mapping} columns={columns} onMapping={setMapping} />
           <fieldset>
             <legend className="text-soft text-sm">{t('cure.file.degrees')}</legend>
             <div className="grid grid-cols-2 gap-1">
@@ -109,38 +160,7 @@ export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
           <ClockFields mapping={mapping} zone={zone} onMapping={setMapping} />
         </>
       )}
-      {series && (
-        <div data-testid="climate-preview">
-          <p>
-            {t('cure.file.found', {
-              count: series.readings.length,
-              from: momentWords(series.readings[0]!.atMs, zone),
-              to: momentWords(series.readings.at(-1)!.atMs, zone),
-              coldest: temperatureWords(
-                temperatures.reduce((a, b) => Math.min(a, b), Infinity),
-                unit,
-              ),
-              warmest: temperatureWords(
-                temperatures.reduce((a, b) => Math.max(a, b), -Infinity),
-                unit,
-              ),
-            })}
-          </p>
-          {series.readings.length > READINGS_AT_MOST && (
-            <p>{t('cure.file.thinned', { most: READINGS_AT_MOST, kept: thinned(series.readings).length })}</p>
-          )}
-          {series.leftOut > 0 && <p className="text-hold">{t('flood.file.leftOut', { count: series.leftOut })}</p>}
-          {series.faults.slice(0, 4).map((f) => (
-            <p key={`${f.kind} ${f.channel} ${f.fromMs}`} className="border-cure border-l-4 pl-2">
-              {t(`cure.fault.${f.kind}`, {
-                channel: t(`cure.channel.${f.channel}`),
-                at: momentWords(f.fromMs, zone),
-                lasted: hoursWords(t, (f.toMs - f.fromMs) / 3_600_000),
-              })}
-            </p>
-          ))}
-        </div>
-      )}
+      {series && <Preview series={series} zone={zone} />}
       {busy && <p className="text-soft">{t('flood.computing')}</p>}
       {problem && (
         <p role="alert" className="text-hold">

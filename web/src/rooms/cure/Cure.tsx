@@ -1,16 +1,10 @@
 import { climateOf } from '@careful-seam/core/checks/cureOfShower';
-import { cureBand, type Forecast } from '@careful-seam/core/cure/cureClock';
-import { sensorFaults } from '@careful-seam/core/cure/sensorFaults';
+import type { Forecast } from '@careful-seam/core/cure/cureClock';
+import { type SensorFault, sensorFaults } from '@careful-seam/core/cure/sensorFaults';
 import type { Body } from '@careful-seam/core/log/bodies';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import { airReading } from '@careful-seam/files/instruments/senml';
-import {
-  hoursWords,
-  layerName,
-  readHumidity,
-  readTemperature,
-  temperatureWords,
-} from '@careful-seam/words/sentences/cureWords';
+import { hoursWords, readHumidity, readTemperature, temperatureWords } from '@careful-seam/words/sentences/cureWords';
 import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -25,11 +19,12 @@ import { usePreferences } from '../../ui/preferences';
 import { AirForm } from './AirForm';
 import { ClimateChart } from './ClimateChart';
 import { ClimateFileSheet } from './ClimateFileSheet';
-import { Layers, useWhy } from './Layers';
-import { HELPS, helped, type ShowerWait, showerWaits } from './waits';
+import { Ready } from './CureReady';
+import { Layers } from './Layers';
+import { showerWaits } from './waits';
 
 const ADDRESS = 'http://127.0.0.1:4421';
-const HOUR_MS = 3_600_000;
+export const HOUR_MS = 3_600_000;
 
 /** The air as somebody expects it from now on; empty fields mean that it stays as it was read last. */
 function useForecast(last: Forecast | null, nowMs: number) {
@@ -48,89 +43,70 @@ function useForecast(last: Forecast | null, nowMs: number) {
   return { typed, setTyped, forecast, said, plusMinusC, wrong: said ? wrong : null };
 }
 
-/** When the slowest layer is ready, in words: the moment, its band, what decides it, and what would help. */
-function Ready({
-  shower,
-  wait,
-  forecast,
-  plusMinusC,
-  zone,
-}: {
-  shower: LocalShower;
-  wait: ShowerWait;
-  forecast: Forecast | null;
-  plusMinusC: number;
-  zone: string;
-}) {
+type Typed = ReturnType<typeof useForecast>['typed'];
+interface ForecastProps {
+  /** The air as it was read last. */
+  last: Pick<Forecast, 'airC' | 'relativeHumidity'> | null;
+  typed: Typed;
+  onType: (typed: Typed) => void;
+  /** The field that can't be read. */
+  wrong: ReturnType<typeof useForecast>['wrong'];
+}
+
+/** The air as somebody expects it from now on. */
+function ForecastFields({ last, typed, onType, wrong }: ForecastProps) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const why = useWhy();
-  const { state } = shower;
-  const { check } = wait.requirement;
-  const slowest = wait.layers.at(-1)!;
-  const log = climateOf(state);
-  const kind = check.cures ?? 'sealant';
-  const layer = {
-    kind,
-    laidAtMs: slowest.laidAtMs,
-    labelHours: check.hours,
-    model: check.model ?? ('arrhenius' as const),
-    filmRatio: slowest.filmRatio,
-  };
-  const over = slowest.readyAtMs !== null && slowest.readyAtMs <= state.clockMs;
-  const band = forecast && !over && kind !== 'sealant' ? cureBand(layer, log, forecast, plusMinusC) : null;
-  const gains = forecast && !over && kind !== 'sealant' ? HELPS : [];
-  const name = layerName(t, state.geometry!.model, state.rules!.method, slowest);
+  const degrees = unit === 'in' ? '°F' : '°C';
   return (
-    <section data-testid="cure-ready" aria-live="polite" className="flex flex-col gap-1">
-      <p
-        className={`border-l-4 pl-2 font-bold text-lg leading-tight ${over ? 'border-ink' : slowest.readyAtMs === null ? 'border-hold text-hold' : 'border-cure'}`}
-      >
-        {slowest.readyAtMs === null
-          ? t('cure.never.title', { check: check.label })
-          : t(over ? 'cure.over' : 'cure.waits', { check: check.label, at: momentWords(slowest.readyAtMs, zone) })}
-      </p>
-      <p>{t('cure.slowest', { layer: name, why: why(slowest, check.hours) })}</p>
-      {wait.toCome.length > 0 && (
-        <p>
-          {t('cure.toCome', {
-            stages: wait.toCome.map((key) => state.rules!.method.stages.find((x) => x.key === key)!.label).join(', '),
-          })}
+    <section className="flex flex-col gap-1.5 border-hair border-t pt-2">
+      <h2 className="font-bold text-lg leading-tight">{t('cure.forecast.title')}</h2>
+      <div className="grid grid-cols-3 gap-2">
+        {(['air', 'humidity', 'plusMinus'] as const).map((key) => (
+          <label key={key} className="flex flex-col justify-end text-sm">
+            <span className="text-soft leading-tight">{t(`cure.forecast.${key}`, { degrees })}</span>
+            <input
+              className="field font-bold text-lg"
+              placeholder={
+                key === 'air' && last
+                  ? temperatureWords(last.airC, unit).replace(/ .*/, '')
+                  : key === 'humidity' && last
+                    ? String(Math.round(last.relativeHumidity * 100))
+                    : ''
+              }
+              value={typed[key]}
+              onChange={(e) => onType({ ...typed, [key]: e.target.value })}
+            />
+          </label>
+        ))}
+      </div>
+      {wrong && (
+        <p role="alert" className="text-hold">
+          {t(wrong === 'air' ? 'cure.air.noAir' : 'cure.air.noHumidity', { degrees })}
         </p>
       )}
-      {band && (
-        <p className="text-soft">
-          {t('cure.band', {
-            earliest: band.earliestMs === null ? t('cure.noEnd') : momentWords(band.earliestMs, zone),
-            latest: band.latestMs === null ? t('cure.noEnd') : momentWords(band.latestMs, zone),
-          })}
-        </p>
-      )}
-      {slowest.read && (slowest.bridgedHours > 0.01 || slowest.lostHours > 0.01 || slowest.assumedHours > 0.01) && (
-        <p className="text-soft text-sm">
-          {slowest.lostHours > 0.01 && `${t('cure.lost', { hours: hoursWords(t, slowest.lostHours) })} `}
-          {slowest.bridgedHours > 0.01 && `${t('cure.bridged', { hours: hoursWords(t, slowest.bridgedHours) })} `}
-          {slowest.assumedHours > 0.01 && t('cure.assumed', { hours: hoursWords(t, slowest.assumedHours) })}
-        </p>
-      )}
-      {gains.map((help) => {
-        const then = showerWaits(state, helped(forecast!, help))
-          .find((w) => w.requirement.check.id === check.id)
-          ?.layers.at(-1)?.readyAtMs;
-        if (then == null) return null;
-        const gain = slowest.readyAtMs === null ? null : (slowest.readyAtMs - then) / HOUR_MS;
-        if (gain !== null && gain < 0.25) return null;
-        return (
-          <p key={help} className="text-sm">
-            {t(`cure.help.${help}`, {
-              warm: temperatureWords(helped(forecast!, 'heat').airC, unit),
-              at: momentWords(then, zone),
-              gain: gain === null ? '–' : hoursWords(t, gain),
+      <p className="text-soft text-sm">{t('cure.forecast.what')}</p>
+    </section>
+  );
+}
+
+/** The newest things that are wrong with the sensor. */
+function Faults({ faults, zone }: { faults: readonly SensorFault[]; zone: string }) {
+  const { t } = useTranslation();
+  return (
+    <section>
+      <h2 className="font-bold leading-tight">{t('cure.faults', { count: faults.length })}</h2>
+      <ul className="text-sm">
+        {faults.slice(-5).map((f) => (
+          <li key={`${f.kind} ${f.channel} ${f.fromMs}`} className="border-cure border-l-4 pl-2">
+            {t(`cure.fault.${f.kind}`, {
+              channel: t(`cure.channel.${f.channel}`),
+              at: momentWords(f.fromMs, zone),
+              lasted: hoursWords(t, (f.toMs - f.fromMs) / HOUR_MS),
             })}
-          </p>
-        );
-      })}
-      <p className="text-soft text-sm">{t(`cure.form.${kind === 'cement' ? layer.model : kind}`)}</p>
+          </li>
+        ))}
+      </ul>
     </section>
   );
 }
@@ -157,7 +133,6 @@ function CureOf({ shower }: { shower: LocalShower }) {
   };
   const first = waits[0];
   const slowest = first?.layers.at(-1) ?? null;
-  const degrees = unit === 'in' ? '°F' : '°C';
   const shownWords = t('cure.chart.words', {
     count: n,
     coldest: n > 0 ? temperatureWords(Math.min(...Array.from(log.airC).slice(-5000)), unit) : '–',
@@ -201,50 +176,8 @@ function CureOf({ shower }: { shower: LocalShower }) {
             <InstrumentPanel texts="cure.thermo" address={ADDRESS} instrument={thermo} />
           </>
         )}
-        <section className="flex flex-col gap-1.5 border-hair border-t pt-2">
-          <h2 className="font-bold text-lg leading-tight">{t('cure.forecast.title')}</h2>
-          <div className="grid grid-cols-3 gap-2">
-            {(['air', 'humidity', 'plusMinus'] as const).map((key) => (
-              <label key={key} className="flex flex-col justify-end text-sm">
-                <span className="text-soft leading-tight">{t(`cure.forecast.${key}`, { degrees })}</span>
-                <input
-                  className="field font-bold text-lg"
-                  placeholder={
-                    key === 'air' && last
-                      ? temperatureWords(last.airC, unit).replace(/ .*/, '')
-                      : key === 'humidity' && last
-                        ? String(Math.round(last.relativeHumidity * 100))
-                        : ''
-                  }
-                  value={typed[key]}
-                  onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
-                />
-              </label>
-            ))}
-          </div>
-          {wrong && (
-            <p role="alert" className="text-hold">
-              {t(wrong === 'air' ? 'cure.air.noAir' : 'cure.air.noHumidity', { degrees })}
-            </p>
-          )}
-          <p className="text-soft text-sm">{t('cure.forecast.what')}</p>
-        </section>
-        {faults.length > 0 && (
-          <section>
-            <h2 className="font-bold leading-tight">{t('cure.faults', { count: faults.length })}</h2>
-            <ul className="text-sm">
-              {faults.slice(-5).map((f) => (
-                <li key={`${f.kind} ${f.channel} ${f.fromMs}`} className="border-cure border-l-4 pl-2">
-                  {t(`cure.fault.${f.kind}`, {
-                    channel: t(`cure.channel.${f.channel}`),
-                    at: momentWords(f.fromMs, zone),
-                    lasted: hoursWords(t, (f.toMs - f.fromMs) / HOUR_MS),
-                  })}
-                </li>
-              ))}
-            </ul>
-          </section>
-        )}
+        <ForecastFields last={last} typed={typed} onType={setTyped} wrong={wrong} />
+        {faults.length > 0 && <Faults faults={faults} zone={zone} />}
       </aside>
       {filing && (
         <ClimateFileSheet

@@ -27,6 +27,81 @@ function filmMm(record: FilmRecord, areaM2: number): number {
   return areaM2 > 0 ? (record.volumeL + record.waterL) / areaM2 : 0;
 }
 
+/** The line beside a verdict. */
+const MARK = { pass: 'border-ink', fail: 'border-hold text-hold', undecided: 'border-cure', unseen: 'border-edge' };
+
+interface ZoneProps {
+  zones: ShowerFilm['judged']['zones'];
+  chosen: FilmZone;
+  onChoose: (zone: FilmZone) => void;
+}
+
+/** A key for each zone: its coats of how many, its area, how it stands. */
+function ZoneKeys({ zones, chosen, onChoose }: ZoneProps) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  return (
+    <ul className="grid grid-cols-2 gap-1.5">
+      {zones.map((z) => (
+        <li key={z.zone}>
+          <button
+            type="button"
+            className={`flex min-h-12 w-full cursor-pointer flex-col justify-center border-l-4 px-2 text-left leading-tight ${MARK[z.verdict]} ${chosen === z.zone ? 'bg-leaf outline outline-2 outline-ink' : ''}`}
+            aria-pressed={chosen === z.zone}
+            onClick={() => onChoose(z.zone)}
+            data-testid={`zone-${z.zone}`}
+          >
+            <span className="font-semibold first-letter:uppercase">{t(`zone.${z.zone}`)}</span>
+            <span className="text-sm text-soft">
+              {z.zone === 'corners'
+                ? t('film.gaugeOnly')
+                : t('film.coats', { count: z.coats.length, of: z.coatsNeeded })}{' '}
+              · {areaWords(z.areaM2, unit)}
+            </span>
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+interface LogProps {
+  showerId: string;
+  readings: ShowerFilm['readings'];
+  zone: string;
+  mayTakeOut: boolean;
+}
+
+/** What was read of the film, newest first. */
+function FilmLog({ showerId, readings, zone, mayTakeOut }: LogProps) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const write = useStore((s) => s.write);
+  return (
+    <ol className="border-hair border-t" data-testid="film-log">
+      {[...readings].reverse().map((r) => (
+        <li key={r.entry} className="flex items-center gap-2 border-hair border-b py-1 text-sm">
+          <span className="flex-1 leading-tight">
+            {filmRecordWords(t, r.film!, unit)}{' '}
+            <span className="text-soft">
+              {r.author}, {momentWords(Date.parse(r.film!.of === 'coat' ? r.film!.doneAt : r.observedAt), zone)}
+            </span>
+          </span>
+          {mayTakeOut && (
+            <button
+              type="button"
+              className="key px-2 text-sm"
+              onClick={() => void write(showerId, 'correction', { target: r.entry, action: 'withdraw' })}
+            >
+              {t('film.takeOut')}
+            </button>
+          )}
+        </li>
+      ))}
+    </ol>
+  );
+}
+
 function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
@@ -55,12 +130,11 @@ function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
       film: record,
     });
   };
-  const mark = { pass: 'border-ink', fail: 'border-hold text-hold', undecided: 'border-cure', unseen: 'border-edge' };
   return (
     <main className="bench grid min-h-0 grid-cols-[1fr_432px] max-lg:grid-cols-1">
       <div className="flex min-h-0 flex-col gap-2 p-3">
         <p
-          className={`border-l-4 pl-2 font-bold text-lg leading-tight ${mark[judged.verdict]}`}
+          className={`border-l-4 pl-2 font-bold text-lg leading-tight ${MARK[judged.verdict]}`}
           aria-live="polite"
           data-testid="film-verdict"
         >
@@ -84,28 +158,8 @@ function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
         className="flex min-h-0 flex-col gap-2 overflow-y-auto border-edge border-l p-3 max-lg:border-l-0"
         aria-label={t('film.read')}
       >
-        <ul className="grid grid-cols-2 gap-1.5">
-          {judged.zones.map((z) => (
-            <li key={z.zone}>
-              <button
-                type="button"
-                className={`flex min-h-12 w-full cursor-pointer flex-col justify-center border-l-4 px-2 text-left leading-tight ${mark[z.verdict]} ${chosen === z.zone ? 'bg-leaf outline outline-2 outline-ink' : ''}`}
-                aria-pressed={chosen === z.zone}
-                onClick={() => setChosen(z.zone)}
-                data-testid={`zone-${z.zone}`}
-              >
-                <span className="font-semibold first-letter:uppercase">{t(`zone.${z.zone}`)}</span>
-                <span className="text-sm text-soft">
-                  {z.zone === 'corners'
-                    ? t('film.gaugeOnly')
-                    : t('film.coats', { count: z.coats.length, of: z.coatsNeeded })}{' '}
-                  · {areaWords(z.areaM2, unit)}
-                </span>
-              </button>
-            </li>
-          ))}
-        </ul>
-        <p className={`border-l-4 pl-2 leading-tight ${mark[zone.verdict]}`} data-testid="zone-words">
+        <ZoneKeys zones={judged.zones} chosen={chosen} onChoose={setChosen} />
+        <p className={`border-l-4 pl-2 leading-tight ${MARK[zone.verdict]}`} data-testid="zone-words">
           <span className="inline-block font-semibold first-letter:uppercase">{t(`zone.${zone.zone}`)}</span>:{' '}
           {zoneSentence(t, zone, limits, unit)}
         </p>
@@ -140,28 +194,7 @@ function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
           </>
         )}
         {readings.length > 0 && (
-          <ol className="border-hair border-t" data-testid="film-log">
-            {[...readings].reverse().map((r) => (
-              <li key={r.entry} className="flex items-center gap-2 border-hair border-b py-1 text-sm">
-                <span className="flex-1 leading-tight">
-                  {filmRecordWords(t, r.film!, unit)}{' '}
-                  <span className="text-soft">
-                    {r.author},{' '}
-                    {momentWords(Date.parse(r.film!.of === 'coat' ? r.film!.doneAt : r.observedAt), siteZone)}
-                  </span>
-                </span>
-                {mayRead && (
-                  <button
-                    type="button"
-                    className="key px-2 text-sm"
-                    onClick={() => void write(shower.id, 'correction', { target: r.entry, action: 'withdraw' })}
-                  >
-                    {t('film.takeOut')}
-                  </button>
-                )}
-              </li>
-            ))}
-          </ol>
+          <FilmLog showerId={shower.id} readings={readings} zone={siteZone} mayTakeOut={mayRead} />
         )}
       </aside>
     </main>

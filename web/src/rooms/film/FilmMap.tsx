@@ -65,10 +65,79 @@ const HATCH: Record<ZoneFilm['verdict'], { step: number; className: string; slan
   pass: { step: 6, className: 'stroke-soft [stroke-width:1]', slant: false },
 };
 
+/** A hatch for each verdict, so that none is told by its colour alone. */
+function Hatches() {
+  return (
+    <defs>
+      {Object.entries(HATCH).map(([verdict, { step, className, slant }]) =>
+        step === 0 ? null : (
+          <pattern
+            key={verdict}
+            id={`film-${verdict}`}
+            width={step}
+            height={step}
+            patternUnits="userSpaceOnUse"
+            patternTransform={slant ? 'rotate(45)' : ''}
+          >
+            <path d={`M0 ${step / 2}H${step}`} className={className} />
+          </pattern>
+        ),
+      )}
+    </defs>
+  );
+}
+
+interface PatchProps {
+  zone: Props['zones'][number];
+  /** Outline with its holes, as a path on the sheet. */
+  d: string;
+  /** Middle of it on the sheet. */
+  at: Point2;
+  isChosen: boolean;
+  /** The mean film is written here. */
+  isNamed: boolean;
+  leastUm: number | null;
+}
+
+/** A part of a zone on one face. */
+function ZonePatch({ zone, d, at: [x, y], isChosen, isNamed, leastUm }: PatchProps) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  return (
+    <g data-zone={zone.zone} className="cursor-pointer">
+      <path
+        d={d}
+        fillRule="evenodd"
+        className={`fill-leaf stroke-edge [stroke-width:1] ${zone.verdict === 'unseen' ? '[stroke-dasharray:1_5] [stroke-linecap:round]' : ''}`}
+      />
+      {HATCH[zone.verdict].step > 0 && (
+        <path d={d} fillRule="evenodd" fill={`url(#film-${zone.verdict})`} className="pointer-events-none" />
+      )}
+      {isChosen && (
+        <path d={d} fillRule="evenodd" className="pointer-events-none fill-none stroke-ink [stroke-width:3]" />
+      )}
+      {isNamed && zone.meanDryUm !== null && (
+        <text
+          x={x}
+          y={y - 3}
+          textAnchor="middle"
+          className={`pointer-events-none stroke-leaf font-bold text-[17px] [paint-order:stroke] [stroke-width:5] ${zone.verdict === 'fail' ? 'fill-hold' : 'fill-ink'}`}
+        >
+          {filmWords(zone.meanDryUm, unit)}
+          {leastUm !== null && (
+            <tspan x={x} dy={18} className="font-normal text-[14px]">
+              {t('film.needs', { least: filmWords(leastUm, unit) })}
+            </tspan>
+          )}
+        </text>
+      )}
+    </g>
+  );
+}
+
 /** The shower laid open with its coated zones: how thick each is, and which is thin. Tapping one chooses it. */
 export function FilmMap({ model, zones, limits, lowerMm, chosen, onChoose }: Props) {
   const { t } = useTranslation();
-  const { unit } = usePreferences();
   const known = useMemo(() => new Set(zones.map((z) => z.zone)), [zones]);
   const { panels } = useMemo(() => arrange(unfold(model), SHEET), [model]);
   const letters = edgeLetters(model);
@@ -98,22 +167,7 @@ export function FilmMap({ model, zones, limits, lowerMm, chosen, onChoose }: Pro
         if (zone) onChoose(zone as FilmZone);
       }}
     >
-      <defs>
-        {Object.entries(HATCH).map(([verdict, { step, className, slant }]) =>
-          step === 0 ? null : (
-            <pattern
-              key={verdict}
-              id={`film-${verdict}`}
-              width={step}
-              height={step}
-              patternUnits="userSpaceOnUse"
-              patternTransform={slant ? 'rotate(45)' : ''}
-            >
-              <path d={`M0 ${step / 2}H${step}`} className={className} />
-            </pattern>
-          ),
-        )}
-      </defs>
+      <Hatches />
       {panels.map((placed) => {
         const edge = placed.panel.edge;
         const letter = edge === null ? undefined : letters.get(edgeId(model.geometry, edge));
@@ -121,48 +175,18 @@ export function FilmMap({ model, zones, limits, lowerMm, chosen, onChoose }: Pro
           <g key={placed.panel.id}>
             {patchesOf(model, placed, lowerMm, known).map((patch, k) => {
               const zone = zones.find((z) => z.zone === patch.zone)!;
-              const d = path(placed, [patch.outline, ...patch.holes]);
               const first = !labelled.has(patch.zone);
               if (first) labelled.add(patch.zone);
-              const [x, y] = toSheet(placed, middleOf(patch.outline));
               return (
-                <g key={`${patch.zone} ${k}`} data-zone={patch.zone} className="cursor-pointer">
-                  <path
-                    d={d}
-                    fillRule="evenodd"
-                    className={`fill-leaf stroke-edge [stroke-width:1] ${zone.verdict === 'unseen' ? '[stroke-dasharray:1_5] [stroke-linecap:round]' : ''}`}
-                  />
-                  {HATCH[zone.verdict].step > 0 && (
-                    <path
-                      d={d}
-                      fillRule="evenodd"
-                      fill={`url(#film-${zone.verdict})`}
-                      className="pointer-events-none"
-                    />
-                  )}
-                  {chosen === patch.zone && (
-                    <path
-                      d={d}
-                      fillRule="evenodd"
-                      className="pointer-events-none fill-none stroke-ink [stroke-width:3]"
-                    />
-                  )}
-                  {first && zone.meanDryUm !== null && (
-                    <text
-                      x={x}
-                      y={y - 3}
-                      textAnchor="middle"
-                      className={`pointer-events-none stroke-leaf font-bold text-[17px] [paint-order:stroke] [stroke-width:5] ${zone.verdict === 'fail' ? 'fill-hold' : 'fill-ink'}`}
-                    >
-                      {filmWords(zone.meanDryUm, unit)}
-                      {limits.dryLeastUm !== null && (
-                        <tspan x={x} dy={18} className="font-normal text-[14px]">
-                          {t('film.needs', { least: filmWords(limits.dryLeastUm, unit) })}
-                        </tspan>
-                      )}
-                    </text>
-                  )}
-                </g>
+                <ZonePatch
+                  key={`${patch.zone} ${k}`}
+                  zone={zone}
+                  d={path(placed, [patch.outline, ...patch.holes])}
+                  at={toSheet(placed, middleOf(patch.outline))}
+                  isChosen={chosen === patch.zone}
+                  isNamed={first}
+                  leastUm={limits.dryLeastUm}
+                />
               );
             })}
             {letter && (

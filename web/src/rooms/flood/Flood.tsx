@@ -7,17 +7,13 @@ import { mayWrite } from '@careful-seam/core/log/roles';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import type { FloodCheck } from '@careful-seam/core/rules/checks/flood';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
-import { showLength } from '@careful-seam/core/units/length';
 import type { FloodVerdict } from '@careful-seam/core/water/floodVerdict';
-import { waterIn } from '@careful-seam/core/water/waterIn';
 import {
   airWords,
   floodAdvice,
   floodCondition,
   floodSentence,
   shortfallSentences,
-  volumeWords,
-  weightWords,
 } from '@careful-seam/words/sentences/floodSentences';
 import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { type ReactNode, useMemo, useState } from 'react';
@@ -29,20 +25,14 @@ import { type LocalShower, useStore } from '../../tablet/store';
 import { useKeepAwake } from '../../tablet/tabletCare';
 import { usePreferences } from '../../ui/preferences';
 import { words } from '../../ui/words';
-import { ClimateSheet } from './ClimateSheet';
-import { EndSheet } from './EndSheet';
-import { EventSheet } from './EventSheet';
 import { FloodChart } from './FloodChart';
+import { FloodFacts } from './FloodFacts';
 import { FloodLog } from './FloodLog';
+import { FloodSheets, type SheetName } from './FloodSheets';
 import { useFloodVerdict } from './floodWork';
-import { LoggerSheet } from './LoggerSheet';
-import { MoistureSheet } from './MoistureKeys';
 import { PrepareFlood } from './PrepareFlood';
 import { ProvedList } from './ProvedList';
-import { ReadSheet } from './ReadSheet';
 import { WaterBand } from './WaterBand';
-
-type SheetName = 'read' | 'file' | 'event' | 'climate' | 'moisture' | 'end';
 
 /** A sentence when the wait before the water is not over, or the stage below not released; null when all is ready. */
 function useEarly(state: ShowerState, stageOrder: number): string | null {
@@ -189,7 +179,7 @@ function FloodTestView({
   const found = useFloodVerdict(input);
   const verdict = found.value;
   const asked = verdict?.questions[0] ?? null;
-  const water = waterIn(model, test.filledToMm);
+  const askedMs = asked && test.startMs + asked.atHours * 3_600_000;
   const word = test.end?.verdict ?? null;
   const belowMm = test.provedBelowMm ?? test.waterLineMm - FLOOD_MARGIN_MM;
   const close = () => setSheet(null);
@@ -222,24 +212,7 @@ function FloodTestView({
         </div>
       </div>
       <div className="flex min-h-0 flex-col gap-2 border-edge border-l p-4 max-lg:border-l-0">
-        <p className="leading-snug">
-          {test.running
-            ? t('flood.runs', { since: momentWords(test.startMs, zone), end: momentWords(plannedEndMs(test), zone) })
-            : test.voided
-              ? t(`flood.voided.${test.voided.cause}`)
-              : t('flood.ended', {
-                  at: momentWords(Date.parse(test.end?.at ?? test.startedAt), zone),
-                  name: test.end?.by ?? '',
-                })}{' '}
-          <span className="text-soft">
-            {t('flood.filled', {
-              level: showLength(test.filledToMm, unit),
-              threshold: showLength(water?.depthAtThresholdMm ?? 0, unit),
-              volume: volumeWords(water?.volumeL ?? 0, unit),
-              weight: weightWords(water?.massKg ?? 0, unit),
-            })}
-          </span>
-        </p>
+        <FloodFacts model={model} test={test} zone={zone} />
         {test.end && test.end.verdict !== test.end.stated && (
           <p className="border-hold border-l-4 pl-2 text-hold">
             {t('flood.judgedAnew', { stated: t(`flood.verdict.${test.end.stated}`) })}
@@ -278,20 +251,17 @@ function FloodTestView({
           </div>
         )}
       </div>
-      {sheet === 'read' && <ReadSheet showerId={shower.id} test={test} zone={zone} onClose={close} />}
-      {sheet === 'file' && <LoggerSheet showerId={shower.id} test={test} zone={zone} onClose={close} />}
-      {sheet === 'event' && (
-        <EventSheet
-          showerId={shower.id}
+      {sheet && (
+        <FloodSheets
+          shower={shower}
           test={test}
+          check={check}
           zone={zone}
-          askedMs={asked && test.startMs + asked.atHours * 3_600_000}
+          sheet={sheet}
+          askedMs={askedMs}
           onClose={close}
         />
       )}
-      {sheet === 'climate' && <ClimateSheet showerId={shower.id} onClose={close} />}
-      {sheet === 'moisture' && <MoistureSheet showerId={shower.id} check={check} onClose={close} />}
-      {sheet === 'end' && <EndSheet shower={shower} test={test} check={check} zone={zone} onClose={close} />}
     </div>
   );
 }

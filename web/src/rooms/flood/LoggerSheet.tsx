@@ -18,6 +18,69 @@ interface Props {
   onClose: () => void;
 }
 
+interface ColumnProps {
+  mapping: LoggerMapping;
+  columns: { key: number; label: string }[];
+  onMapping: (mapping: LoggerMapping) => void;
+}
+
+/** Which column is what. */
+function Columns({ mapping, columns, onMapping }: ColumnProps) {
+  const { t } = useTranslation();
+  const optional = [{ key: -1, label: t('flood.file.none') }, ...columns];
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <PickField
+        label={t('flood.file.time')}
+        value={mapping.time}
+        options={columns}
+        onPick={(time) => onMapping({ ...mapping, time })}
+      />
+      <PickField
+        label={t('flood.file.date')}
+        value={mapping.date ?? -1}
+        options={optional}
+        onPick={(date) => onMapping({ ...mapping, date: date < 0 ? null : date })}
+      />
+      <PickField
+        label={t('flood.of.water')}
+        value={mapping.water}
+        options={columns}
+        onPick={(water) => onMapping({ ...mapping, water })}
+      />
+      <PickField
+        label={t('flood.of.pan')}
+        value={mapping.pan ?? -1}
+        options={optional}
+        onPick={(pan) => onMapping({ ...mapping, pan: pan < 0 ? null : pan })}
+      />
+    </div>
+  );
+}
+
+/** The unit of the levels: nothing is taken in before somebody said it. */
+function UnitKeys({
+  unit,
+  onUnit,
+}: {
+  unit: LoggerMapping['unit'] | null;
+  onUnit: (unit: LoggerMapping['unit']) => void;
+}) {
+  const { t } = useTranslation();
+  return (
+    <fieldset>
+      <legend className="text-soft text-sm">{t('flood.file.unit')}</legend>
+      <div className="grid grid-cols-4 gap-1">
+        {LEVEL_UNITS.map((u) => (
+          <button type="button" key={u} className="key" aria-pressed={unit === u} onClick={() => onUnit(u)}>
+            {u}
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
 /** A logger's file: its columns, clock and unit are shown as understood, and asked, before anything is kept. */
 export function LoggerSheet({ showerId, test, zone, onClose }: Props) {
   const { t } = useTranslation();
@@ -40,7 +103,6 @@ export function LoggerSheet({ showerId, test, zone, onClose }: Props) {
     onClose();
   };
   const columns = table?.columns.map((label, key) => ({ key, label })) ?? [];
-  const optional = [{ key: -1, label: t('flood.file.none') }, ...columns];
   const usable = series?.water.some((r) => r.atMs >= test.startMs) ?? false;
   return (
     <Sheet title={t('flood.file.title')} onClose={onClose}>
@@ -51,51 +113,14 @@ export function LoggerSheet({ showerId, test, zone, onClose }: Props) {
       />
       {mapping && (
         <>
-          <div className="grid grid-cols-2 gap-2">
-            <PickField
-              label={t('flood.file.time')}
-              value={mapping.time}
-              options={columns}
-              onPick={(time) => setMapping({ ...mapping, time })}
-            />
-            <PickField
-              label={t('flood.file.date')}
-              value={mapping.date ?? -1}
-              options={optional}
-              onPick={(date) => setMapping({ ...mapping, date: date < 0 ? null : date })}
-            />
-            <PickField
-              label={t('flood.of.water')}
-              value={mapping.water}
-              options={columns}
-              onPick={(water) => setMapping({ ...mapping, water })}
-            />
-            <PickField
-              label={t('flood.of.pan')}
-              value={mapping.pan ?? -1}
-              options={optional}
-              onPick={(pan) => setMapping({ ...mapping, pan: pan < 0 ? null : pan })}
-            />
-          </div>
-          <fieldset>
-            <legend className="text-soft text-sm">{t('flood.file.unit')}</legend>
-            <div className="grid grid-cols-4 gap-1">
-              {LEVEL_UNITS.map((u) => (
-                <button
-                  type="button"
-                  key={u}
-                  className="key"
-                  aria-pressed={unitSaid && mapping.unit === u}
-                  onClick={() => {
-                    setUnitSaid(true);
-                    setMapping({ ...mapping, unit: u });
-                  }}
-                >
-                  {u}
-                </button>
-              ))}
-            </div>
-          </fieldset>
+          <Columns mapping={mapping} columns={columns} onMapping={setMapping} />
+          <UnitKeys
+            unit={unitSaid ? mapping.unit : null}
+            onUnit={(unit) => {
+              setUnitSaid(true);
+              setMapping({ ...mapping, unit });
+            }}
+          />
           <div className="grid grid-cols-2 gap-2">
             <PickField
               label={t('flood.file.reads')}

@@ -58,18 +58,8 @@ function PlanWords({ plan, smallest }: { plan: ReturnType<typeof useFloodPlan>; 
   );
 }
 
-/** Before the water: what must be prepared, the water line, and what the plan can tell before anybody carries a bucket. */
-export function PrepareFlood({
-  shower,
-  check,
-  early,
-}: {
-  shower: LocalShower;
-  check: FloodCheck;
-  early: string | null;
-}) {
-  const { t } = useTranslation();
-  const { unit } = usePreferences();
+/** A flood test before its water is in: the line, how it is measured, what is prepared and looked at, and its start. */
+function useBeginning(shower: LocalShower, check: FloodCheck) {
   const writeAll = useStore((s) => s.writeAll);
   const model = shower.state.geometry!.model;
   const curb = lowestCurbMm(model);
@@ -116,6 +106,113 @@ export function PrepareFlood({
       ...lookBodies(looked, 'start', ''),
     ]);
   };
+  return {
+    levelMm,
+    setLevel,
+    prepared,
+    setPrepared,
+    looked,
+    setLooked,
+    method,
+    setMethod,
+    stepMm,
+    setStep,
+    withPan,
+    setPan,
+    plannedHours,
+    setHours,
+    found,
+    problem,
+    left,
+    start,
+  };
+}
+type Beginning = ReturnType<typeof useBeginning>;
+
+/** The water line, and what measures it. */
+function Measuring({ beginning }: { beginning: Beginning }) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const { levelMm, setLevel, problem, method, setMethod, stepMm, setStep, withPan, setPan } = beginning;
+  return (
+    <>
+      <LengthField
+        label={t('flood.line')}
+        unit={unit}
+        mm={levelMm}
+        most={2000}
+        onMm={setLevel}
+        step={unit === 'in' ? 25.4 / 8 : 2}
+      />
+      {problem && (
+        <p role="alert" className="border-hold border-l-4 pl-2 font-semibold text-hold">
+          {t(problem.above ? 'flood.aboveCurb' : 'flood.nearCurb', { most: showLength(problem.mostMm, unit) })}
+        </p>
+      )}
+      <Choice
+        label={t('flood.method')}
+        value={method}
+        options={(['marks', 'logger'] as const).map((key) => ({ key, label: t(`flood.methods.${key}`) }))}
+        onChoose={(key) => {
+          setMethod(key);
+          setStep(STEPS[key][1]);
+        }}
+      />
+      <Choice
+        label={t('flood.step')}
+        value={stepMm}
+        options={STEPS[method].map((key) => ({ key, label: stepWords(key) }))}
+        onChoose={setStep}
+      />
+      <Choice
+        label={t('flood.pan')}
+        value={withPan ? 'yes' : 'no'}
+        options={[
+          { key: 'yes', label: t('flood.panYes') },
+          { key: 'no', label: t('flood.panNo') },
+        ]}
+        onChoose={(key) => setPan(key === 'yes')}
+      />
+    </>
+  );
+}
+
+/** One thing that is done before the water, with why. */
+function Prepared({ step, beginning }: { step: FloodCheck['preparation'][number]; beginning: Beginning }) {
+  const { prepared, setPrepared } = beginning;
+  const on = prepared.includes(step.id);
+  return (
+    <li>
+      <label className="flex min-h-12 cursor-pointer items-center gap-3 border border-edge px-2 py-1">
+        <input
+          type="checkbox"
+          className="h-6 w-6 flex-none accent-[var(--ink)]"
+          checked={on}
+          onChange={() => setPrepared(on ? prepared.filter((x) => x !== step.id) : [...prepared, step.id])}
+        />
+        <span className="leading-tight">
+          <span className="font-semibold">{step.label}</span>
+          <span className="block text-soft text-sm">{step.why}</span>
+        </span>
+      </label>
+    </li>
+  );
+}
+
+/** Before the water: what must be prepared, the water line, and what the plan can tell before anybody carries a bucket. */
+export function PrepareFlood({
+  shower,
+  check,
+  early,
+}: {
+  shower: LocalShower;
+  check: FloodCheck;
+  early: string | null;
+}) {
+  const { t } = useTranslation();
+  const model = shower.state.geometry!.model;
+  const beginning = useBeginning(shower, check);
+  const { levelMm, setLevel, looked, setLooked, plannedHours, setHours, found, problem, left, start } = beginning;
   return (
     <div className="grid h-full min-h-0 grid-cols-[1fr_400px] max-lg:h-auto max-lg:grid-cols-1">
       <div className="flex min-h-0 flex-col gap-2 p-4">
@@ -125,43 +222,7 @@ export function PrepareFlood({
         </div>
         <div className="grid grid-cols-2 gap-4 max-sm:grid-cols-1">
           <div className="flex flex-col gap-2">
-            <LengthField
-              label={t('flood.line')}
-              unit={unit}
-              mm={levelMm}
-              most={2000}
-              onMm={setLevel}
-              step={unit === 'in' ? 25.4 / 8 : 2}
-            />
-            {problem && (
-              <p role="alert" className="border-hold border-l-4 pl-2 font-semibold text-hold">
-                {t(problem.above ? 'flood.aboveCurb' : 'flood.nearCurb', { most: showLength(problem.mostMm, unit) })}
-              </p>
-            )}
-            <Choice
-              label={t('flood.method')}
-              value={method}
-              options={(['marks', 'logger'] as const).map((key) => ({ key, label: t(`flood.methods.${key}`) }))}
-              onChoose={(key) => {
-                setMethod(key);
-                setStep(STEPS[key][1]);
-              }}
-            />
-            <Choice
-              label={t('flood.step')}
-              value={stepMm}
-              options={STEPS[method].map((key) => ({ key, label: stepWords(key) }))}
-              onChoose={setStep}
-            />
-            <Choice
-              label={t('flood.pan')}
-              value={withPan ? 'yes' : 'no'}
-              options={[
-                { key: 'yes', label: t('flood.panYes') },
-                { key: 'no', label: t('flood.panNo') },
-              ]}
-              onChoose={(key) => setPan(key === 'yes')}
-            />
+            <Measuring beginning={beginning} />
           </div>
           <div className="flex flex-col gap-2">
             <FloodFigures model={model} check={check} levelMm={levelMm} />
@@ -172,25 +233,9 @@ export function PrepareFlood({
         {early && <p className="border-hold border-l-4 pl-2 font-semibold text-hold">{early}</p>}
         <h2 className="font-bold text-lg">{t('flood.prepareTitle')}</h2>
         <ul className="flex flex-col gap-1.5 overflow-y-auto">
-          {check.preparation.map((p) => {
-            const on = prepared.includes(p.id);
-            return (
-              <li key={p.id}>
-                <label className="flex min-h-12 cursor-pointer items-center gap-3 border border-edge px-2 py-1">
-                  <input
-                    type="checkbox"
-                    className="h-6 w-6 flex-none accent-[var(--ink)]"
-                    checked={on}
-                    onChange={() => setPrepared(on ? prepared.filter((x) => x !== p.id) : [...prepared, p.id])}
-                  />
-                  <span className="leading-tight">
-                    <span className="font-semibold">{p.label}</span>
-                    <span className="block text-soft text-sm">{p.why}</span>
-                  </span>
-                </label>
-              </li>
-            );
-          })}
+          {check.preparation.map((p) => (
+            <Prepared key={p.id} step={p} beginning={beginning} />
+          ))}
           <li className="flex flex-col gap-1 pt-1">
             <span className="font-semibold">{t('flood.beforeWater')}</span>
             <MoistureKeys check={check} looked={looked} onLooked={setLooked} />

@@ -21,6 +21,67 @@ function usedCheck({ state }: LocalShower) {
   return state.requirements.find((r) => r.check.id === 'materials-used') ?? null;
 }
 
+interface LineProps {
+  line: TakeOffLine;
+  /** What is typed or was told to have been used, in the line's unit. */
+  used: number | null;
+  told: number | undefined;
+  /** A line of this shower alone, not of the whole job. */
+  isOwn: boolean;
+  /** What is typed; null where nothing may be told. */
+  typed: string | null;
+  onType: (text: string) => void;
+  /** The plan of cuts is asked for. */
+  onCut: () => void;
+}
+
+/** One item: what is needed, what is bought, what was used. */
+function LineRow({ line: l, used, told, isOwn, typed, onType, onCut }: LineProps) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const less = used !== null && usedVerdict(l.net, used) === 'far-less';
+  return (
+    <tr className="border-hair border-b align-top">
+      <td className="py-1 pr-3">
+        {l.cut ? (
+          <button
+            type="button"
+            className="min-h-12 cursor-pointer text-left font-semibold underline decoration-dotted underline-offset-4"
+            onClick={onCut}
+          >
+            {l.label}
+          </button>
+        ) : (
+          <span className="flex min-h-12 items-center font-semibold">{l.label}</span>
+        )}
+      </td>
+      <td className="py-3 pr-3 whitespace-nowrap">{amountWords(l.net, l.unit, unit)}</td>
+      <td className="py-3 pr-3">
+        <span className="font-bold">{l.packs}</span> {l.packLabel}
+        <span className="block text-soft text-sm">
+          {t('materials.withWaste', { amount: amountWords(l.withWaste, l.unit, unit) })}
+        </span>
+      </td>
+      <td className="py-1">
+        {typed !== null && (
+          <input
+            className="field w-28"
+            aria-label={t('materials.usedOf', { label: l.label })}
+            placeholder={told === undefined ? '' : amountWords(told, l.unit, unit)}
+            value={typed}
+            onChange={(e) => onType(e.target.value)}
+          />
+        )}
+        {isOwn && less && (
+          <span className="block text-hold text-sm leading-tight">
+            {t('materials.farLess', { share: Math.round((100 * used!) / l.net) })}
+          </span>
+        )}
+      </td>
+    </tr>
+  );
+}
+
 function MaterialsOf({ shower, job }: { shower: LocalShower; job: readonly LocalShower[] }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
@@ -103,50 +164,18 @@ function MaterialsOf({ shower, job }: { shower: LocalShower; job: readonly Local
             </tr>
           </thead>
           <tbody>
-            {lines.map((l) => {
-              const used = usedIn(l);
-              const less = used !== null && usedVerdict(l.net, used) === 'far-less';
-              return (
-                <tr key={`${l.id} ${l.label}`} className="border-hair border-b align-top">
-                  <td className="py-1 pr-3">
-                    {l.cut ? (
-                      <button
-                        type="button"
-                        className="min-h-12 cursor-pointer text-left font-semibold underline decoration-dotted underline-offset-4"
-                        onClick={() => setChosen(l.id)}
-                      >
-                        {l.label}
-                      </button>
-                    ) : (
-                      <span className="flex min-h-12 items-center font-semibold">{l.label}</span>
-                    )}
-                  </td>
-                  <td className="py-3 pr-3 whitespace-nowrap">{amountWords(l.net, l.unit, unit)}</td>
-                  <td className="py-3 pr-3">
-                    <span className="font-bold">{l.packs}</span> {l.packLabel}
-                    <span className="block text-soft text-sm">
-                      {t('materials.withWaste', { amount: amountWords(l.withWaste, l.unit, unit) })}
-                    </span>
-                  </td>
-                  <td className="py-1">
-                    {mayTell && (
-                      <input
-                        className="field w-28"
-                        aria-label={t('materials.usedOf', { label: l.label })}
-                        placeholder={told?.[l.id] === undefined ? '' : amountWords(told[l.id]!, l.unit, unit)}
-                        value={typed[l.id] ?? ''}
-                        onChange={(e) => setTyped({ ...typed, [l.id]: e.target.value })}
-                      />
-                    )}
-                    {scope === 'shower' && less && (
-                      <span className="block text-hold text-sm leading-tight">
-                        {t('materials.farLess', { share: Math.round((100 * used!) / l.net) })}
-                      </span>
-                    )}
-                  </td>
-                </tr>
-              );
-            })}
+            {lines.map((l) => (
+              <LineRow
+                key={`${l.id} ${l.label}`}
+                line={l}
+                used={usedIn(l)}
+                told={told?.[l.id]}
+                isOwn={scope === 'shower'}
+                typed={mayTell ? (typed[l.id] ?? '') : null}
+                onType={(text) => setTyped({ ...typed, [l.id]: text })}
+                onCut={() => setChosen(l.id)}
+              />
+            ))}
           </tbody>
         </table>
         {problem && (

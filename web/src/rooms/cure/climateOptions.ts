@@ -1,0 +1,133 @@
+import { COLDEST_C } from '@careful-seam/core/cure/cureAge';
+import { temperatureWords } from '@careful-seam/words/sentences/cureWords';
+import type { Words } from '@careful-seam/words/texts/words';
+import { DateTime } from 'luxon';
+import { themeColour } from '../../ui/useEchart';
+import type { ClimateChartProps } from './ClimateChart';
+
+/** More points than there is room for say nothing more. */
+const MOST_POINTS = 1200;
+
+type Drawing = Omit<ClimateChartProps, 'words'> & { t: Words; unit: 'in' | 'mm' };
+
+const textStyle = () => ({
+  color: themeColour('soft'),
+  fontFamily: getComputedStyle(document.body).fontFamily,
+  fontSize: 14,
+});
+
+/** Degrees as they are shown. */
+const degreesIn = (unit: 'in' | 'mm') => (c: number) => (unit === 'in' ? c * 1.8 + 32 : c);
+
+/** Temperature with its lines and faulty stretches, the air as expected, humidity. */
+function seriesOf({ t, log, faults, expected, laidMs, readyMs, unit }: Drawing) {
+  const step = Math.max(1, Math.ceil(log.atMs.length / MOST_POINTS));
+  const points = (values: ArrayLike<number>, of: (v: number) => number) =>
+    Array.from({ length: Math.ceil(log.atMs.length / step) }, (_, k) => [log.atMs[k * step]!, of(values[k * step]!)]);
+  const degrees = degreesIn(unit);
+  const text = textStyle();
+  const line = (name: string, of: number | null, style: string) =>
+    of === null
+      ? []
+      : [
+          {
+            xAxis: of,
+            label: { formatter: name, ...text },
+            lineStyle: { color: themeColour(style), type: 'solid' as const },
+          },
+        ];
+  return [
+    {
+      name: t('cure.chart.temperature'),
+      type: 'line',
+      showSymbol: log.atMs.length < 40,
+      symbolSize: 7,
+      data: points(log.airC, degrees),
+      lineStyle: { color: themeColour('ink'), width: 2.2 },
+      itemStyle: { color: themeColour('ink') },
+      markLine: {
+        symbol: 'none',
+        silent: true,
+        data: [
+          ...line(t('cure.chart.laid'), laidMs, 'edge'),
+          ...line(t('cure.chart.ready'), readyMs, 'cure'),
+          {
+            yAxis: degrees(COLDEST_C),
+            label: { formatter: temperatureWords(COLDEST_C, unit), position: 'insideEndTop', ...text },
+            lineStyle: { color: themeColour('hold'), type: [6, 4] },
+          },
+        ],
+      },
+      markArea: {
+        silent: true,
+        itemStyle: { color: themeColour('cure'), opacity: 0.22 },
+        data: faults.map((f) => [{ xAxis: f.fromMs }, { xAxis: Math.max(f.toMs, f.fromMs + 60_000) }]),
+      },
+    },
+    ...(expected && readyMs !== null && log.atMs.length > 0
+      ? [
+          {
+            name: t('cure.chart.expected'),
+            type: 'line',
+            showSymbol: false,
+            data: [log.atMs[log.atMs.length - 1]!, readyMs].map((ms) => [ms, degrees(expected.airC)]),
+            lineStyle: { color: themeColour('cure'), width: 2.2, type: [8, 5] },
+            itemStyle: { color: themeColour('cure') },
+          },
+        ]
+      : []),
+    {
+      name: t('cure.chart.humidity'),
+      type: 'line',
+      yAxisIndex: 1,
+      showSymbol: false,
+      data: points(log.relativeHumidity, (v) => v * 100),
+      lineStyle: { color: themeColour('water'), width: 1.8, type: [2, 3] },
+      itemStyle: { color: themeColour('water') },
+    },
+  ];
+}
+
+/** The chart of a shower's air, as the library draws it. */
+export function climateOptions(drawing: Drawing) {
+  const { log, laidMs, readyMs, zone } = drawing;
+  const text = textStyle();
+  const axis = {
+    axisLabel: text,
+    axisLine: { lineStyle: { color: themeColour('edge') } },
+    splitLine: { lineStyle: { color: themeColour('hair') } },
+  };
+  return {
+    animation: false,
+    grid: { left: 52, right: 52, top: 30, bottom: 30 },
+    legend: { top: 0, left: 40, textStyle: text, itemWidth: 26, icon: 'path://M0 4H26V6H0Z' },
+    xAxis: {
+      type: 'time',
+      min: Math.min(laidMs ?? Infinity, log.atMs[0] ?? Infinity),
+      max: Math.max(readyMs ?? -Infinity, log.atMs[log.atMs.length - 1] ?? -Infinity),
+      ...axis,
+      axisLabel: {
+        ...text,
+        hideOverlap: true,
+        formatter: (ms: number) => DateTime.fromMillis(ms, { zone }).toFormat('ccc HH:mm'),
+      },
+    },
+    yAxis: [
+      {
+        type: 'value',
+        scale: true,
+        ...axis,
+        axisLabel: { ...text, formatter: (v: number) => `${Math.round(v)}°` },
+      },
+      {
+        type: 'value',
+        min: 0,
+        max: 100,
+        ...axis,
+        splitLine: { show: false },
+        axisLabel: { ...text, formatter: '{value} %' },
+      },
+    ],
+    series: seriesOf(drawing),
+  };
+}

@@ -1,0 +1,39 @@
+import type { FloodTest } from '@careful-seam/core/log/floodTest';
+import type { FloodCheck } from '@careful-seam/core/rules/checks/flood';
+import type { LocalShower } from '../../tablet/store';
+import { ClimateSheet } from './ClimateSheet';
+import { EndSheet } from './EndSheet';
+import { EventSheet } from './EventSheet';
+import { LoggerSheet } from './LoggerSheet';
+import { MoistureSheet } from './MoistureKeys';
+import { ReadSheet } from './ReadSheet';
+
+export type SheetName = 'read' | 'file' | 'event' | 'climate' | 'moisture' | 'end';
+interface SheetProps {
+  shower: LocalShower;
+  test: FloodTest;
+  check: FloodCheck;
+  zone: string;
+  sheet: SheetName;
+  /** The moment that the verdict asks about, ms since 1970. */
+  askedMs: number | null;
+  onClose: () => void;
+}
+/** What lies over a test: a reading, a file, what happened, the air, the looks, its end. */
+export function FloodSheets({ shower, test, check, zone, sheet, askedMs, onClose }: SheetProps) {
+  const common = { showerId: shower.id, onClose };
+  switch (sheet) {
+    case 'read':
+      return <ReadSheet {...common} test={test} zone={zone} />;
+    case 'file':
+      return <LoggerSheet {...common} test={test} zone={zone} />;
+    case 'event':
+      return <EventSheet {...common} test={test} zone={zone} askedMs={askedMs} />;
+    case 'climate':
+      return <ClimateSheet {...common} />;
+    case 'moisture':
+      return <MoistureSheet {...common} check={check} />;
+    case 'end':
+      return <EndSheet shower={shower} test={test} check={check} zone={zone} onClose={onClose} />;
+  }
+}
