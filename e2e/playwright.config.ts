@@ -15,16 +15,15 @@ const args = [
 /** One application for each worker, so that the files of tests run side by side without meeting each other's showers. */
 const applications = (process.env.BASE_URL ?? 'http://127.0.0.1:4310').split(',');
 
-/** The longest begin first, so that none of them is left to run alone at the end. */
-const LONG = ['lifeOfDefect', 'waterIn', 'filmAndCure', 'killed', 'wholeJob'].map((name) => `**/${name}.spec.ts`);
-
-/** What changes a shower of the demo that other files look at: a worker comes to it when it has done all else that it does. */
-const LAST = '**/lastOfAll.spec.ts';
+/** The longest begin first, so that none of them is left to run alone at the end. They work in showers of their own. */
+const LONG = ['lifeOfDefect', 'filmAndCure', 'killed', 'wholeJob'].map((name) => `**/${name}.spec.ts`);
+/** What changes showers of the demo that other files look at: a worker comes to it when it has done all else that it does. */
+const LAST = ['waterIn', 'waterRead', 'lastOfAll'].map((name) => `**/${name}.spec.ts`);
 
 export default defineConfig({
   projects: [
     { name: 'long', testMatch: LONG },
-    { name: 'others', testIgnore: [...LONG, LAST] },
+    { name: 'others', testIgnore: [...LONG, ...LAST] },
     { name: 'last', testMatch: LAST },
   ],
   testDir: '.',

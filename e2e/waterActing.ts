@@ -57,3 +57,20 @@ export async function printed(page: Page): Promise<string> {
     .toString()
     .replaceAll(/\s+/g, ' ');
 }
+
+/** Releases the flood stage and what protects the membrane, so that tile may begin. */
+export async function releaseToTile(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Release: Flood test' }).click();
+  await expect(page.getByText('This stage is released.')).toBeVisible();
+  await page
+    .getByRole('navigation', { name: 'Stages' })
+    .getByRole('button', { name: /release to tile/ })
+    .click();
+  for (const part of ['Drain', 'Floor']) {
+    await page.getByRole('complementary').getByRole('button', { name: part }).click();
+    await page.getByRole('button', { name: 'Sound', exact: true }).click();
+    await page.getByRole('button', { name: 'Stage', exact: true }).click();
+  }
+  await page.getByRole('button', { name: /^Release: Protection/ }).click();
+  await expect(page.getByRole('navigation', { name: 'Stages' })).toContainText('may begin');
+}

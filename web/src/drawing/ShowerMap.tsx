@@ -88,6 +88,122 @@ function Tint({ placed, waterMm }: { placed: PlacedPanel; waterMm: number }) {
   );
 }
 
+interface OnSheet {
+  panels: readonly PlacedPanel[];
+}
+
+/** A solid halo outside the line of the seam that is chosen. */
+function Halo({ panels, chosen }: OnSheet & Pick<Props, 'chosen'>) {
+  return (
+    <>
+      {panels.flatMap((placed) =>
+        placed.panel.seams
+          .filter((d) => d.seam === chosen)
+          .map((d) => (
+            <g key={`${placed.panel.id} ${d.seam}`} className="fill-none [stroke-linecap:round]">
+              <path
+                d={pathOf(d.points.map((p) => toSheet(placed, p)))}
+                className="stroke-water [stroke-width:22] opacity-35"
+              />
+              <path d={pathOf(d.points.map((p) => toSheet(placed, p)))} className="stroke-leaf [stroke-width:14]" />
+            </g>
+          )),
+      )}
+    </>
+  );
+}
+
+/** The seams as line work: what was measured, seen, is missing or wrong, each by its own line. */
+function SeamLines({ model, panels, lines }: OnSheet & Pick<Props, 'model' | 'lines'>) {
+  const lengths = useMemo(() => new Map(model.seams.map((s) => [s.id, s.lengthMm])), [model]);
+  const lineOf = useMemo(() => new Map(lines.map((l) => [l.seam, l])), [lines]);
+  return (
+    <>
+      {panels.map((placed) => (
+        <g key={placed.panel.id} className="fill-none [stroke-linecap:round] [stroke-linejoin:round]">
+          {placed.panel.seams.map((d, k) => {
+            const line = lineOf.get(d.seam);
+            if (!line) return null;
+            const strokes = lineWork(
+              line,
+              lengths.get(d.seam)!,
+              d.points.map((p) => toSheet(placed, p)),
+              SIZE,
+            );
+            return (
+              <g key={`${d.seam} ${d.echo} ${k}`} data-seam={d.seam}>
+                {strokes.map((s) => (
+                  <path key={`${s.state}${s.path}`} d={s.path} className={STROKES[s.state]} data-line={s.state} />
+                ))}
+              </g>
+            );
+          })}
+        </g>
+      ))}
+    </>
+  );
+}
+
+/** Corners, openings and whatever else has no length, each with its mark. */
+function Points({ panels, marks, chosen }: OnSheet & Pick<Props, 'marks' | 'chosen'>) {
+  return (
+    <>
+      {panels.flatMap((placed) =>
+        placed.panel.points.map((point) => {
+          const at = toSheet(placed, point.at);
+          const radius = Math.max(6, (point.diameterMm / 2) * placed.scaleX);
+          return (
+            <g key={`${placed.panel.id} ${point.element}`}>
+              {point.element === chosen && (
+                <circle
+                  cx={at[0]}
+                  cy={at[1]}
+                  r={radius + 7}
+                  className="fill-none stroke-water opacity-50 [stroke-width:7]"
+                />
+              )}
+              <Mark at={at} radius={radius} state={marks.get(point.element) ?? 'not-required'} />
+            </g>
+          );
+        }),
+      )}
+    </>
+  );
+}
+
+interface KeysProps {
+  folded: boolean;
+  onFold: (folded: boolean) => void;
+  zoom: ReturnType<typeof useMapZoom>;
+}
+
+/** Folded or laid open, larger and smaller. */
+function MapKeys({ folded, onFold, zoom }: KeysProps) {
+  const { t } = useTranslation();
+  return (
+    <div className="absolute right-0 bottom-0 flex flex-col gap-1" role="toolbar" aria-label={t('map.zoom')}>
+      <button type="button" className="key px-0 text-xs" aria-pressed={folded} onClick={() => onFold(!folded)}>
+        {t('map.fold')}
+      </button>
+      {!folded && zoom.transform.k > 1 && (
+        <button type="button" className="key px-1 text-sm" onClick={zoom.whole}>
+          {t('map.whole')}
+        </button>
+      )}
+      {!folded && (
+        <button type="button" className="key px-0 text-xl" aria-label={t('map.larger')} onClick={zoom.larger}>
+          +
+        </button>
+      )}
+      {!folded && zoom.transform.k > 1 && (
+        <button type="button" className="key px-0 text-xl" aria-label={t('map.smaller')} onClick={zoom.smaller}>
+          −
+        </button>
+      )}
+    </div>
+  );
+}
+
 /**
  * The unfolded shower with its evidence as line work. A tap chooses the nearest seam, corner or opening; with the
  * focus on the map arrows walk along the seams. Parts are outlined in hairlines; the choice is a halo outside the line.
@@ -99,8 +215,6 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, 
   const sheet = useSheet(svg);
   const { panels } = useMemo(() => arrange(unfold(model), sheet), [model, sheet]);
   const spots = useMemo(() => spotsOf(panels), [panels]);
-  const lengths = useMemo(() => new Map(model.seams.map((s) => [s.id, s.lengthMm])), [model]);
-  const lineOf = useMemo(() => new Map(lines.map((l) => [l.seam, l])), [lines]);
   const titleOf = ({ panel, width }: PlacedPanel) => {
     if (panel.kind === 'curb') return t(width < 190 ? 'map.curbShort' : 'map.curb', { letter: panel.letter });
     if (panel.kind === 'wall' || panel.kind === 'plan') return elementName(t, model, panel.id);
@@ -170,81 +284,12 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, 
             </g>
           ))}
           <Leaders model={model} panels={panels} chosen={chosen} />
-          {panels.flatMap((placed) =>
-            placed.panel.seams
-              .filter((d) => d.seam === chosen)
-              .map((d) => (
-                <g key={`${placed.panel.id} ${d.seam}`} className="fill-none [stroke-linecap:round]">
-                  <path
-                    d={pathOf(d.points.map((p) => toSheet(placed, p)))}
-                    className="stroke-water [stroke-width:22] opacity-35"
-                  />
-                  <path d={pathOf(d.points.map((p) => toSheet(placed, p)))} className="stroke-leaf [stroke-width:14]" />
-                </g>
-              )),
-          )}
-          {panels.map((placed) => (
-            <g key={placed.panel.id} className="fill-none [stroke-linecap:round] [stroke-linejoin:round]">
-              {placed.panel.seams.map((d, k) => {
-                const line = lineOf.get(d.seam);
-                if (!line) return null;
-                const strokes = lineWork(
-                  line,
-                  lengths.get(d.seam)!,
-                  d.points.map((p) => toSheet(placed, p)),
-                  SIZE,
-                );
-                return (
-                  <g key={`${d.seam} ${d.echo} ${k}`} data-seam={d.seam}>
-                    {strokes.map((s) => (
-                      <path key={`${s.state}${s.path}`} d={s.path} className={STROKES[s.state]} data-line={s.state} />
-                    ))}
-                  </g>
-                );
-              })}
-            </g>
-          ))}
-          {panels.flatMap((placed) =>
-            placed.panel.points.map((point) => {
-              const at = toSheet(placed, point.at);
-              const radius = Math.max(6, (point.diameterMm / 2) * placed.scaleX);
-              return (
-                <g key={`${placed.panel.id} ${point.element}`}>
-                  {point.element === chosen && (
-                    <circle
-                      cx={at[0]}
-                      cy={at[1]}
-                      r={radius + 7}
-                      className="fill-none stroke-water opacity-50 [stroke-width:7]"
-                    />
-                  )}
-                  <Mark at={at} radius={radius} state={marks.get(point.element) ?? 'not-required'} />
-                </g>
-              );
-            }),
-          )}
+          <Halo panels={panels} chosen={chosen} />
+          <SeamLines model={model} panels={panels} lines={lines} />
+          <Points panels={panels} marks={marks} chosen={chosen} />
         </g>
       </svg>
-      <div className="absolute right-0 bottom-0 flex flex-col gap-1" role="toolbar" aria-label={t('map.zoom')}>
-        <button type="button" className="key px-0 text-xs" aria-pressed={folded} onClick={() => setFolded(!folded)}>
-          {t('map.fold')}
-        </button>
-        {!folded && zoom.transform.k > 1 && (
-          <button type="button" className="key px-1 text-sm" onClick={zoom.whole}>
-            {t('map.whole')}
-          </button>
-        )}
-        {!folded && (
-          <button type="button" className="key px-0 text-xl" aria-label={t('map.larger')} onClick={zoom.larger}>
-            +
-          </button>
-        )}
-        {!folded && zoom.transform.k > 1 && (
-          <button type="button" className="key px-0 text-xl" aria-label={t('map.smaller')} onClick={zoom.smaller}>
-            −
-          </button>
-        )}
-      </div>
+      <MapKeys folded={folded} onFold={setFolded} zoom={zoom} />
     </div>
   );
 }

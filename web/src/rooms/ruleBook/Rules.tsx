@@ -96,17 +96,14 @@ function Compared({ draft, version }: { draft: RuleBook; version: number }) {
   );
 }
 
-function Editor({ newest }: { newest: RuleBook }) {
-  const { t } = useTranslation();
-  const sync = useStore((s) => s.sync);
-  const { change, problem, busy } = useChange(['/api/rule-books', '/api/rule-books/newest']);
+/** A draft of the next version: what is shown of it, and what it says otherwise than the newest. */
+function useEditing(newest: RuleBook) {
   const [draft, setDraft] = useState(newest);
   const [method, setMethod] = useState(newest.methods[0]!.key);
   const [stage, setStage] = useState('membrane');
   const [products, setProducts] = useState(false);
   const [against, setAgainst] = useState<number | null>(null);
   const [fileProblem, setFileProblem] = useState<string | null>(null);
-  const list = useList(BookList, '/api/rule-books');
   const language = useLanguage();
   const say = (text: string) => textIn(draft, language, text);
   // Compared as they are read: words that were changed in this language count too.
@@ -127,9 +124,6 @@ function Editor({ newest }: { newest: RuleBook }) {
           : m,
       ),
     });
-  const publish = async () => {
-    if (await change(RuleBookAnswer, 'PUT', '/api/rule-books', { book: draft, basedOn: newest.version })) await sync();
-  };
   const readFile = async (file: File) => {
     const json = await file
       .text()
@@ -139,42 +133,86 @@ function Editor({ newest }: { newest: RuleBook }) {
     setFileProblem(read.ok ? null : problemWords(read.problem));
     if (read.ok) setDraft({ ...read.value, version: newest.version });
   };
+  return {
+    draft,
+    setDraft,
+    method,
+    setMethod,
+    here,
+    shown,
+    setStage,
+    setChecks,
+    products,
+    setProducts,
+    against,
+    setAgainst,
+    fileProblem,
+    readFile,
+    language,
+    say,
+    count,
+    sound,
+  };
+}
+
+interface HeadProps {
+  newest: RuleBook;
+  editing: ReturnType<typeof useEditing>;
+  busy: boolean;
+  onPublish: () => void;
+}
+
+/** The version in force, another one beside it, the draft as a file, and its publishing. */
+function DraftHead({ newest, editing, busy, onPublish }: HeadProps) {
+  const { t } = useTranslation();
+  const list = useList(BookList, '/api/rule-books');
+  const { draft, against, setAgainst, readFile, say, count, sound } = editing;
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <p className="flex-1">{t('rules.inForce', { title: say(newest.title) })}</p>
+      <select
+        className="field w-auto text-base"
+        aria-label={t('rules.compareWith')}
+        value={against ?? ''}
+        onChange={(e) => setAgainst(e.target.value === '' ? null : Number(e.target.value))}
+      >
+        <option value="">{t('rules.compareWith')}</option>
+        {list.data?.books.map((b) => (
+          <option key={b.version} value={b.version}>
+            {t('rules.version', { version: b.version })}
+          </option>
+        ))}
+      </select>
+      <button
+        type="button"
+        className="key"
+        onClick={() =>
+          saveFile(JSON.stringify(draft, null, 1), 'application/json', `${draft.id}-${newest.version}.json`)
+        }
+      >
+        {t('rules.takeOut')}
+      </button>
+      <FileKey label={t('rules.readIn')} accept="application/json,.json" onFile={(file) => void readFile(file)} />
+      <button type="button" className="key key-main" disabled={busy || count === 0 || !sound.ok} onClick={onPublish}>
+        {t('rules.publish', { version: newest.version + 1, count })}
+      </button>
+    </div>
+  );
+}
+
+function Editor({ newest }: { newest: RuleBook }) {
+  const { t } = useTranslation();
+  const sync = useStore((s) => s.sync);
+  const { change, problem, busy } = useChange(['/api/rule-books', '/api/rule-books/newest']);
+  const editing = useEditing(newest);
+  const { draft, setDraft, method, setMethod, here, shown, setStage, setChecks, say, language, sound } = editing;
+  const { products, setProducts, against, fileProblem } = editing;
+  const publish = async () => {
+    if (await change(RuleBookAnswer, 'PUT', '/api/rule-books', { book: draft, basedOn: newest.version })) await sync();
+  };
   return (
     <div className="flex h-full min-h-0 flex-col gap-2">
-      <div className="flex flex-wrap items-center gap-2">
-        <p className="flex-1">{t('rules.inForce', { title: say(newest.title) })}</p>
-        <select
-          className="field w-auto text-base"
-          aria-label={t('rules.compareWith')}
-          value={against ?? ''}
-          onChange={(e) => setAgainst(e.target.value === '' ? null : Number(e.target.value))}
-        >
-          <option value="">{t('rules.compareWith')}</option>
-          {list.data?.books.map((b) => (
-            <option key={b.version} value={b.version}>
-              {t('rules.version', { version: b.version })}
-            </option>
-          ))}
-        </select>
-        <button
-          type="button"
-          className="key"
-          onClick={() =>
-            saveFile(JSON.stringify(draft, null, 1), 'application/json', `${draft.id}-${newest.version}.json`)
-          }
-        >
-          {t('rules.takeOut')}
-        </button>
-        <FileKey label={t('rules.readIn')} accept="application/json,.json" onFile={(file) => void readFile(file)} />
-        <button
-          type="button"
-          className="key key-main"
-          disabled={busy || count === 0 || !sound.ok}
-          onClick={() => void publish()}
-        >
-          {t('rules.publish', { version: newest.version + 1, count })}
-        </button>
-      </div>
+      <DraftHead newest={newest} editing={editing} busy={busy} onPublish={() => void publish()} />
       <Problem text={problem ?? fileProblem ?? (sound.ok ? null : problemWords(sound.problem))} />
       <div className="grid min-h-0 flex-1 grid-cols-[14rem_1fr] gap-4 max-md:grid-cols-1">
         <div className="flex min-h-0 flex-col gap-1 overflow-y-auto">

@@ -92,4 +92,3 @@ export function useShooting(
   const clear = () => setProblem(null);
   return { mode, setMode, setPlace, auto, setAuto, heardMm, problem, clear, target, left, keep, laser, rod, readCsv };
 }
-export type Shooting = ReturnType<typeof useShooting>;
