@@ -2,7 +2,6 @@ import type { Page } from '@playwright/test';
 import { expect, test } from './acting';
 import { endDry, openFlood, prepareDry, printed, releaseToTile, takeFile, toStage, verdict } from './waterActing';
 
-const HOUR_MS = 3_600_000;
 const key = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
 
 test('evaporation only, two marks: undecided holds until a manager accepts it', async ({
