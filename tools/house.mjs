@@ -172,6 +172,23 @@ function unlisted() {
 /** Packages in which no rooms may import each other in a circle. */
 const ROUND = ['core', 'contract', 'words', 'files', 'web', 'server'];
 
+/** How many files may be longer than a screen's scroll, none of them in core, and how many functions. */
+const [LONG_FILES, LONG_FUNCTIONS] = [5, 5];
+
+/** Files and functions that have grown beyond what somebody reads at once. */
+function grown(all) {
+  const files = all.flatMap((p) => p.long);
+  const functions = all.flatMap((p) => p.functions);
+  const inCore = all.find((p) => p.name === 'core').long;
+  return [
+    ...inCore.map((file) => `${file} lines: a file of core has at most ${FILE_LINES}`),
+    ...(files.length > LONG_FILES ? [`${files.length} files have over ${FILE_LINES} lines: ${files.join('; ')}`] : []),
+    ...(functions.length > LONG_FUNCTIONS
+      ? [`${functions.length} functions have over ${FUNCTION_LINES} lines: ${functions.join('; ')}`]
+      : []),
+  ];
+}
+
 /** What CI holds: no circle between rooms, the order of core, the layers of web, and no page that leads nowhere. */
 function faults(all) {
   const [core, web] = ['core', 'web'].map((name) => all.find((p) => p.name === name));
@@ -187,6 +204,7 @@ function faults(all) {
         .map((other) => `core/${room} imports core/${other}, which comes after it`),
     ),
     ...sideways(web),
+    ...grown(all),
     ...['README.md', 'CONTRIBUTING.md', 'docs/architecture.md'].flatMap(deadPaths),
     ...unlisted(),
   ];

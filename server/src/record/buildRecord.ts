@@ -110,6 +110,54 @@ function floodsOf(state: ShowerState): ShowerRecord['floods'] {
   }));
 }
 
+/** How each check stands, place by place. */
+function verdictsOf(ledger: Ledger): ShowerRecord['verdicts'] {
+  return ledger.judgements.map((j) => ({
+    stage: j.requirement.stage.key,
+    check: j.requirement.check.id,
+    element: j.requirement.element,
+    side: j.requirement.side,
+    verdict: j.verdict,
+    satisfied: j.satisfied,
+    waitsForManager: j.waitsForManager,
+    lowestMm: j.lowestMm,
+  }));
+}
+
+/** What was built again, where and why. */
+function redosOf(state: ShowerState): ShowerRecord['redos'] {
+  return state.redos.map((r) => ({
+    entry: r.id,
+    stage: r.body.stage,
+    places: r.body.places.map(({ element, fromMm, toMm }) => ({
+      element,
+      fromMm: fromMm ?? null,
+      toMm: toMm ?? null,
+    })),
+    reason: r.body.reason,
+    by: r.author.name,
+    at: r.observedAt,
+  }));
+}
+
+/** What a manager was asked to accept, and what came of it. */
+function deviationsOf(state: ShowerState): ShowerRecord['deviations'] {
+  return [...state.deviations.values()].map((d) => ({
+    stage: d.asked.stage,
+    check: d.asked.check,
+    element: d.asked.place.element,
+    verdict: d.asked.verdict,
+    reason: d.asked.reason,
+    askedBy: d.askedByName,
+    askedAt: d.askedAt,
+    accepted: d.decision?.accepted ?? null,
+    decidedBy: d.decision?.by ?? null,
+    decidedAt: d.decision?.at ?? null,
+    decisionReason: d.decision?.reason ?? null,
+    ended: d.ended,
+  }));
+}
+
 /** The record of a shower as data: everything the PDF prints, and every entry behind it. */
 export function buildRecord({ row, rows, state }: LoadedShower, now: Date): ShowerRecord {
   const ledger = recordLedger(state);
@@ -154,16 +202,7 @@ export function buildRecord({ row, rows, state }: LoadedShower, now: Date): Show
       pieces: l.pieces,
       ticksMm: l.ticksMm,
     })),
-    verdicts: ledger.judgements.map((j) => ({
-      stage: j.requirement.stage.key,
-      check: j.requirement.check.id,
-      element: j.requirement.element,
-      side: j.requirement.side,
-      verdict: j.verdict,
-      satisfied: j.satisfied,
-      waitsForManager: j.waitsForManager,
-      lowestMm: j.lowestMm,
-    })),
+    verdicts: verdictsOf(ledger),
     readings: evidence
       .filter((e) => e.kind === 'reading')
       .map((e) => ({ ...shared(e), atMm: e.atMm, valueMm: e.valueMm! })),
@@ -180,33 +219,9 @@ export function buildRecord({ row, rows, state }: LoadedShower, now: Date): Show
     defects: defectsOf(state),
     floods: floodsOf(state),
     ...membraneRecord(state),
-    redos: state.redos.map((r) => ({
-      entry: r.id,
-      stage: r.body.stage,
-      places: r.body.places.map(({ element, fromMm, toMm }) => ({
-        element,
-        fromMm: fromMm ?? null,
-        toMm: toMm ?? null,
-      })),
-      reason: r.body.reason,
-      by: r.author.name,
-      at: r.observedAt,
-    })),
+    redos: redosOf(state),
     notCounted: state.orphans,
-    deviations: [...state.deviations.values()].map((d) => ({
-      stage: d.asked.stage,
-      check: d.asked.check,
-      element: d.asked.place.element,
-      verdict: d.asked.verdict,
-      reason: d.asked.reason,
-      askedBy: d.askedByName,
-      askedAt: d.askedAt,
-      accepted: d.decision?.accepted ?? null,
-      decidedBy: d.decision?.by ?? null,
-      decidedAt: d.decision?.at ?? null,
-      decisionReason: d.decision?.reason ?? null,
-      ended: d.ended,
-    })),
+    deviations: deviationsOf(state),
     signatures: state.signed.map((s) => ({
       name: s.body.name,
       by: s.author.name,

@@ -1,4 +1,4 @@
-import { lineWork, type Stroke } from '@careful-seam/core/proof/shown/lineWork';
+import type { Stroke } from '@careful-seam/core/proof/shown/lineWork';
 import type { SeamLine } from '@careful-seam/core/proof/shown/seamLine';
 import type { Point2 } from '@careful-seam/core/shower/geometry/point';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
@@ -9,6 +9,7 @@ import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from
 import { useTranslation } from 'react-i18next';
 import { FoldedMap } from './FoldedMap';
 import { Leaders } from './Leaders';
+import { Halo, Points, SeamLines } from './MapParts';
 import { pathOf } from './pathOf';
 import { nearest, neighbour, type Spot } from './spots';
 import { useMapZoom } from './useMapZoom';
@@ -16,12 +17,12 @@ import { KEYS, useSheet } from './useSheet';
 
 /** Room round the sheet for marks on its edge. */
 const PAD = 12;
-const SIZE = { tooth: 9, tick: 6, gap: 4.5 };
+export const SIZE = { tooth: 9, tick: 6, gap: 4.5 };
 
 /** How a mark stands: what its checks say, so that corners and holes read without colour too. */
 export type MarkState = 'unseen' | 'pass' | 'fail' | 'not-required';
 
-interface Props {
+export interface Props {
   model: ShowerModel;
   lines: readonly SeamLine[];
   marks: ReadonlyMap<string, MarkState>;
@@ -32,7 +33,7 @@ interface Props {
   waterMm?: number | null;
 }
 
-const STROKES: Record<Stroke['state'], string> = {
+export const STROKES: Record<Stroke['state'], string> = {
   unseen: 'stroke-ink [stroke-width:3.2] [stroke-dasharray:0.1_7]',
   seen: 'stroke-ink [stroke-width:1.6]',
   measured: 'stroke-ink [stroke-width:3.6]',
@@ -43,7 +44,7 @@ const STROKES: Record<Stroke['state'], string> = {
   water: 'stroke-water [stroke-width:1.8]',
 };
 
-function Mark({ at, radius, state }: { at: Point2; radius: number; state: MarkState }) {
+export function Mark({ at, radius, state }: { at: Point2; radius: number; state: MarkState }) {
   const [x, y] = at;
   if (state === 'not-required') return <circle cx={x} cy={y} r={radius} className="fill-none stroke-hair" />;
   const common = { cx: x, cy: y, r: radius };
@@ -85,89 +86,6 @@ function Tint({ placed, waterMm }: { placed: PlacedPanel; waterMm: number }) {
       <rect x={placed.x} y={y} width={placed.width} height={height * placed.scaleY} className="fill-water opacity-25" />
       <path d={`M${placed.x} ${y}h${placed.width}`} className="stroke-water [stroke-width:1.4]" />
     </g>
-  );
-}
-
-interface OnSheet {
-  panels: readonly PlacedPanel[];
-}
-
-/** A solid halo outside the line of the seam that is chosen. */
-function Halo({ panels, chosen }: OnSheet & Pick<Props, 'chosen'>) {
-  return (
-    <>
-      {panels.flatMap((placed) =>
-        placed.panel.seams
-          .filter((d) => d.seam === chosen)
-          .map((d) => (
-            <g key={`${placed.panel.id} ${d.seam}`} className="fill-none [stroke-linecap:round]">
-              <path
-                d={pathOf(d.points.map((p) => toSheet(placed, p)))}
-                className="stroke-water [stroke-width:22] opacity-35"
-              />
-              <path d={pathOf(d.points.map((p) => toSheet(placed, p)))} className="stroke-leaf [stroke-width:14]" />
-            </g>
-          )),
-      )}
-    </>
-  );
-}
-
-/** The seams as line work: what was measured, seen, is missing or wrong, each by its own line. */
-function SeamLines({ model, panels, lines }: OnSheet & Pick<Props, 'model' | 'lines'>) {
-  const lengths = useMemo(() => new Map(model.seams.map((s) => [s.id, s.lengthMm])), [model]);
-  const lineOf = useMemo(() => new Map(lines.map((l) => [l.seam, l])), [lines]);
-  return (
-    <>
-      {panels.map((placed) => (
-        <g key={placed.panel.id} className="fill-none [stroke-linecap:round] [stroke-linejoin:round]">
-          {placed.panel.seams.map((d, k) => {
-            const line = lineOf.get(d.seam);
-            if (!line) return null;
-            const strokes = lineWork(
-              line,
-              lengths.get(d.seam)!,
-              d.points.map((p) => toSheet(placed, p)),
-              SIZE,
-            );
-            return (
-              <g key={`${d.seam} ${d.echo} ${k}`} data-seam={d.seam}>
-                {strokes.map((s) => (
-                  <path key={`${s.state}${s.path}`} d={s.path} className={STROKES[s.state]} data-line={s.state} />
-                ))}
-              </g>
-            );
-          })}
-        </g>
-      ))}
-    </>
-  );
-}
-
-/** Corners, openings and whatever else has no length, each with its mark. */
-function Points({ panels, marks, chosen }: OnSheet & Pick<Props, 'marks' | 'chosen'>) {
-  return (
-    <>
-      {panels.flatMap((placed) =>
-        placed.panel.points.map((point) => {
-          const at = toSheet(placed, point.at);
-          const radius = Math.max(6, (point.diameterMm / 2) * placed.scaleX);
-          return (
-            <g key={`${placed.panel.id} ${point.element}`}>
-              {point.element === chosen && (
-                <circle
-                  cx={at[0]}
-                  cy={at[1]}
-                  r={radius + 7}
-                  className="fill-none stroke-water opacity-50 [stroke-width:7]"
-                />
-              )}
-              <Mark at={at} radius={radius} state={marks.get(point.element) ?? 'not-required'} />
-            </g>
-          );
-        }),
-      )}
-    </>
   );
 }
 

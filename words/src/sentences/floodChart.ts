@@ -44,19 +44,15 @@ const ray = (perDay: number, hours: number): Point[] => [
   [hours, (perDay * hours) / 24],
 ];
 
-/**
- * The chart of a flood test as an ECharts option: the fall of the level and of the pan, the band that the air takes, the
- * loss as read, and how far the level would have fallen with the smallest leak that a pass must rule out. The axis of
- * the fall points down, as water falls. On a narrow screen the names of all lines stand in the legend above.
- */
-export function floodChart(
+/** What a flood's chart is made of: its lines, the names in its legend, and the hours it spans. */
+function linesOf(
   t: Words,
   input: FloodVerdictInput,
   verdict: FloodVerdict,
   pens: ChartPens,
   unit: ShownUnit,
-  narrow = false,
-): Record<string, unknown> {
+  narrow: boolean,
+) {
   const hours = Math.max(input.plannedHours, input.readings.at(-1)?.atHours ?? 0);
   const per = unit === 'in' ? 25.4 : 1;
   const scaled = (points: readonly Point[]): Point[] => points.map(([h, mm]) => [h, mm / per]);
@@ -130,6 +126,29 @@ export function floodChart(
       z: 5,
     }),
   );
+  const names = [
+    t('flood.chart.water'),
+    ...(pan.length > 0 ? [t('flood.chart.pan')] : []),
+    t('flood.chart.fit'),
+    ...(narrow ? bandNames : []),
+  ];
+  return { hours, names, shown };
+}
+
+/**
+ * The chart of a flood test as an ECharts option: the fall of the level and of the pan, the band that the air takes, the
+ * loss as read, and how far the level would have fallen with the smallest leak that a pass must rule out. The axis of
+ * the fall points down, as water falls. On a narrow screen the names of all lines stand in the legend above.
+ */
+export function floodChart(
+  t: Words,
+  input: FloodVerdictInput,
+  verdict: FloodVerdict,
+  pens: ChartPens,
+  unit: ShownUnit,
+  narrow = false,
+): Record<string, unknown> {
+  const { hours, names, shown } = linesOf(t, input, verdict, pens, unit, narrow);
   const text = { color: pens.soft, fontSize: pens.fontSize, fontFamily: pens.font };
   return {
     animation: false,
@@ -140,12 +159,7 @@ export function floodChart(
       left: narrow ? 0 : 50,
       itemGap: 16,
       textStyle: text,
-      data: [
-        t('flood.chart.water'),
-        ...(pan.length > 0 ? [t('flood.chart.pan')] : []),
-        t('flood.chart.fit'),
-        ...(narrow ? bandNames : []),
-      ],
+      data: names,
     },
     xAxis: {
       type: 'value',

@@ -21,8 +21,8 @@ interface Props {
 
 const coated = (zones: readonly ZoneFilm[]) => zones.filter((z) => z.zone !== 'corners');
 
-/** A coat out of its bucket: where it went, how much of it, thinned by how much, and when. What it comes to shows at once. */
-export function CoatForm({ zones, limits, first, zone, onKeep }: Props) {
+/** A coat as it is told: where, which one, out of which bucket, and the film that it makes. */
+function useCoat({ zones, limits, first, onKeep }: Omit<Props, 'zone'>) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const [chosen, setChosen] = useState<FilmZone[]>([first === 'corners' ? 'walls' : first]);
@@ -77,73 +77,92 @@ export function CoatForm({ zones, limits, first, zone, onKeep }: Props) {
     setCoat(null);
     setProblem(null);
   };
-  const field = (key: keyof typeof typed) => (
-    <label key={key} className="text-sm">
-      <span className="text-soft">{t(`film.coat.${key}`, { unit: unit === 'in' ? 'gal' : 'L' })}</span>
-      <input
-        className="field font-bold text-lg"
-        value={typed[key]}
-        onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
-      />
-    </label>
-  );
+  return {
+    chosen,
+    setChosen,
+    here,
+    coat,
+    setCoat,
+    bucket,
+    setBucket,
+    typed,
+    setTyped,
+    doneAtMs,
+    setDoneAt,
+    atMs,
+    areaM2,
+    films,
+    odd,
+    ready,
+    problem,
+    keep,
+  };
+}
+
+interface ZoneProps extends Pick<Props, 'zones'> {
+  chosen: readonly FilmZone[];
+  onChoose: (chosen: FilmZone[]) => void;
+}
+
+/** The zones that one coat goes on. */
+function CoatedZones({ zones, chosen, onChoose }: ZoneProps) {
+  const { t } = useTranslation();
   return (
-    <div className="flex flex-col gap-2">
-      <fieldset>
-        <legend className="text-soft text-sm">{t('film.coat.on')}</legend>
-        <div className="flex flex-wrap gap-1.5">
-          {coated(zones).map((z) => (
-            <button
-              key={z.zone}
-              type="button"
-              className="key grow px-2"
-              aria-pressed={chosen.includes(z.zone)}
-              onClick={() =>
-                setChosen(chosen.includes(z.zone) ? chosen.filter((c) => c !== z.zone) : [...chosen, z.zone])
-              }
-            >
-              {t(`zone.${z.zone}`)}
-            </button>
-          ))}
-        </div>
-      </fieldset>
-      <div className="flex items-end gap-2">
-        <div>
-          <span className="text-soft text-sm">{t('film.coat.number')}</span>
-          <div className="flex items-center gap-1">
-            <button
-              type="button"
-              className="key"
-              aria-label={t('film.coat.less')}
-              onClick={() => setCoat(Math.max(1, coat - 1))}
-            >
-              −
-            </button>
-            <output className="min-w-8 text-center font-bold text-2xl">{coat}</output>
-            <button
-              type="button"
-              className="key"
-              aria-label={t('film.coat.more')}
-              onClick={() => setCoat(Math.min(20, coat + 1))}
-            >
-              +
-            </button>
-          </div>
-        </div>
+    <fieldset>
+      <legend className="text-soft text-sm">{t('film.coat.on')}</legend>
+      <div className="flex flex-wrap gap-1.5">
+        {coated(zones).map((z) => (
+          <button
+            key={z.zone}
+            type="button"
+            className="key grow px-2"
+            aria-pressed={chosen.includes(z.zone)}
+            onClick={() => onChoose(chosen.includes(z.zone) ? chosen.filter((c) => c !== z.zone) : [...chosen, z.zone])}
+          >
+            {t(`zone.${z.zone}`)}
+          </button>
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+/** Which coat it is. */
+function CoatNumber({ coat, onCoat }: { coat: number; onCoat: (coat: number) => void }) {
+  const { t } = useTranslation();
+  return (
+    <div>
+      <span className="text-soft text-sm">{t('film.coat.number')}</span>
+      <div className="flex items-center gap-1">
         <button
           type="button"
-          className="key flex-1 px-2 text-sm"
-          aria-pressed={bucket === 'left'}
-          onClick={() => setBucket(bucket === 'used' ? 'left' : 'used')}
+          className="key"
+          aria-label={t('film.coat.less')}
+          onClick={() => onCoat(Math.max(1, coat - 1))}
         >
-          {t('film.coat.byRest')}
+          −
+        </button>
+        <output className="min-w-8 text-center font-bold text-2xl">{coat}</output>
+        <button
+          type="button"
+          className="key"
+          aria-label={t('film.coat.more')}
+          onClick={() => onCoat(Math.min(20, coat + 1))}
+        >
+          +
         </button>
       </div>
-      <div className="grid grid-cols-2 gap-2">
-        {bucket === 'used' ? field('used') : [field('before'), field('after')]}
-        {field('water')}
-      </div>
-      <TimeField label={t('film.coat.done')} zone={zone} atMs={doneAtMs} onAt={setDoneAt} />
+    </div>
+  );
+}
+
+/** The film that it makes, and what speaks against it: too thick, too odd, too soon, too little. */
+function CoatHints({ state, limits, zone }: { state: ReturnType<typeof useCoat> } & Pick<Props, 'limits' | 'zone'>) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const { films, odd, ready, atMs, here, areaM2 } = state;
+  return (
+    <>
       {films && (
         <p className="border-ink border-l-4 pl-2 text-lg leading-tight" data-testid="coat-makes">
           {t(limits.solids === null ? 'film.coat.makesWet' : 'film.coat.makes', {
@@ -175,6 +194,48 @@ export function CoatForm({ zones, limits, first, zone, onKeep }: Props) {
           })}
         </p>
       )}
+    </>
+  );
+}
+
+/** A coat out of its bucket: where it went, how much of it, thinned by how much, and when. What it comes to shows at once. */
+export function CoatForm({ zone, ...props }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const { zones, limits } = props;
+  const state = useCoat(props);
+  const { chosen, setChosen, coat, setCoat, bucket, setBucket, typed, setTyped, doneAtMs, setDoneAt, problem, keep } =
+    state;
+  const field = (key: keyof typeof typed) => (
+    <label key={key} className="text-sm">
+      <span className="text-soft">{t(`film.coat.${key}`, { unit: unit === 'in' ? 'gal' : 'L' })}</span>
+      <input
+        className="field font-bold text-lg"
+        value={typed[key]}
+        onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
+      />
+    </label>
+  );
+  return (
+    <div className="flex flex-col gap-2">
+      <CoatedZones zones={zones} chosen={chosen} onChoose={setChosen} />
+      <div className="flex items-end gap-2">
+        <CoatNumber coat={coat} onCoat={setCoat} />
+        <button
+          type="button"
+          className="key flex-1 px-2 text-sm"
+          aria-pressed={bucket === 'left'}
+          onClick={() => setBucket(bucket === 'used' ? 'left' : 'used')}
+        >
+          {t('film.coat.byRest')}
+        </button>
+      </div>
+      <div className="grid grid-cols-2 gap-2">
+        {bucket === 'used' ? field('used') : [field('before'), field('after')]}
+        {field('water')}
+      </div>
+      <TimeField label={t('film.coat.done')} zone={zone} atMs={doneAtMs} onAt={setDoneAt} />
+      <CoatHints state={state} limits={limits} zone={zone} />
       {problem && (
         <p role="alert" className="text-hold">
           {problem}

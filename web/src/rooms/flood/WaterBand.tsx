@@ -1,7 +1,9 @@
 import { lowestCurbMm } from '@careful-seam/core/checks/waterProof';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
+import type { Panel } from '@careful-seam/core/shower/map/panel';
 import { unfold } from '@careful-seam/core/shower/map/unfold';
 import { showLength } from '@careful-seam/core/units/length';
+import type { RefObject } from 'react';
 import { type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
@@ -20,15 +22,9 @@ const GAP = 10;
 /** Steps of the drag: an eighth of an inch, or 2 mm. */
 const STEP = { in: 25.4 / 8, mm: 2 };
 
-/**
- * The foot of the shower laid open: walls and curbs side by side, cut off above the water, heights drawn larger than
- * lengths. One horizontal line runs across all of them; it can be dragged, and stepped with the arrow keys.
- */
-export function WaterBand({ model, levelMm, provedBelowMm, onLevel }: Props) {
-  const { t } = useTranslation();
-  const { unit } = usePreferences();
-  const svg = useRef<SVGSVGElement>(null);
-  const [[wide, high], setSize] = useState<[number, number]>([760, 190]);
+/** Width and height of the picture on this screen, px. */
+function useSizeOf(svg: RefObject<SVGSVGElement | null>): [number, number] {
+  const [size, setSize] = useState<[number, number]>([760, 190]);
   useEffect(() => {
     const box = svg.current;
     if (!box) return;
@@ -37,7 +33,62 @@ export function WaterBand({ model, levelMm, provedBelowMm, onLevel }: Props) {
     const watch = new ResizeObserver(measure);
     watch.observe(box);
     return () => watch.disconnect();
-  }, []);
+  }, [svg]);
+  return size;
+}
+
+interface FootProps {
+  panel: Panel;
+  /** Where it begins and how wide it is, px. */
+  left: number;
+  across: number;
+  /** Its top and its foot over the drain's rim, mm. */
+  headMm: number;
+  lowMm: number;
+  levelMm: number;
+  provedBelowMm: number | null;
+  /** From mm over the drain's rim to px. */
+  y: (mm: number) => number;
+}
+
+/** One wall or curb with the water before it, and how high the water proved it. */
+function Foot({ panel, left, across, headMm: head, lowMm: low, levelMm, provedBelowMm, y }: FootProps) {
+  const { t } = useTranslation();
+  return (
+    <g>
+      <rect x={left} y={y(head)} width={across} height={y(low) - y(head)} className="fill-leaf stroke-hair" />
+      {levelMm > low && (
+        <rect
+          x={left}
+          y={y(Math.min(levelMm, head))}
+          width={across}
+          height={y(low) - y(Math.min(levelMm, head))}
+          className="fill-water opacity-20"
+        />
+      )}
+      <path d={`M${left} ${y(low)}H${left + across}`} className="stroke-ink [stroke-width:2.4]" />
+      {provedBelowMm !== null && provedBelowMm > low && (
+        <path
+          d={`M${left} ${y(low) - 5}H${left + across}M${left + 4} ${y(low)}V${y(provedBelowMm)}M${left + across - 4} ${y(low)}V${y(provedBelowMm)}`}
+          className="fill-none stroke-water [stroke-width:1.8]"
+        />
+      )}
+      <text x={left + 8} y={16} className="fill-soft text-[14px] font-semibold">
+        {panel.kind === 'curb' ? t('flood.curb', { letter: panel.letter }) : t('flood.wall', { letter: panel.letter })}
+      </text>
+    </g>
+  );
+}
+
+/**
+ * The foot of the shower laid open: walls and curbs side by side, cut off above the water, heights drawn larger than
+ * lengths. One horizontal line runs across all of them; it can be dragged, and stepped with the arrow keys.
+ */
+export function WaterBand({ model, levelMm, provedBelowMm, onLevel }: Props) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const svg = useRef<SVGSVGElement>(null);
+  const [wide, high] = useSizeOf(svg);
   const panels = useMemo(() => unfold(model).filter((p) => p.kind === 'wall' || p.kind === 'curb'), [model]);
   const curb = lowestCurbMm(model);
   const topMm = Math.max(180, (curb ?? 0) * 1.3, levelMm * 1.25);
@@ -90,39 +141,19 @@ export function WaterBand({ model, levelMm, provedBelowMm, onLevel }: Props) {
       data-testid="water-band"
     >
       <title>{t('flood.band')}</title>
-      {placed.map(({ panel, left }) => {
-        const across = panel.lengthMm * scale;
-        const foot = panel.kind === 'curb' ? 0 : panel.box.minY;
-        const head = Math.min(topMm, curbTop(panel.edge));
-        const rise = model.geometry.perimeterRiseMm ?? 0;
-        const low = Math.max(foot, rise);
-        return (
-          <g key={panel.id}>
-            <rect x={left} y={y(head)} width={across} height={y(low) - y(head)} className="fill-leaf stroke-hair" />
-            {levelMm > low && (
-              <rect
-                x={left}
-                y={y(Math.min(levelMm, head))}
-                width={across}
-                height={y(low) - y(Math.min(levelMm, head))}
-                className="fill-water opacity-20"
-              />
-            )}
-            <path d={`M${left} ${y(low)}H${left + across}`} className="stroke-ink [stroke-width:2.4]" />
-            {provedBelowMm !== null && provedBelowMm > low && (
-              <path
-                d={`M${left} ${y(low) - 5}H${left + across}M${left + 4} ${y(low)}V${y(provedBelowMm)}M${left + across - 4} ${y(low)}V${y(provedBelowMm)}`}
-                className="fill-none stroke-water [stroke-width:1.8]"
-              />
-            )}
-            <text x={left + 8} y={16} className="fill-soft text-[14px] font-semibold">
-              {panel.kind === 'curb'
-                ? t('flood.curb', { letter: panel.letter })
-                : t('flood.wall', { letter: panel.letter })}
-            </text>
-          </g>
-        );
-      })}
+      {placed.map(({ panel, left }) => (
+        <Foot
+          key={panel.id}
+          panel={panel}
+          left={left}
+          across={panel.lengthMm * scale}
+          headMm={Math.min(topMm, curbTop(panel.edge))}
+          lowMm={Math.max(panel.kind === 'curb' ? 0 : panel.box.minY, model.geometry.perimeterRiseMm ?? 0)}
+          levelMm={levelMm}
+          provedBelowMm={provedBelowMm}
+          y={y}
+        />
+      ))}
       <path d={`M0 ${y(levelMm)}H${wide}`} className="stroke-water [stroke-width:3]" />
       {onLevel && (
         <rect

@@ -21,6 +21,40 @@ function usedCheck({ state }: LocalShower) {
   return state.requirements.find((r) => r.check.id === 'materials-used') ?? null;
 }
 
+/** What was used of each item: told before, typed now, and kept as the answer of its check. */
+function useUsed(shower: LocalShower, own: readonly TakeOffLine[]) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const { write, person } = useParts('write', 'person');
+  const told = usedOf(shower.state);
+  const [typed, setTyped] = useState<Record<string, string>>({});
+  const [problem, setProblem] = useState<string | null>(null);
+  const asked = usedCheck(shower);
+  const mayTell = asked !== null && mayWrite(person!.role, 'look');
+  const usedIn = (line: TakeOffLine): number | null => {
+    const text = typed[line.id];
+    if (text !== undefined && text.trim() !== '') return readAmount(text, line.unit, unit);
+    return told?.[line.id] ?? null;
+  };
+  const keep = () => {
+    const bad = own.find((l) => (typed[l.id] ?? '').trim() !== '' && readAmount(typed[l.id]!, l.unit, unit) === null);
+    if (bad) return setProblem(t('materials.unreadable', { label: bad.label }));
+    const used = Object.fromEntries(own.flatMap((l) => (usedIn(l) === null ? [] : [[l.id, usedIn(l)!]])));
+    const short = own.filter((l) => usedIn(l) !== null && usedVerdict(l.net, usedIn(l)!) === 'far-less');
+    setProblem(null);
+    setTyped({});
+    void write(shower.id, 'look', {
+      stage: asked!.stage.key,
+      checks: [asked!.check.id],
+      places: [placeOf(shower.state, WHOLE_SHOWER)],
+      answer: short.length > 0 ? 'defect' : 'ok',
+      ...(short.length > 0 ? { reason: t('materials.finding', { list: short.map((l) => l.label).join(', ') }) } : {}),
+      used,
+    });
+  };
+  return { told, typed, setTyped, problem, mayTell, usedIn, keep };
+}
+
 interface LineProps {
   line: TakeOffLine;
   /** What is typed or was told to have been used, in the line's unit. */
@@ -85,7 +119,6 @@ function LineRow({ line: l, used, told, isOwn, typed, onType, onCut }: LineProps
 function MaterialsOf({ shower, job }: { shower: LocalShower; job: readonly LocalShower[] }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { write, person } = useParts('write', 'person');
   const [scope, setScope] = useState<'shower' | 'job'>('shower');
   const own = useMemo(() => showerTakeOff(shower.state), [shower.state]);
   const all = useMemo(() => shoppingList(job.map((s) => showerTakeOff(s.state))), [job]);
@@ -98,32 +131,8 @@ function MaterialsOf({ shower, job }: { shower: LocalShower; job: readonly Local
     const name = elementName(t, state.geometry!.model, seam);
     return scope === 'shower' ? name : `${state.created?.body.name}: ${name}`;
   };
-  const told = usedOf(shower.state);
-  const [typed, setTyped] = useState<Record<string, string>>({});
-  const [problem, setProblem] = useState<string | null>(null);
-  const asked = usedCheck(shower);
-  const mayTell = asked !== null && mayWrite(person!.role, 'look') && scope === 'shower';
-  const usedIn = (line: TakeOffLine): number | null => {
-    const text = typed[line.id];
-    if (text !== undefined && text.trim() !== '') return readAmount(text, line.unit, unit);
-    return told?.[line.id] ?? null;
-  };
-  const keep = () => {
-    const bad = own.find((l) => (typed[l.id] ?? '').trim() !== '' && readAmount(typed[l.id]!, l.unit, unit) === null);
-    if (bad) return setProblem(t('materials.unreadable', { label: bad.label }));
-    const used = Object.fromEntries(own.flatMap((l) => (usedIn(l) === null ? [] : [[l.id, usedIn(l)!]])));
-    const short = own.filter((l) => usedIn(l) !== null && usedVerdict(l.net, usedIn(l)!) === 'far-less');
-    setProblem(null);
-    setTyped({});
-    void write(shower.id, 'look', {
-      stage: asked!.stage.key,
-      checks: [asked!.check.id],
-      places: [placeOf(shower.state, WHOLE_SHOWER)],
-      answer: short.length > 0 ? 'defect' : 'ok',
-      ...(short.length > 0 ? { reason: t('materials.finding', { list: short.map((l) => l.label).join(', ') }) } : {}),
-      used,
-    });
-  };
+  const { told, typed, setTyped, problem, mayTell: mayTellHere, usedIn, keep } = useUsed(shower, own);
+  const mayTell = mayTellHere && scope === 'shower';
   const csv = () =>
     saveFile(
       writeTakeOffCsv(

@@ -15,6 +15,64 @@ import { problemWords } from '../../ui/words';
 const SHARES = [0.05, 0.1] as const;
 const CONFIDENCE = 0.95;
 
+interface SaysProps {
+  /** Places read, and how many of them were short. */
+  read: number;
+  short: number;
+  /** Places that must be read. */
+  need: number;
+  /** The share of short places that is ruled out. */
+  share: number;
+  check: string;
+}
+
+/** What the places that were read say of all places of the check. */
+function RandomSays({ read, short, need, share, check }: SaysProps) {
+  const { t } = useTranslation();
+  const sure = Math.floor(100 * samplingConfidence(read, share));
+  return (
+    <p
+      className={`border-l-4 pl-2 text-lg leading-tight ${short > 0 ? 'border-hold text-hold' : 'border-ink'}`}
+      data-testid="random-says"
+      aria-live="polite"
+    >
+      {short > 0
+        ? t('random.short', { count: short, of: read, check })
+        : read === 0
+          ? t('random.none', { need, check })
+          : t('random.says', { count: read, need, sure, share: share * 100, check })}
+    </p>
+  );
+}
+
+interface ValueProps {
+  text: string;
+  /** It is being written: what is typed stands until it is on the tablet. */
+  isKept: boolean;
+  onText: (text: string) => void;
+  onKeep: () => void;
+}
+
+/** The figure that was read, and the key that keeps it. */
+function ValueField({ text, isKept, onText, onKeep }: ValueProps) {
+  const { t } = useTranslation();
+  return (
+    <div className="flex gap-1.5">
+      <input
+        className="field font-bold text-2xl"
+        aria-label={t('random.value')}
+        value={text}
+        readOnly={isKept}
+        onChange={(e) => onText(e.target.value)}
+        onKeyDown={(e) => e.key === 'Enter' && onKeep()}
+      />
+      <button type="button" className="key key-main flex-none text-lg" onClick={onKeep}>
+        {t('look.keep')}
+      </button>
+    </div>
+  );
+}
+
 /** Places drawn at random over all laps, one after the other, and what the clean ones show of all the rest. */
 export function RandomSheet({
   showerId,
@@ -65,7 +123,6 @@ export function RandomSheet({
       .catch(() => {})
       .finally(() => setKeeping(false));
   };
-  const sure = Math.floor(100 * samplingConfidence(read.size, share));
   return (
     <Sheet title={t('random.title', { check: check.label })} onClose={onClose}>
       <p className="text-soft text-sm">{t('random.what')}</p>
@@ -78,17 +135,7 @@ export function RandomSheet({
         }))}
         onChoose={setShare}
       />
-      <p
-        className={`border-l-4 pl-2 text-lg leading-tight ${short > 0 ? 'border-hold text-hold' : 'border-ink'}`}
-        data-testid="random-says"
-        aria-live="polite"
-      >
-        {short > 0
-          ? t('random.short', { count: short, of: read.size, check: check.label })
-          : read.size === 0
-            ? t('random.none', { need, check: check.label })
-            : t('random.says', { count: read.size, need, sure, share: share * 100, check: check.label })}
-      </p>
+      <RandomSays read={read.size} short={short} need={need} share={share} check={check.label} />
       {draws.slice(0, -1).map((d) => (
         <p key={d.seed} className="text-soft text-sm" data-testid="earlier-draw">
           {t(`random.over.${d.over ?? 'elsewhere'}`, { number: d.number, read: d.read.size, short: d.short })}
@@ -103,22 +150,15 @@ export function RandomSheet({
             </span>
             {t('random.at', { number: next + 1, of: need, at: showLength(place.atMm, unit) })}
           </p>
-          <div className="flex gap-1.5">
-            <input
-              className="field font-bold text-2xl"
-              aria-label={t('random.value')}
-              value={text}
-              readOnly={keeping}
-              onChange={(e) => {
-                setText(e.target.value);
-                setProblem(null);
-              }}
-              onKeyDown={(e) => e.key === 'Enter' && keep()}
-            />
-            <button type="button" className="key key-main flex-none text-lg" onClick={keep}>
-              {t('look.keep')}
-            </button>
-          </div>
+          <ValueField
+            text={text}
+            isKept={keeping}
+            onKeep={keep}
+            onText={(typed) => {
+              setText(typed);
+              setProblem(null);
+            }}
+          />
           {problem && (
             <p role="alert" className="text-hold">
               {problem}

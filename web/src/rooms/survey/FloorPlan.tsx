@@ -32,6 +32,64 @@ const PAD = 34;
 const NEAR_PX = 26;
 const CONTOUR_MM = 25.4 / 8;
 
+interface WaysProps {
+  flow: readonly FlowLine[];
+  path: (points: readonly PlanPoint[]) => string;
+  moving: boolean;
+  pondsPass: boolean;
+}
+
+/** The ways that water takes, with drops that run along them. */
+function Ways({ flow, path, moving, pondsPass }: WaysProps) {
+  return (
+    <>
+      {flow.map((line, i) => (
+        <g key={`${line.points[0]!.xMm} ${line.points[0]!.yMm}`}>
+          <path d={path(line.points)} className={`fill-none [stroke-width:1.4] ${wayStroke(line.end, pondsPass)}`} />
+          {moving && (
+            <circle r={3} className="fill-water">
+              <animateMotion
+                path={path(line.points)}
+                dur={`${(2 + (line.points.length % 5) * 0.4).toFixed(1)}s`}
+                begin={`-${((i * 0.37) % 3).toFixed(2)}s`}
+                repeatCount="indefinite"
+              />
+            </circle>
+          )}
+        </g>
+      ))}
+    </>
+  );
+}
+
+interface MarkProps {
+  /** Where it stands on the plan, px. */
+  at: readonly [number, number];
+  /** Width of the plan: at its end the label stands before the mark. */
+  wide: number;
+  isChosen: boolean;
+  label: string;
+  className: string;
+}
+
+/** A shot with its height. */
+function ShotMark({ at: [x, y], wide, isChosen, label, className }: MarkProps) {
+  return (
+    <g>
+      {isChosen && <circle cx={x} cy={y} r={13} className="fill-none stroke-water opacity-60 [stroke-width:6]" />}
+      <path d={`M${x - 4} ${y}h8M${x} ${y - 4}v8`} className="stroke-ink [stroke-width:1.6]" />
+      <text
+        x={x > wide - 3 * PAD ? x - 5 : x + 5}
+        y={y < 2 * PAD ? y + 14 : y - 5}
+        textAnchor={x > wide - 3 * PAD ? 'end' : 'start'}
+        className={`text-[11px] ${className}`}
+      >
+        {label}
+      </text>
+    </g>
+  );
+}
+
 /** The floor from above: its shots, lines of one height an eighth apart, water where it stands and the ways that it takes. */
 export function FloorPlan(props: Props) {
   const { floor, shots, judged, gap, flow, moving, next, doubt, chosen, raised, label, tooThin, onShot, onPlace } =
@@ -89,24 +147,7 @@ export function FloorPlan(props: Props) {
           data-testid="pond"
         />
       ))}
-      {flow.map((line, i) => (
-        <g key={`${line.points[0]!.xMm} ${line.points[0]!.yMm}`}>
-          <path
-            d={path(line.points)}
-            className={`fill-none [stroke-width:1.4] ${wayStroke(line.end, judged?.pondVerdict === 'pass')}`}
-          />
-          {moving && (
-            <circle r={3} className="fill-water">
-              <animateMotion
-                path={path(line.points)}
-                dur={`${(2 + (line.points.length % 5) * 0.4).toFixed(1)}s`}
-                begin={`-${((i * 0.37) % 3).toFixed(2)}s`}
-                repeatCount="indefinite"
-              />
-            </circle>
-          )}
-        </g>
-      ))}
+      <Ways flow={flow} path={path} moving={moving} pondsPass={judged?.pondVerdict === 'pass'} />
       {floor.rim ? (
         <path d={`${path(floor.rim)}Z`} className="fill-paper stroke-ink [stroke-width:2]" />
       ) : (
@@ -124,25 +165,16 @@ export function FloorPlan(props: Props) {
         />
       )}
       {gap && <path d={path([gap.from, gap.to])} className="stroke-cure [stroke-linecap:round] [stroke-width:6]" />}
-      {shots.map((s, i) => {
-        const [x, y] = at(s);
-        return (
-          <g key={`${s.xMm} ${s.yMm}`}>
-            {i === chosen && (
-              <circle cx={x} cy={y} r={13} className="fill-none stroke-water opacity-60 [stroke-width:6]" />
-            )}
-            <path d={`M${x - 4} ${y}h8M${x} ${y - 4}v8`} className="stroke-ink [stroke-width:1.6]" />
-            <text
-              x={x > wide - 3 * PAD ? x - 5 : x + 5}
-              y={y < 2 * PAD ? y + 14 : y - 5}
-              textAnchor={x > wide - 3 * PAD ? 'end' : 'start'}
-              className={`text-[11px] ${tooThin(s.zMm) ? 'fill-hold font-bold' : raised.has(i) ? 'fill-cure font-bold' : 'fill-soft'}`}
-            >
-              {label(s.zMm)}
-            </text>
-          </g>
-        );
-      })}
+      {shots.map((s, i) => (
+        <ShotMark
+          key={`${s.xMm} ${s.yMm}`}
+          at={at(s)}
+          wide={wide}
+          isChosen={i === chosen}
+          label={label(s.zMm)}
+          className={tooThin(s.zMm) ? 'fill-hold font-bold' : raised.has(i) ? 'fill-cure font-bold' : 'fill-soft'}
+        />
+      ))}
       {doubt && (
         <rect {...diamond(at(doubt))} className="fill-none stroke-cure [stroke-width:2.6]" data-testid="doubt" />
       )}
