@@ -8,6 +8,7 @@ import { showLength } from '@careful-seam/core/units/length';
 import { memo, useMemo, useRef } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ShowerMap } from '../../drawing/ShowerMap';
+import { isAsked } from '../../shared/answering';
 
 interface Props {
   model: ShowerModel | null;
@@ -31,7 +32,7 @@ function askedOf(model: ShowerModel, book: RuleBook | null, pinned: Pinned): num
   const geometry: ShowerGeometry = model.geometry;
   const method = book && combineMethods(book, pinned, drawnVariants(geometry));
   if (!method) return 0;
-  return requirementsOf(model, method, methodsOfParts(pinned)).filter((r) => r.check.kind !== 'position').length;
+  return requirementsOf(model, method, methodsOfParts(pinned)).filter((r) => isAsked(r.check)).length;
 }
 
 /** The room laid open while it is typed, with its seams in figures. The last one that could be built stays in sight. */

@@ -8,6 +8,7 @@ import { textIn, translateBook, withTextIn } from '@careful-seam/core/rules/tran
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { isAsked } from '../../shared/answering';
 import { DifferenceList } from '../../shared/DifferenceList';
 import { useLanguage } from '../../shared/language';
 import { pinnedTo } from '../../shared/OfferedBook';
@@ -242,7 +243,7 @@ function Editor({ newest }: { newest: RuleBook }) {
                 setProducts(false);
               }}
             >
-              {s.order}. {say(s.label)} ({s.checks.filter((c) => c.kind !== 'position').length})
+              {s.order}. {say(s.label)} ({s.checks.filter(isAsked).length})
             </button>
           ))}
         </div>
@@ -251,7 +252,7 @@ function Editor({ newest }: { newest: RuleBook }) {
           {products && <ProductLines draft={draft} onChange={setDraft} />}
           <ul className={products ? 'hidden' : ''}>
             {shown.checks.map((check) =>
-              check.kind === 'position' ? null : (
+              !isAsked(check) ? null : (
                 <CheckEditor
                   key={`${method} ${shown.key} ${check.id}`}
                   check={check}

@@ -11,6 +11,7 @@ import { elementName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { SeamStrip } from '../../drawing/SeamStrip';
+import { answeredBy, isAsked } from '../../shared/answering';
 import { PendingDeviation } from '../../shared/DeviationSheet';
 import { usePreferences } from '../../ui/preferences';
 import { ElementTools } from './ElementTools';
@@ -74,7 +75,7 @@ function DefectLine({
 }
 
 /** A question on which the trade disagrees shows here only when it was answered otherwise than the firm would. */
-const isAnswerable = (j: Judgement): boolean => j.requirement.check.kind !== 'position' || !j.satisfied;
+const isAnswerable = (j: Judgement): boolean => isAsked(j.requirement.check) || !j.satisfied;
 
 /** The one thing chosen: what it is, what was proved on it, what is missing, and the keys to answer. */
 export function ElementCard({ showerId, state, stage, element, mayInspect, mayAsk, onDefect, onLife, onClose }: Props) {
@@ -85,13 +86,11 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
   const seam = state.seamById.get(element);
   const requirements = state.requirements.filter((r) => r.stage.key === stage && r.element === element);
   const judgements = requirements.map((r) => judge(state, r)).filter(isAnswerable);
-  const measured = requirements.filter((r) => r.check.kind === 'measured');
-  const figures = requirements.filter(
-    ({ check }) => check.kind === 'number' || (check.kind === 'looked' && check.proof),
-  );
+  const measured = requirements.filter((r) => answeredBy(r.check) === 'pad');
+  const figures = requirements.filter(({ check }) => answeredBy(check) === 'figure');
   const measuredChecks = [...new Map(measured.map((r) => [r.check.id, r.check])).values()];
   const [checkChosen, setCheck] = useState<string | null>(null);
-  const unmet = judgements.find((j) => j.requirement.check.kind === 'measured' && !j.satisfied)?.requirement.check.id;
+  const unmet = judgements.find((j) => answeredBy(j.requirement.check) === 'pad' && !j.satisfied)?.requirement.check.id;
   const padCheck = checkChosen ?? unmet ?? measuredChecks[0]?.id;
   const pad = measured.filter((r) => r.check.id === padCheck);
   const now = pad.length > 0 ? sideToMeasure(state, pad, side) : null;
@@ -99,7 +98,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
     (d) => d.closedAt === null && d.places.some((p) => p.element === element),
   );
   const others = judgements.filter(
-    (j) => j.requirement.check.kind !== 'measured' || j.requirement.check.id !== pad[0]?.check.id,
+    (j) => answeredBy(j.requirement.check) !== 'pad' || j.requirement.check.id !== pad[0]?.check.id,
   );
   const shown = now ? [now, ...others] : judgements;
   const pending = [...state.deviations.values()].filter(

@@ -5,6 +5,7 @@ import { elementName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { screenOf } from '../../shared/answering';
 import { WorkDoneSheet } from '../../shared/WorkDoneSheet';
 import type { LocalShower } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
@@ -49,7 +50,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
         </p>
       ))}
       <StageTools shower={shower} stage={stage} mayInspect={mayInspect} />
-      {spec.checks.some((c) => c.kind === 'flood') && (
+      {spec.checks.some((c) => screenOf(c) === 'flood') && (
         <Link to={`/showers/${shower.id}/flood`} className="key key-main flex items-center justify-center text-lg">
           {t(state.flood?.running ? 'flood.openRunning' : state.flood ? 'flood.openEnded' : 'flood.openNew')}
         </Link>

@@ -1,6 +1,7 @@
 import type { Stage } from '@careful-seam/core/rules/ruleBook';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { isAsked } from '../../shared/answering';
 import type { LocalShower } from '../../tablet/store';
 import { KitSheet } from './KitSheet';
 import { StepsSheet } from './StepsSheet';
@@ -38,7 +39,7 @@ export function StageHead({ shower, spec, mayInspect }: Props) {
         <button type="button" className="key px-2 text-sm" onClick={() => setSheet('steps')}>
           {t('steps.open')}
         </button>
-        {spec.checks.some((c) => c.kind === 'position') && (
+        {!spec.checks.every(isAsked) && (
           <button type="button" className="key px-2 text-sm" onClick={() => setSheet('ways')}>
             {t('ways.open')}
           </button>

@@ -2,6 +2,7 @@ import { lapRequirements } from '@careful-seam/core/checks/randomDraws';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { screenOf } from '../../shared/answering';
 import type { LocalShower } from '../../tablet/store';
 import { MixTimer } from './MixTimer';
 import { RandomSheet } from './RandomSheet';
@@ -23,7 +24,7 @@ export function StageTools({ shower, stage, mayInspect }: Props) {
   const [sheet, setSheet] = useState<'random' | 'mix' | null>(null);
   const { state } = shower;
   const checks = state.rules!.method.stages.find((s) => s.key === stage)!.checks;
-  const has = (kind: string) => checks.some((c) => c.kind === kind);
+  const screens = new Set(checks.map(screenOf));
   const link = (to: string, label: string) => (
     <Link key={to} to={`/showers/${shower.id}/${to}`} className="key flex grow items-center justify-center px-2">
       {label}
@@ -31,9 +32,9 @@ export function StageTools({ shower, stage, mayInspect }: Props) {
   );
   const random = mayInspect && stage === 'membrane' && lapRequirements(state, stage).length > 0;
   const tools = [
-    ...(has('survey') ? [link(`survey?stage=${stage}`, t('survey.open'))] : []),
-    ...(has('film') ? [link('film', t('film.open'))] : []),
-    ...(has('wait') ? [link('cure', t('cure.open'))] : []),
+    ...(screens.has('survey') ? [link(`survey?stage=${stage}`, t('survey.open'))] : []),
+    ...(screens.has('film') ? [link('film', t('film.open'))] : []),
+    ...(screens.has('cure') ? [link('cure', t('cure.open'))] : []),
     ...(USES.includes(stage) ? [link('materials', t('materials.open'))] : []),
     ...(random
       ? [

@@ -2,6 +2,7 @@ import type { ShowerState } from '@careful-seam/core/log/state';
 import type { Check } from '@careful-seam/core/rules/checks/check';
 import { limitWords } from '@careful-seam/words/sentences/sentences';
 import { useTranslation } from 'react-i18next';
+import { isAsked } from '../../shared/answering';
 import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';
 
@@ -26,8 +27,8 @@ export function StepsSheet({ state, onClose }: { state: ShowerState; onClose: ()
       <p className="border-cure border-l-4 pl-2 text-sm">{state.rules!.book.deference[1]}</p>
       <ol className="flex flex-col gap-2">
         {stages.map((stage, i) => {
-          const required = stage.checks.filter((c) => c.severity !== 'note' && c.kind !== 'position');
-          const recommended = stage.checks.filter((c) => c.severity === 'note' && c.kind !== 'position');
+          const required = stage.checks.filter((c) => c.severity !== 'note' && isAsked(c));
+          const recommended = stage.checks.filter((c) => c.severity === 'note' && isAsked(c));
           return (
             <li key={stage.key} className="border-hair border-b pb-2">
               <h3 className="font-bold">
