@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { USUAL_LAP_MM } from '../membrane/usualLap';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { lengthMm, positiveMm } from '../units/bounded';
 
@@ -21,7 +22,6 @@ export interface CutRolls {
   proved: boolean;
 }
 
-const LAP_MM = 50.8;
 const SLACK_MM = 1e-6;
 /** Steps that the search for a better plan may take in all; what it then has is kept. */
 const MOST_STEPS = 200_000;
@@ -110,7 +110,7 @@ function packInto(sorted: readonly Cut[], count: number, rollMm: number, budget:
  * held against the bound that no plan can beat. [one-dimensional cutting stock; methods as named] Refuses a roll that
  * is no longer than the lap while a piece is longer than the roll, and lengths that come to thousands of cuts.
  */
-export function cutRolls({ rollMm, piecesMm, lapMm = LAP_MM }: z.infer<typeof CutRollsInput>): Outcome<CutRolls> {
+export function cutRolls({ rollMm, piecesMm, lapMm = USUAL_LAP_MM }: z.infer<typeof CutRollsInput>): Outcome<CutRolls> {
   const longest = Math.max(0, ...piecesMm);
   if (longest > rollMm && rollMm <= lapMm)
     return refuse('roll-too-short', 'rollMm', { piece: Math.round(longest), roll: rollMm, lap: lapMm });

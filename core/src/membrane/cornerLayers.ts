@@ -1,4 +1,5 @@
 import type { Layer } from './layerStack';
+import { USUAL_LAP_MM } from './usualLap';
 
 /** How bands meet at a corner of the floor: cut short on the corner piece, or run through to the wall. */
 export const BAND_ENDS = ['stopped-short', 'run-through'] as const;
@@ -25,7 +26,7 @@ export interface CornerPieces {
 export const USUAL_PIECES: CornerPieces = {
   cornerLegMm: 54,
   bandLegMm: 61.9,
-  lapMm: 50.8,
+  lapMm: USUAL_LAP_MM,
   viewMm: 200,
   sheetUm: 200,
   bandUm: 200,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { lengthMm, positiveMm } from '../units/bounded';
+import { USUAL_LAP_MM } from './usualLap';
 
 /** Widths that liner is sold in, mm: 4, 5 and 6 ft [common practice, no source]. */
 export const LINER_ROLLS_MM = [1219.2, 1524, 1828.8] as const;
@@ -18,7 +19,6 @@ export const LinerWidthInput = z.object({
 });
 
 /** A seam of two widths: 2 in [common practice, no source]. */
-const SEAM_LAP_MM = 50.8;
 
 export interface LinerWidth {
   /** Liner needed across and along the roll. */
@@ -38,7 +38,7 @@ export interface LinerWidth {
 
 /** Width of liner to buy: opening and twice the turn-up, laid the way that fits a roll with the least waste. */
 export function linerWidth(input: z.infer<typeof LinerWidthInput>): Outcome<LinerWidth> {
-  const { openingWidthMm, openingDepthMm, turnUpMm, overCurbMm, seamLapMm = SEAM_LAP_MM } = input;
+  const { openingWidthMm, openingDepthMm, turnUpMm, overCurbMm, seamLapMm = USUAL_LAP_MM } = input;
   const rolls = [...(input.rollsMm ?? LINER_ROLLS_MM)].sort((a, b) => a - b);
   const widest = rolls.at(-1)!;
   if (turnUpMm > 2000) return refuse('turn-up-too-high', 'turnUpMm');

@@ -1,5 +1,6 @@
 import { air } from '@careful-seam/core/cure/air';
 import { siteTemperature } from '@careful-seam/core/cure/cureAge';
+import { OVER_DEW_C } from '@careful-seam/core/cure/siteAir';
 import type { Body } from '@careful-seam/core/log/bodies';
 import { readHumidity, readTemperature, temperatureWords } from '@careful-seam/words/sentences/cureWords';
 import { useState } from 'react';
@@ -14,9 +15,6 @@ interface Props {
   heard: { airC: number; relativeHumidity: number } | null;
   onKeep: (body: Body<'climate-reading'>) => void;
 }
-
-/** A surface must lie this far over the dew point before it is coated, °C: 5 °F [common practice, no source]. */
-const OVER_DEW_C = 3;
 
 /** One reading of the air by hand, with the surface if it was measured: the dew point and its margin show at once. */
 export function AirForm({ zone, heard, onKeep }: Props) {

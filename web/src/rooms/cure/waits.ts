@@ -1,6 +1,7 @@
 import { type LayerReady, laidIn, layersOf } from '@careful-seam/core/checks/cureOfShower';
 import { saturationPa } from '@careful-seam/core/cure/air';
 import type { Forecast } from '@careful-seam/core/cure/cureClock';
+import { HEATED_C, VENTILATED } from '@careful-seam/core/cure/siteAir';
 import type { Requirement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import type { WaitCheck } from '@careful-seam/core/rules/checks/wait';
@@ -32,8 +33,6 @@ export function showerWaits(state: ShowerState, forecast: Forecast | null): Show
 /** What would help: warmer, with the water in the air as it is; or drier. */
 export const HELPS = ['heat', 'ventilate'] as const;
 export type Help = (typeof HELPS)[number];
-const HEATED_C = 23;
-const VENTILATED = 0.45;
 
 /** The air after heating or ventilating: heated air holds the same water and is drier for it. */
 export function helped({ airC, relativeHumidity, fromMs }: Forecast, help: Help): Forecast {

@@ -25,9 +25,10 @@ import {
   traverse,
 } from '@careful-seam/core/shower/geometry/traverse';
 import { type BoardLayout, boardLayout } from '@careful-seam/core/walls/boardLayout';
+import { OPENING_MM, SHELF_MM } from '@careful-seam/core/walls/usualSizes';
 import { problemWords } from '../../ui/words';
 import { type DrawingWords, type Field, LengthReader, type Problems } from './lengthReader';
-import { type LengthName, lengthsOf, OPTIONAL, PIPE_MM, type Typed } from './typed';
+import { type LengthName, lengthsOf, OPTIONAL, type Typed } from './typed';
 
 interface Tape {
   open: Traverse;
@@ -192,9 +193,6 @@ function niches(typed: Typed, room: Room, reader: LengthReader): Niche[] {
     };
   });
 }
-/** Thickness that a shelf is drawn with, mm. */
-const SHELF_MM = 19;
-
 function benches(typed: Typed, room: Room, reader: LengthReader): Bench[] {
   const n = room.sides.length;
   return typed.benches.map((b, k): Bench => {
@@ -217,7 +215,7 @@ function pipes(typed: Typed, room: Room, reader: LengthReader): Penetration[] {
     edge: room.sides.findIndex((side) => side.name === p.wall),
     alongMm: reader.length(p.along, `pipes.${k}`),
     heightMm: reader.length(p.height, `pipes.${k}`),
-    diameterMm: PIPE_MM[p.kind],
+    diameterMm: OPENING_MM[p.kind],
   }));
 }
 

@@ -246,13 +246,3 @@ export function newBench(unit: 'in' | 'mm', id: string, wall: string): BenchType
     ? { id, kind: 'corner', wall, along: '0', width: '16', depth: '16', top: '18', under: '15' }
     : { id, kind: 'corner', wall, along: '0', width: '400', depth: '400', top: '450', under: '380' };
 }
-
-/** Diameter of the hole that each kind of pipe is given, mm [common practice, no source]. */
-export const PIPE_MM: Record<PipeTyped['kind'], number> = {
-  valve: 127,
-  'shower-arm': 38,
-  spout: 38,
-  'body-spray': 38,
-  'steam-inlet': 38,
-  other: 50,
-};

@@ -1,10 +1,9 @@
+import { USUAL_MIX_MINUTES } from '@careful-seam/core/materials/mixTimes';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useStore } from '../../tablet/store';
 import { Sheet } from '../../ui/Sheet';
 
-/** Minutes to mix, to let it rest, to mix again [common practice, no source]; the bag comes first. */
-const USUAL = [5, 10, 3] as const;
 const PARTS = ['mix', 'rest', 'remix'] as const;
 
 /** Three short tones, so that it is heard with gloves on and the tablet leaning at the wall. */
@@ -29,7 +28,7 @@ const clock = (seconds: number): string =>
 export function MixTimer({ showerId, onClose }: { showerId: string; onClose: () => void }) {
   const { t } = useTranslation();
   const write = useStore((s) => s.write);
-  const [minutes, setMinutes] = useState<string[]>(USUAL.map(String));
+  const [minutes, setMinutes] = useState<string[]>(PARTS.map((part) => String(USUAL_MIX_MINUTES[part])));
   const [startMs, setStart] = useState<number | null>(null);
   const [nowMs, setNow] = useState(Date.now());
   const [batch, setBatch] = useState('');

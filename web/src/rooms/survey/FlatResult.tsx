@@ -5,6 +5,7 @@ import { makeSurface } from '@careful-seam/core/floor/survey/surface';
 import type { CheckVerdict } from '@careful-seam/core/log/bodies';
 import type { SurveyCheck } from '@careful-seam/core/rules/checks/survey';
 import { showLength } from '@careful-seam/core/units/length';
+import { US_GALLON_L } from '@careful-seam/core/units/measures';
 import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
@@ -15,8 +16,6 @@ interface Props {
   floor: SurveyedFloor;
   shots: readonly Shot[];
 }
-
-const L_PER_GALLON = 3.785411784;
 
 /** Where the straightedge rocks most, what to grind and what to fill, and how much self-leveller covers it. */
 export function FlatResult({ flat, check, floor, shots }: Props) {
@@ -30,7 +29,7 @@ export function FlatResult({ flat, check, floor, shots }: Props) {
   if (measures.of !== 'flat') return null;
   const volume = (l: number) =>
     unit === 'in'
-      ? t('survey.gallons', { value: (l / L_PER_GALLON).toFixed(1) })
+      ? t('survey.gallons', { value: (l / US_GALLON_L).toFixed(1) })
       : t('survey.litres', { value: l.toFixed(1) });
   const off = levels?.offPlaneMm ?? [];
   const high = off.reduce((best, v, i) => (v > (off[best] ?? -Infinity) ? i : best), 0);

@@ -3,13 +3,12 @@ import { mortarBed, mortarMix } from '@careful-seam/core/floor/mortarBed';
 import { type TraySide, trayCut } from '@careful-seam/core/floor/trayCut';
 import { TROWEL_JOBS, trowelFor } from '@careful-seam/core/membrane/trowel';
 import { showLength } from '@careful-seam/core/units/length';
+import { LB_PER_KG, US_GALLON_L } from '@careful-seam/core/units/measures';
 import { problemWords } from '../../../ui/words';
 import { GRID_SIDE } from './ContactGrid';
 import { choice, drawn, empty, figure, length, planOf, type StageSum, spanOf, told } from './stageSum';
 
 const FT3_L = 28.316846592;
-const LB_KG = 0.45359237;
-const GALLON_L = 3.785411784;
 const SIDES: readonly TraySide[] = ['left', 'right', 'front', 'back'];
 
 /** Sums of the base and of the tile that goes on it. */
@@ -156,7 +155,7 @@ export const BASE_SUMS: readonly StageSum[] = [
         sandParts: v.sand![0]!,
         shrinkShare: 0.2,
         bulkKgPerL: 1.6,
-        bagKg: v.bagLb![0]! * LB_KG,
+        bagKg: v.bagLb![0]! / LB_PER_KG,
         waterLPerKg: 0.1,
         spareShare: v.spare![0]! / 100,
       });
@@ -170,7 +169,7 @@ export const BASE_SUMS: readonly StageSum[] = [
         t('floorSum.bed.bags', { count: m.bags, last: Math.round(m.lastBagShare * 100) }),
         t('floorSum.bed.mix', { sand: volume(m.sandL), cement: volume(m.cementL) }),
         t('floorSum.bed.water', {
-          water: unit === 'in' ? `${(m.waterL / GALLON_L).toFixed(1)} gal` : `${m.waterL.toFixed(1)} L`,
+          water: unit === 'in' ? `${(m.waterL / US_GALLON_L).toFixed(1)} gal` : `${m.waterL.toFixed(1)} L`,
         }),
         t('floorSum.bed.source'),
       ]);

@@ -1,6 +1,7 @@
 import { bandPlan } from '@careful-seam/core/membrane/bandPlan';
 import { primerMix } from '@careful-seam/core/membrane/film/filmArithmetic';
 import { linerWidth } from '@careful-seam/core/membrane/linerWidth';
+import { USUAL_LAP_MM } from '@careful-seam/core/membrane/usualLap';
 import { showLength } from '@careful-seam/core/units/length';
 import { FT2_PER_M2, US_GALLON_L } from '@careful-seam/core/units/measures';
 import { boardCut } from '@careful-seam/core/walls/boardCut';
@@ -111,7 +112,7 @@ export const MEMBRANE_SUMS: readonly StageSum[] = [
           otherEdgeMm: [v.edgeA![0]!, v.edgeB![0]!],
           cornerLegMm: v.corner![0]!,
           stopShortMm: v.stop![0]!,
-          limitMm: 50.8,
+          limitMm: USUAL_LAP_MM,
         }),
         (b) => {
           const show = (mm: number) => showLength(mm, unit);
