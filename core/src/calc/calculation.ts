@@ -34,4 +34,5 @@ export function calculation<I extends z.ZodType>(
   return { name, title, version: versionOf(name), source, input, output, run };
 }
 
+/** A length in mm that a shower can have. */
 export const mm = anyMm;

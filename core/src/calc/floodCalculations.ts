@@ -16,6 +16,7 @@ import { type Calculation, calculation, mm } from './calculation';
 const verdict = z.enum(['pass', 'fail', 'undecided']);
 const ASHRAE = 'ASHRAE Applications (natatoriums), value from memory';
 
+/** The sums of the flood and of the air. */
 export const FLOOD_CALCULATIONS: readonly Calculation[] = [
   calculation(
     'air',

@@ -22,6 +22,7 @@ const Seams = z.array(
   z.object({ id: z.string(), kind: z.string(), lengthMm: z.number(), lowMm: z.number(), highMm: z.number() }).loose(),
 );
 
+/** The catalogue: every sum that can be asked for by its name, with its source and schemas. */
 export const CALCULATIONS: readonly Calculation[] = [
   calculation(
     'length-parse',

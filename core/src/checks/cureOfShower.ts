@@ -90,6 +90,7 @@ export function laidIn(state: ShowerState, stage: string, drying: boolean): Laid
   return release ? [{ ...bare, told: 'release', element: null, laidAtMs: release.atMs }] : [];
 }
 
+/** A layer as it was laid, and when it is ready. */
 export interface LayerReady extends LaidLayer, CureReady {}
 
 /** When each layer that a wait follows is ready, the slowest last. A stage that nothing tells of gives no layer. */

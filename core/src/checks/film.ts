@@ -61,10 +61,13 @@ export function filmFound(model: ShowerModel, check: FilmCheck, readings: readon
   return plain(judged.verdict, worstFilm(judged));
 }
 
+/** The liquid film of a shower: the check that asks for it, what was read, and how each zone stands. */
 export interface ShowerFilm {
+  /** What is asked, with the limits of this drawing. */
   requirement: Requirement & { check: FilmCheck };
   /** Readings that stand, oldest first. */
   readings: Evidence[];
+  /** Zone by zone, and as a whole. */
   judged: FilmJudged;
 }
 

@@ -44,6 +44,7 @@ export function judgeLooks({ lengthMm }: Requirement, looks: readonly Evidence[]
     onlyWaits: missing.length > 0 && subtract(missing, painted.waits).length === 0,
   };
 }
+/** What looks say of a check at a place: stretches seen, failed and missing. */
 export type Looked = ReturnType<typeof judgeLooks>;
 
 /** The verdict of looks alone. */

@@ -15,11 +15,13 @@ export function stretchBelow(seam: Seam, heightMm: number): Stretch | null {
 /** A flood proves what lies at least this far below its lowest water line, mm: waves and the meniscus reach no further [common practice, no source]. */
 export const FLOOD_MARGIN_MM = 5;
 
+/** What a water line reaches: which seams lie under it, and which stay dry. */
 export interface WaterProof {
   /** Seams wholly or partly under water, with the mm that are. */
   under: { seam: Seam; wetMm: number }[];
   /** Seams that stay dry, wholly or in part, with the mm that do. */
   above: { seam: Seam; dryMm: number }[];
+  /** Seam under water in all, mm. */
   wetMm: number;
 }
 

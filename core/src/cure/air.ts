@@ -29,16 +29,21 @@ function dewPointC(vapourPa: number, warmestC: number): number {
   return (low + high) / 2;
 }
 
+/** Air as a thermo-hygrometer reads it. */
 export interface AirInput {
+  /** Dry-bulb temperature, °C. */
   temperatureC: number;
   /** 0 to 1 */
   relativeHumidity: number;
 }
 
+/** What follows from temperature and humidity of the air. */
 export interface Air {
+  /** Vapour pressure over water at this temperature, Pa. */
   saturationPa: number;
   /** What the air could still take up: saturation less vapour pressure, Pa. */
   deficitPa: number;
+  /** Temperature at which this air would be full, °C. */
   dewPointC: number;
 }
 

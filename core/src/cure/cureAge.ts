@@ -4,6 +4,7 @@ import { degreesC, hoursSince } from '../units/bounded';
 
 /** Schools of counting how far cement has come: by reaction rate [ASTM C1074], or by degree-hours [Nurse-Saul]. */
 export const CURE_MODELS = ['arrhenius', 'nurse-saul'] as const;
+/** The school by which cement is said to cure faster when it is warm. */
 export type CureModel = (typeof CURE_MODELS)[number];
 
 const ZERO_C_IN_K = 273.15;
@@ -24,6 +25,7 @@ const settings = {
   activationK: z.number().positive().max(20_000).optional(),
   datumC: z.number().min(-20).max(20).optional(),
 };
+/** A log of temperatures whose age is asked for. */
 export const CureAgeInput = z.object({
   /** How long which temperature held: hours and °C. */
   log: z
@@ -32,12 +34,17 @@ export const CureAgeInput = z.object({
     .max(600_000),
   ...settings,
 });
+/** How long until an age is reached at one temperature. */
 export const CureTimeInput = z.object({ needHours: hoursSince, temperatureC: degreesC, ...settings });
 
+/** How temperature counts. */
 export interface CureSettings {
   model: CureModel;
+  /** Temperature at which an hour counts as an hour, °C. */
   referenceC: number;
+  /** Of Arrhenius: activation energy over the gas constant, K; the usual one where it is not given. */
   activationK?: number | undefined;
+  /** Of degree-hours: below this nothing cures, °C. */
   datumC?: number | undefined;
 }
 

@@ -4,6 +4,7 @@ import { dryingRate } from './drying';
 
 /** What hardens a layer: hydration, drying, or moisture of the air. */
 export const CURE_KINDS = ['cement', 'drying', 'sealant'] as const;
+/** What hardens, and by what it does: cement by temperature, a film by drying, a sealant by its label alone. */
 export type CureKind = (typeof CURE_KINDS)[number];
 
 const HOUR_MS = 3_600_000;

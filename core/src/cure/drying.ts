@@ -38,6 +38,7 @@ export function dryingRate(temperatureC: number, relativeHumidity: number, filmR
   return deficit < LEAST_DEFICIT_PA ? 0 : deficit / REFERENCE_PA / filmRatio;
 }
 
+/** A water-borne film's label, and the air and film that it really has. */
 export const DryingTimeInput = z.object({
   labelHours: hoursSince,
   temperatureC: degreesC,

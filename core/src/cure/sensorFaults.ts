@@ -1,6 +1,8 @@
 import type { ClimateLog } from './climateLog';
 
+/** What can be wrong with a logger: it says the same for hours, leaps, is silent, or says what can’t be. */
 export const SENSOR_FAULTS = ['stuck', 'jump', 'gap', 'range'] as const;
+/** One of them. */
 export type SensorFaultKind = (typeof SENSOR_FAULTS)[number];
 
 /** A stretch of a log that nobody should trust unasked. */

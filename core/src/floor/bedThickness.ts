@@ -1,10 +1,15 @@
 import type { PlanPoint } from '../shower/geometry/point';
 import type { Surface } from './survey/surface';
 
+/** A mortar bed between the floor as it was shot and the slope that is wanted. */
 export interface BedThickness {
+  /** Where it is thinnest, mm. */
   leastMm: number;
+  /** That place. */
   at: PlanPoint;
+  /** Mean over the floor, mm. */
   meanMm: number;
+  /** Mortar in it, L. */
   volumeL: number;
   /** Shots where the bed is thinner than it may be. */
   thin: number[];

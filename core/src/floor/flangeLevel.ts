@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { done, type Outcome } from '../outcome/outcome';
 import { anyMm, lengthMm, positiveMm } from '../units/bounded';
 
+/** A drain flange as a short level reads it both ways. */
 export const FlangeLevelInput = z.object({
   /** Height of the flange's left over its right and of its front over its back end, read over this length, mm. */
   leftOverRightMm: anyMm,
@@ -12,6 +13,7 @@ export const FlangeLevelInput = z.object({
 });
 export type FlangeLevelInput = z.infer<typeof FlangeLevelInput>;
 
+/** How far out of level the flange is, and where to raise it. */
 export interface FlangeLevel {
   /** How much the lowest point of the rim lies under its highest, mm, and the tilt in degrees. */
   outMm: number;
@@ -19,6 +21,7 @@ export interface FlangeLevel {
   /** Where to raise it: clock degrees from the back (0), to the right (90), and how far at the rim, mm. */
   raiseAtDeg: number | null;
   raiseMm: number;
+  /** Fails where the rim is further out than the limit. */
   verdict: 'pass' | 'fail';
 }
 
@@ -44,6 +47,7 @@ export function flangeLevel({
   });
 }
 
+/** A drain pipe that is to be cut to height. */
 export const PipeCutInput = z.object({
   /** From the highest ridge that the pipe stands over to the flange's underside, spacer in place, mm. */
   ridgeToFlangeMm: positiveMm,
@@ -54,6 +58,7 @@ export const PipeCutInput = z.object({
 });
 export type PipeCutInput = z.input<typeof PipeCutInput>;
 
+/** What comes off, in two cuts: what is off can’t be put back. */
 export interface PipeCut {
   /** What comes off the pipe in all, and at the first cut, mm. */
   cutOffMm: number;
@@ -69,6 +74,7 @@ export function pipeCut({ ridgeToFlangeMm, socketMm = 0, reserveMm }: PipeCutInp
   return done({ cutOffMm, firstCutOffMm: Math.max(0, cutOffMm - reserveMm) });
 }
 
+/** A room in the rough, whose drain shall stand in the middle of the finished floor. */
 export const DrainCentreInput = z.object({
   widthMm: positiveMm,
   depthMm: positiveMm,

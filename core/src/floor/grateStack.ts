@@ -4,6 +4,7 @@ import { done, type Outcome, refuse } from '../outcome/outcome';
 export const FRAME_MM = (3 * 25.4) / 16;
 const SPACER_MM = [12.7, 19.05] as const;
 
+/** What goes between flange and frame so that the grate comes flush with the tile. */
 export interface GrateStack {
   /** Height that spacers must make up between the flange and the frame, mm. */
   spacerMm: number;

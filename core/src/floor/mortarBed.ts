@@ -5,18 +5,24 @@ import { PlanPoint } from '../shower/geometry/point';
 import { signedAreaMm2 } from '../shower/geometry/polygon';
 import { floodVolume } from '../water/floodVolume';
 
+/** A sloped bed with a level edge. */
 export const MortarBedInput = z.object({
   footprint: z.array(PlanPoint).min(3).max(200),
   drain: PlanPoint,
+  /** Thinnest place, at the drain, mm. */
   thicknessAtDrainMm: z.number().positive().max(500),
   /** How much higher the level edge of the bed stands than at the drain, mm. */
   riseMm: z.number().min(0).max(1000),
 });
 export type MortarBedInput = z.infer<typeof MortarBedInput>;
 
+/** A bed of mortar by its thickness and volume. */
 export interface MortarBed {
+  /** Mean thickness, mm. */
   meanMm: number;
+  /** Thinnest place, mm. */
   leastMm: number;
+  /** Mortar in place, L. */
   volumeL: number;
 }
 
@@ -36,6 +42,7 @@ export function mortarBed(input: MortarBedInput): Outcome<MortarBed> {
   return done({ meanMm: (volumeL * 1e6) / areaMm2, leastMm: thicknessAtDrainMm, volumeL });
 }
 
+/** A volume of mortar that is to be mixed. */
 export const MortarMixInput = z.object({
   volumeL: z.number().positive().max(100_000),
   /** Parts of sand to one of cement, by volume. */
@@ -51,13 +58,19 @@ export const MortarMixInput = z.object({
 });
 export type MortarMixInput = z.infer<typeof MortarMixInput>;
 
+/** What goes into the mixer. */
 export interface MortarMix {
+  /** Dry mix in all, kg. */
   dryKg: number;
+  /** Whole bags to open. */
   bags: number;
   /** Of the last bag, the share that is used: weigh it out. */
   lastBagShare: number;
+  /** Sand, loose, L. */
   sandL: number;
+  /** Cement, loose, L. */
   cementL: number;
+  /** Water for a mix that holds together in the fist, L. */
   waterL: number;
 }
 

@@ -3,12 +3,14 @@ import { done, type Outcome, refuse } from '../outcome/outcome';
 import { lengthMm, positiveMm } from '../units/bounded';
 
 const SIDES = ['left', 'right', 'front', 'back'] as const;
+/** A side of a tray as one stands before it. */
 export type TraySide = (typeof SIDES)[number];
 const sides = z.object({ left: z.number(), right: z.number(), front: z.number(), back: z.number() });
 
 /** Narrower than this what is cut off is a sliver, mm: a saw can't hold it [common practice, no source]. */
 const SLIVER_MM = 6;
 
+/** A bought sloped tray and the opening it is cut for. */
 export const TrayCutInput = z.object({
   /** The opening, and the drain's middle in it from the left and the front, mm. */
   opening: z.object({ widthMm: positiveMm, depthMm: positiveMm }),
@@ -28,6 +30,7 @@ export const TrayCutInput = z.object({
 });
 export type TrayCutInput = z.infer<typeof TrayCutInput>;
 
+/** What comes off a tray, and what that does to its edge. */
 export interface TrayCut {
   /** What comes off each side so that the drain stays where it is, mm; below zero the tray is too short there. */
   cutsMm: Record<TraySide, number>;

@@ -7,16 +7,25 @@ import { anyMm, howMany, oneOrMore, place32, rateMm, someHours } from '../units/
 import { FLOOD_EVENTS } from '../water/floodEvents';
 import { ClimateSeries, FloodFigures, LevelSeries } from './loggedSeries';
 import { id, instant, key, mm, PhotoUse, Place, words } from './places';
+/** What a person can say after looking. */
 export const LOOK_ANSWERS = ['ok', 'defect', 'could-not-see', 'not-applicable'] as const;
+/** One of them. */
 export type LookAnswer = (typeof LOOK_ANSWERS)[number];
+/** How a check can stand at a place; undecided is told apart from not looked at. */
 export const CHECK_VERDICTS = ['pass', 'fail', 'undecided', 'unseen'] as const;
+/** One of them. */
 export type CheckVerdict = (typeof CHECK_VERDICTS)[number];
+/** What a person can say after feeling for moisture. */
 export const MOISTURE_ANSWERS = ['dry', 'wet', 'could-not-see', 'not-applicable'] as const;
+/** One of them. */
 export type MoistureAnswer = (typeof MOISTURE_ANSWERS)[number];
+/** When it is looked for: before the water, on leaving, at the end. */
 export const MOISTURE_MOMENTS = ['start', 'leaving', 'end'] as const;
+/** One of them. */
 export type MoistureMoment = (typeof MOISTURE_MOMENTS)[number];
 /** How sure the cause of a defect is. */
 export const CAUSE_CONFIDENCES = ['suspected', 'shown-by-test', 'admitted'] as const;
+/** One of them. */
 export type CauseConfidence = (typeof CAUSE_CONFIDENCES)[number];
 /** The two questions that every defect ends with; families and escapes are the rule book's ids. */
 const causeAnswers = {
@@ -250,8 +259,11 @@ export const BODIES = {
     }),
   'record-signed': z.object({ name: words, ledgerHash: z.string().max(64), statement: words }),
 } as const;
+/** A kind of entry by its name. */
 export type EntryKind = keyof typeof BODIES;
+/** All kinds, in the order of the list above. */
 export const ENTRY_KINDS = Object.keys(BODIES) as EntryKind[];
+/** What an entry of one kind says. */
 export type Body<K extends EntryKind> = z.infer<(typeof BODIES)[K]>;
 /** Kinds whose body has grown since their first version; older bodies are read as they are: all that is new may be missing. */
 const GROWN: Partial<Record<EntryKind, number>> = {

@@ -2,43 +2,60 @@ import type { Severity } from '../rules/checks/checkBase';
 import type { Body } from './bodies';
 import type { PhotoUse, Place } from './places';
 
+/** A defect given to a crew. */
 export interface DefectAssignment {
   crewId: string;
   /** End of the day it is due, ms since 1970, or null. */
   dueAtMs: number | null;
+  /** What is to be done. */
   words: string;
   /** It was looked at and sent back. */
   again: boolean;
+  /** Name of who gave it. */
   by: string;
   observedAt: string;
+  /** Place in the order. */
   seq: number;
 }
+/** A defect from found to closed, as all entries about it come to. */
 export interface Defect {
+  /** The entry that it was found by. */
   id: string;
   stage: string;
+  /** The check that found it, or null where somebody saw it. */
   check: string | null;
   places: Place[];
+  /** A kind of the rule book's list, or null. */
   kind: string | null;
   severity: Severity;
   words: string;
   photos: PhotoUse[];
   observedAt: string;
   author: string;
+  /** What was measured there, mm, or null. */
   valueMm: number | null;
   /** Oldest first; the last one counts. */
   assignments: DefectAssignment[];
+  /** Why it happened, as far as somebody said. */
   cause: Body<'defect-found'>['cause'] | null;
+  /** How it got past whoever should have seen it. */
   escape: Body<'defect-found'>['escape'] | null;
+  /** The stage that it was made at, where it is another one than it was found at. */
   stageMade: string | null;
   /** An earlier defect that a person linked it to. */
   repeats: string | null;
+  /** Hours and money as told at closing. */
   cost: Body<'defect-closed'>['cost'] | null;
   /** Pictures of how it was when it was closed. */
   photosAfter: PhotoUse[];
+  /** Name of who closed it, or null while it is open. */
   closedBy: string | null;
+  /** What the crew answered, oldest first. */
   answers: { words: string; photos: PhotoUse[]; author: string; observedAt: string; seq: number }[];
   /** Place in the order of what it was found by. */
   seq: number;
+  /** When it was last built again, or null. */
   redoneAt: string | null;
+  /** When it was closed, or null. */
   closedAt: string | null;
 }

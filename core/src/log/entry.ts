@@ -27,11 +27,14 @@ const envelope = {
   geometryVersion: howMany,
 };
 const Envelope = z.object({ ...envelope, kind: z.enum(ENTRY_KINDS as [EntryKind, ...EntryKind[]]), body: z.unknown() });
+/** Who wrote an entry. */
 export type Author = z.infer<typeof Envelope>['author'];
+/** What every entry has, whatever it says. */
 export type Envelope = Omit<z.infer<typeof Envelope>, 'kind' | 'body'>;
 
 /** One entry as hashed and stored. */
 export type EntryOf<K extends EntryKind> = Envelope & { kind: K; body: Body<K> };
+/** An entry of any kind. */
 export type Entry = { [K in EntryKind]: EntryOf<K> }[EntryKind];
 
 function firstIssue(error: z.ZodError, prefix: string): Outcome<never> {

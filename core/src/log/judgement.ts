@@ -8,20 +8,25 @@ import type { Evidence } from './state';
 
 /** How bad a finding is, by name; a higher figure is worse. Each name is one direction in which a check can fail. */
 export type Worst = Readonly<Record<string, number>>;
+/** What a manager was asked to accept although the rules ask for more. */
 export interface Deviation {
+  /** The entry that asked. */
   id: string;
   asked: Body<'deviation-asked'>;
   /** The asker's id, name, and when. */
   askedBy: string;
   askedByName: string;
   askedAt: string;
+  /** What the manager said; null while it waits. */
   decision: { accepted: boolean; by: string; reason: string; at: string } | null;
   /** What was shown when it was asked: anything worse ends it. */
   worst: Worst;
   /** Where it failed or was missing then, within what was asked for; it covers no more. */
   covers: Stretch[];
+  /** Something worse came to light, or what was accepted is gone. */
   ended: boolean;
 }
+/** What can take a release back. */
 export const STAGE_CAUSES = [
   'redo',
   'work',
@@ -51,26 +56,33 @@ export interface Requirement {
   lengthMm: number;
   hasLength: boolean;
 }
+/** How one requirement stands. */
 export interface Judgement {
   requirement: Requirement;
+  /** By the evidence alone: a deviation does not change it. */
   verdict: CheckVerdict;
   /** pass, or not applicable with its reason, or accepted by a deviation. */
   satisfied: boolean;
+  /** What was asked about it, accepted or not. */
   deviation: Deviation | null;
   /** "Not applicable" was said of what a manager decides, and no manager has. */
   waitsForManager: boolean;
+  /** The lowest reading that counts, mm; null without one. */
   lowestMm: number | null;
   /** Place of the worst reading, and how bad all of it is. */
   worstAtMm: number | null;
   worst: Worst;
+  /** Where the next reading helps most, mm; null when none is needed. */
   nextAtMm: number | null;
   /** Stretches looked at and found ok (or not applicable). */
   seen: Stretch[];
   /** Stretches that readings speak for. */
   measured: Stretch[];
+  /** Stretches where it failed. */
   failed: Stretch[];
   /** Stretches still without any answer. */
   missing: Stretch[];
+  /** The readings that it was judged by. */
   readings: Evidence[];
   /** Of a single figure, and of a question on which the trade disagrees: what stands. */
   number: number | null;
@@ -78,6 +90,7 @@ export interface Judgement {
   /** For a wait: when it is over, ms since 1970; null while the work it follows is not known. */
   readyAtMs: number | null;
 }
+/** One thing that holds a stage. */
 export type Blocker =
   | {
       kind: 'check';

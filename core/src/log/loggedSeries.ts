@@ -27,6 +27,7 @@ export const ClimateSeries = z
     path: ['airC'],
     message: 'air-miscounted',
   });
+/** What the calculation said when a test was ended, mm per day; null where it could not be told. */
 export const FloodFigures = z.object({
   netLossMmPerDay: anyMm.nullable(),
   lowMmPerDay: anyMm.nullable(),

@@ -2,9 +2,13 @@ import { z } from 'zod';
 
 /** In small letters, as it is written here: one thing has one id. */
 export const id = z.uuid().lowercase();
+/** An id of the rule book. */
 export const key = z.string().min(1).max(60);
+/** What a person typed, without blanks at its ends. */
 export const words = z.string().trim().min(1).max(2000);
+/** A length in mm that a shower can have. */
 export const mm = z.number().min(0).max(100_000);
+/** A moment in UTC. */
 export const instant = z.iso.datetime();
 /**
  * Where something was seen: an element, for a seam the stretch in mm from its start, and the side (a face's id) where
@@ -29,6 +33,7 @@ export const PhotoMark = z.object({
   text: z.string().max(60).optional(),
 });
 export type PhotoMark = z.infer<typeof PhotoMark>;
+/** A picture by the hash of its bytes, with the marks that were drawn over it. */
 export const PhotoUse = z.object({
   hash: z.string().regex(/^[0-9a-f]{64}$/),
   widthPx: z.number().int().positive().max(100_000),

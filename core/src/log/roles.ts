@@ -1,6 +1,8 @@
 import type { EntryKind } from './bodies';
 
+/** Who somebody is in the firm. */
 export const ROLES = ['inspector', 'manager', 'crew-lead'] as const;
+/** One of them. */
 export type Role = (typeof ROLES)[number];
 
 const INSPECTING: readonly Role[] = ['inspector', 'manager'];

@@ -21,7 +21,9 @@ export interface Arrival {
 /** Arrivals by entry id. What is not named came from a sound clock just now. */
 export type Arrivals = ReadonlyMap<string, Arrival>;
 
+/** How a stage stands: nothing speaks for it yet, something holds it, it is released, it was released and something speaks against it. */
 export const STAGE_WORDS = ['open', 'held', 'released', 'contested'] as const;
+/** One of them. */
 export type StageWord = (typeof STAGE_WORDS)[number];
 
 /** What an element measures, so that an edit can tell whether what was seen of it still holds: a face, or a point. Lengths in mm. */
@@ -71,16 +73,21 @@ export interface Evidence {
   place: Place;
 }
 
+/** A stage released by a person. */
 export interface Release {
+  /** The entry that released it. */
   entry: string;
   stage: string;
+  /** Name of who released it. */
   by: string;
   observedAt: string;
+  /** Version of the rule book it was judged by. */
   ruleVersion: number;
   /** Its corrected instant, ms since 1970. */
   atMs: number;
   /** What would have blocked it, judged with everything that is known now; stages below apart, which are judged at the end. */
   blockedBy: Blocker[];
+  /** Why a manager let it stand although something spoke against it; null otherwise. */
   upheld: string | null;
   /** Came in a file whose chain nobody proved. */
   imported: boolean;
@@ -88,10 +95,14 @@ export interface Release {
   stated: Pick<Body<'stage-released'>, 'verdicts' | 'calculations' | 'inputs'>;
 }
 
+/** Where a stage stands. */
 export interface StageState {
   word: StageWord;
+  /** Somebody looked, measured or built at it. */
   begun: boolean;
+  /** Work that crews told. */
   work: EntryOf<'work-done'>[];
+  /** The last one, whether it still stands or not. */
   release: Release | null;
   /** Later work that its release was judged without, or null. */
   touched: Pick<Because, 'cause' | 'entry'> | null;
@@ -110,6 +121,7 @@ export const ORPHAN_REASONS = [
   'not-allowed',
   'off-element',
 ] as const;
+/** One of them. */
 export type OrphanReason = (typeof ORPHAN_REASONS)[number];
 
 /** Everything the entries say about one shower. Built by `foldShower`, read by all screens and by the record. */

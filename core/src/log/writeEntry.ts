@@ -13,12 +13,14 @@ export interface ChainEnd {
   lastOrderAt: string | null;
 }
 
+/** What is to be sealed as an entry. */
 export interface Draft<K extends EntryKind> {
   id: string;
   showerId: string;
   kind: K;
   body: Body<K>;
   author: Author;
+  /** Version of the drawing that the person had before them. */
   geometryVersion: number;
   /** Wall clock in ms and minutes ahead of UTC. */
   nowMs: number;

@@ -3,18 +3,23 @@ import { USUAL_LAP_MM } from '../membrane/usualLap';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { lengthMm, positiveMm } from '../units/bounded';
 
+/** Pieces that are cut from rolls. */
 export const CutRollsInput = z.object({
+  /** Length of a roll, mm. */
   rollMm: positiveMm,
+  /** Lengths that are needed, mm. */
   piecesMm: z.array(positiveMm).max(2000),
   /** Lap where a piece longer than a roll is made of two, mm. */
   lapMm: lengthMm.optional(),
 });
 
+/** A plan of cuts. */
 export interface CutRolls {
   /** Pieces cut from each roll, in the order they are cut, mm. */
   rolls: number[][];
   /** For each of them the place in `piecesMm` of the piece that it is, or is a part of. */
   pieceOf: number[][];
+  /** What is left of all rolls, mm. */
   wasteMm: number;
   /** No plan needs fewer rolls than this [Martello & Toth 1990, bound L2]. */
   atLeastRolls: number;

@@ -45,7 +45,9 @@ export const TakeOffItem = z.discriminatedUnion('of', [
 ]);
 export type TakeOffItem = z.infer<typeof TakeOffItem>;
 
+/** In what an item is counted. */
 export const TAKE_OFF_UNITS = ['mm', 'L', 'm2', 'count'] as const;
+/** One of them. */
 export type TakeOffUnit = (typeof TAKE_OFF_UNITS)[number];
 
 /** The unit that an item is counted in. */

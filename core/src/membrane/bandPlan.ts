@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { anyMm, lengthMm, positiveMm } from '../units/bounded';
 
+/** A band that is to be laid over a change of plane. */
 export const BandPlanInput = z.object({
   bandWidthMm: positiveMm,
   /** What the crease or the gap between the boards takes, mm. */
@@ -16,12 +17,15 @@ export const BandPlanInput = z.object({
   limitMm: positiveMm,
 });
 
+/** What a band leaves on each side. */
 export interface BandPlan {
+  /** Width on each side of the crease, mm. */
   legsMm: [number, number];
   /** Lap on the other layer on each side. */
   lapsMm: [number, number];
   /** Lap onto the corner piece, along the seam. */
   onCornerMm: number;
+  /** Fails where a lap or the corner is short. */
   verdict: 'pass' | 'fail';
   /** How far off centre the band may lie before a lap is short, mm; negative: it is too narrow wherever it lies. */
   roomMm: number;

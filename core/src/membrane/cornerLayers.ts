@@ -3,6 +3,7 @@ import { USUAL_LAP_MM } from './usualLap';
 
 /** How bands meet at a corner of the floor: cut short on the corner piece, or run through to the wall. */
 export const BAND_ENDS = ['stopped-short', 'run-through'] as const;
+/** How a band ends at a corner piece: stopped short of it or run through. */
 export type BandEnds = (typeof BAND_ENDS)[number];
 
 /** Sizes of what is laid at a corner, mm; thicknesses µm. */

@@ -1,10 +1,12 @@
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { clip, type Stretch, subtract, totalMm, union } from '../shower/seams/intervals';
 
+/** A band creased into a corner. */
 export interface LapLegInput {
   bandWidthMm: number;
   /** Width used up at the change of plane. */
   lossMm: number;
+  /** How far its middle lies beside the crease, mm. */
   offCentreMm: number;
 }
 
@@ -16,21 +18,29 @@ export function lapLeg({ bandWidthMm, lossMm, offCentreMm }: LapLegInput): Outco
   return done({ legsMm: [half + offCentreMm, half - offCentreMm] });
 }
 
+/** Readings of one lap along a seam. */
 export interface LapVerdictInput {
   lengthMm: number;
   limitMm: number;
   readings: { atMm: number; lapMm: number }[];
   /** A reading speaks for this many mm to each side. */
   speaksForMm: number;
+  /** So many are needed, however short the seam. */
   readingsAtLeast?: number | undefined;
+  /** A reading this near to each end is needed, mm. */
   endWithinMm?: number | undefined;
+  /** No stretch longer than this without a reading, mm. */
   gapAtMostMm?: number | undefined;
+  /** Looks cover what no reading speaks for. */
   lookOnWhole?: boolean | undefined;
 }
 
+/** How a lap stands. */
 export interface LapVerdict {
   verdict: 'pass' | 'fail' | 'undecided';
+  /** Lowest reading, mm; null without one. */
   lowestMm: number | null;
+  /** Seam that the readings speak for, mm. */
   spokenForMm: number;
   /** Where the next reading helps most, or null when none is needed. */
   nextAtMm: number | null;

@@ -11,6 +11,7 @@ const Rect = z.object({
 /** A layer on an unfolded face. What is of the kind `mortar` adds height and is no layer of its own. */
 const Layer = z.object({ kind: z.string().min(1).max(60), thicknessUm: filmUm, rect: Rect });
 export type Layer = z.infer<typeof Layer>;
+/** Layers by their outlines, in the order they are laid. */
 export const LayerStackInput = z.object({ layers: z.array(Layer).min(1).max(400) });
 
 const MORTAR = 'mortar';
@@ -45,8 +46,10 @@ export function stackCells(layers: readonly Layer[]): StackCell[] {
   return cells;
 }
 
+/** Where layers lie most over each other. */
 export interface LayerStack {
   mostLayers: number;
+  /** Height there, µm. */
   highestUm: number;
   /** Middle of the highest place. */
   at: { xMm: number; yMm: number };

@@ -6,6 +6,7 @@ import { USUAL_LAP_MM } from './usualLap';
 /** Widths that liner is sold in, mm: 4, 5 and 6 ft [common practice, no source]. */
 export const LINER_ROLLS_MM = [1219.2, 1524, 1828.8] as const;
 
+/** A pan liner of one piece. */
 export const LinerWidthInput = z.object({
   openingWidthMm: positiveMm,
   openingDepthMm: positiveMm,

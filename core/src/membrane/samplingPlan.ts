@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { done, type Outcome } from '../outcome/outcome';
 import { numbers } from '../units/randomNumbers';
 
+/** How sure a sample of places shall make one. */
 export const SamplingPlanInput = z.object({
   /** The share of places that may be short at most, and how sure one wants to be of it. */
   mostShare: z.number().gt(0).lt(1),
@@ -24,6 +25,7 @@ export function samplingPlan({ mostShare, confidence }: z.infer<typeof SamplingP
 export const samplingConfidence = (readings: number, mostShare: number): number =>
   -Math.expm1(readings * Math.log1p(-mostShare));
 
+/** A place drawn at random on what a check asks. */
 export interface DrawnPlace {
   element: string;
   side: string | null;

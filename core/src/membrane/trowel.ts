@@ -9,6 +9,7 @@ export const TROWEL_JOBS = [
   'floor-tile',
   'wall-tile',
 ] as const;
+/** What mortar is spread for. */
 export type TrowelJob = (typeof TROWEL_JOBS)[number];
 
 const IN = 25.4;
@@ -28,8 +29,11 @@ const NOTCH_MM: Record<TrowelJob, readonly [number, number]> = {
 const LARGE_TILE_MM = 15 * IN;
 const LARGE_NOTCH_MM = (3 * IN) / 8;
 
+/** A notch as it is measured against what the job asks. */
 export interface Trowel {
+  /** Least depth of a notch, mm. */
   leastMm: number;
+  /** Greatest, mm. */
   mostMm: number;
   verdict: 'pass' | 'fail';
 }

@@ -142,4 +142,5 @@ export const PROBLEMS = {
   'entry-invalid': ['name', 'reason'],
   'rule-book-invalid': ['name', 'reason'],
 } as const satisfies Record<string, readonly string[]>;
+/** A code of core. */
 export type ProblemCode = keyof typeof PROBLEMS;

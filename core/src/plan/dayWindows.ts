@@ -7,7 +7,9 @@ import { floodCheckOf, type Stage } from '../rules/ruleBook';
 
 const MS_PER_HOUR = 3_600_000;
 
+/** What a stretch of the day is for a shower: a crew builds, something cures, water stands, the inspector is waited for. */
 export const WINDOW_KINDS = ['crew', 'cure', 'water', 'ready'] as const;
+/** One of them. */
 export type WindowKind = (typeof WINDOW_KINDS)[number];
 
 /** A stretch of time in a shower's day, ms since 1970. `toMs` is null while nothing says when it ends. */
@@ -18,6 +20,7 @@ export interface DayWindow {
   toMs: number | null;
 }
 
+/** A shower on the day’s band of hours. */
 export interface ShowerDay {
   windows: DayWindow[];
   /** When a flood should be read at the latest, ms since 1970; null when no water stands. */

@@ -2,6 +2,7 @@ import type { ProductLine } from './productLine';
 
 /** How two product lines stand to each other, best first. */
 export const TOGETHER = ['one-maker', 'approved', 'unproved', 'warranty-lost', 'wrong-mortar'] as const;
+/** One of them. */
 export type Together = (typeof TOGETHER)[number];
 
 /** Two lines of one shower; `paper` names what approves them, where something does. */

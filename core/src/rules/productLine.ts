@@ -14,6 +14,7 @@ export const LINE_KINDS = [
   'primer',
   'fabric',
 ] as const;
+/** What a product is. */
 export type LineKind = (typeof LINE_KINDS)[number];
 
 /** Least and most of a figure as a label states them. */
@@ -21,8 +22,10 @@ const Range = z
   .object({ least: z.number().min(0).optional(), most: z.number().min(0).optional() })
   .refine((r) => r.least !== undefined || r.most !== undefined, 'range-without-side')
   .refine((r) => (r.least ?? 0) <= (r.most ?? Infinity), 'range-reversed');
+/** What a label states of a figure: a least, a most or both. */
 export type LabelRange = z.infer<typeof Range>;
 
+/** The mortar that a label asks for. */
 export const MORTAR_KINDS = ['unmodified', 'modified', 'either'] as const;
 
 /** Figures that a label states. Films in µm, lengths in mm, times in hours, permeance in US perm, temperatures in °C. */
@@ -38,6 +41,7 @@ export const LABEL_FIGURES = {
   workingC: 'celsius',
   solidsPercent: 'percent',
 } as const;
+/** A figure of a label by its name. */
 export type LabelFigure = keyof typeof LABEL_FIGURES;
 const FIGURES = Object.keys(LABEL_FIGURES) as [LabelFigure, ...LabelFigure[]];
 

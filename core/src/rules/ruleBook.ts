@@ -6,6 +6,7 @@ import type { FloodCheck } from './checks/flood';
 import { LookedCheck } from './checks/looked';
 import { LINE_KINDS, ProductLine } from './productLine';
 
+/** A rung of the ladder with its checks. */
 export const Stage = z.object({
   key: z.string().min(1),
   /** Height on the ladder; the shower is built from the lowest up. */
@@ -25,6 +26,7 @@ export type Stage = z.infer<typeof Stage>;
 
 /** What it means when another position is found than the firm's own. */
 export const EFFECTS = ['accept', 'note', 'warning', 'deviation', 'defect'] as const;
+/** One of them. */
 export type Effect = (typeof EFFECTS)[number];
 
 /** A question on which the trade disagrees, with all positions that are held. */
@@ -58,7 +60,9 @@ export type Disagreement = z.infer<typeof Disagreement>;
 
 /** How a method makes its corners, openings and drain: which drawing shows what right looks like. */
 export const CORNER_DETAILS = ['preformed', 'filled', 'fabric', 'folded', 'lip'] as const;
+/** How an opening is closed. */
 export const PENETRATION_DETAILS = ['seal', 'sealant', 'coated'] as const;
+/** How a drain is joined to the membrane. */
 export const DRAIN_DETAILS = [
   'bonding-flange',
   'hub',
@@ -74,6 +78,7 @@ const Details = z.object({
 });
 export type Details = z.infer<typeof Details>;
 
+/** All that a firm asks, with its methods, questions, products and texts. */
 export const RuleBook = z.object({
   id: z.string().min(1),
   version: z.number().int().min(1),
@@ -111,6 +116,7 @@ export const RuleBook = z.object({
   ),
 });
 export type RuleBook = z.infer<typeof RuleBook>;
+/** A way of waterproofing with its ladder. */
 export type Method = RuleBook['methods'][number];
 
 /** The method with that key, or null. */

@@ -1,7 +1,9 @@
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { add, fromDecimal, multiply, type Rational, rational, toNumber } from './rational';
 
+/** In what a length can be typed; a mil is a thousandth of an inch. */
 export const LENGTH_UNITS = ['in', 'mm', 'mil'] as const;
+/** One of them. */
 export type LengthUnit = (typeof LENGTH_UNITS)[number];
 
 /** A length as read: millimetres (exact where a double can be), the unit it was written in, the tidy way to show it. */

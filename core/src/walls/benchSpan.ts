@@ -3,6 +3,7 @@ import { done, type Outcome, refuse } from '../outcome/outcome';
 /** Longest span of a board bench without support, mm, by layers with mortar between [common practice, no source]. */
 const SPAN_MM = [457.2, 914.4] as const;
 
+/** Whether a bench of so many layers carries its span. */
 export interface BenchSpan {
   verdict: 'pass' | 'fail';
   /** Layers that this span needs; null where no number of layers carries it and a support must be built. */

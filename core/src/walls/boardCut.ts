@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { lengthMm, positiveMm } from '../units/bounded';
 
+/** The last board of a wall, and a valve in it. */
 export const BoardCutInput = z.object({
   /** The wall from bare corner to bare corner, at its top and at its foot, mm. */
   topMm: positiveMm,
@@ -21,10 +22,14 @@ export const BoardCutInput = z.object({
 /** Sides that differ by more are cut to a taper, mm [common practice, no source]. */
 const TAPER_MM = 1.6;
 
+/** The board as it is cut. */
 export interface BoardCut {
+  /** Width at the top, mm. */
   topMm: number;
+  /** Width at the foot, mm. */
   bottomMm: number;
   heightMm: number;
+  /** The two differ by more than a saw is exact to. */
   taper: boolean;
   /** Middle of the valve's hole on the board, from its edge and its foot. */
   hole: { fromEdgeMm: number; fromFootMm: number } | null;

@@ -12,13 +12,16 @@ export interface BoardLayoutInput {
   offsetMm: number;
 }
 
+/** A joint between boards. */
 export interface BoardJoint {
   run: 'level' | 'upright';
+  /** Height over the foot, or distance from the wall’s left end, mm. */
   atMm: number;
   fromMm: number;
   toMm: number;
 }
 
+/** Sheets on a wall. */
 export interface BoardLayout {
   joints: BoardJoint[];
   /** Pieces on the wall, and sheets to buy when each offcut that fits is used again. */

@@ -2,15 +2,19 @@ import { done, type Outcome, refuse } from '../outcome/outcome';
 
 /** Room for sealant that a foam curb is cut short by, mm: 1/8 in, at each end or in all [common practice, no source; the trade disagrees, A39]. */
 const GAP_MM = 3.175;
+/** Whether the gap is meant at each end or for both together. */
 export const CURB_GAPS = ['each-end', 'in-all'] as const;
 
+/** A curb between two walls. */
 export interface CurbCutInput {
   /** Distance between the walls where the curb lies, at each place it was measured, mm. */
   distancesMm: readonly number[];
   gap: (typeof CURB_GAPS)[number];
 }
 
+/** The length that a curb is cut to. */
 export interface CurbCut {
+  /** That length, mm. */
   cutMm: number;
   /** How much the distances differ, mm: an opening out of square leaves one end wider. */
   spreadMm: number;

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { anyMm, lengthMm, positiveMm } from '../units/bounded';
 
+/** A board that is fastened to studs. */
 export const FastenerGridInput = z.object({
   widthMm: z.number().positive().max(100_000),
   heightMm: z.number().positive().max(100_000),
@@ -14,8 +15,10 @@ export const FastenerGridInput = z.object({
 });
 export type FastenerGridInput = z.infer<typeof FastenerGridInput>;
 
+/** How many fasteners, and in which rows. */
 export interface FastenerGrid {
   count: number;
+  /** Heights of the rows over the foot, mm. */
   rowsAtMm: number[];
 }
 

@@ -6,6 +6,7 @@ const OPENING_OVER_MM = 6.35;
 /** Room that a vent or supply pipe takes in the wall, mm: a 2 in pipe outside [nominal size, from memory]. */
 const PIPE_MM = 60.3;
 
+/** A niche among tiles and studs. */
 export interface NicheLayoutInput {
   tileHeightMm: number;
   tileWidthMm: number;
@@ -29,10 +30,12 @@ export interface NicheLayoutInput {
   pipesAtMm?: readonly number[] | undefined;
 }
 
+/** A niche moved so that its cuts look meant. */
 export interface NicheLayout {
   /** Sill moved to the joint nearest to what was wanted, and the height to whole courses unless it is fixed. */
   sillMm: number;
   heightMm: number;
+  /** Courses of tile that it is high. */
   courses: number;
   /** The tile left over a head that falls between two joints, mm; null where the head stands on one. */
   headTileMm: number | null;

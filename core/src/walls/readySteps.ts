@@ -1,5 +1,6 @@
 /** What a layer is set on. */
 export const SUBSTRATES = ['wood', 'concrete', 'cement-board', 'gypsum', 'foam', 'mortar-bed', 'metal-flange'] as const;
+/** What the membrane goes on. */
 export type Substrate = (typeof SUBSTRATES)[number];
 
 /** What makes a substrate ready, in the order in which it is done. */
@@ -13,6 +14,7 @@ export const READY_STEPS = [
   'primed',
   'slurried',
 ] as const;
+/** One of them. */
 export type ReadyStep = (typeof READY_STEPS)[number];
 
 const MORTAR_SET = ['bonded-sheet', 'sealant-board', 'ready-pan'];

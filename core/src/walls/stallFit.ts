@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { anyMm, lengthMm, positiveMm } from '../units/bounded';
 
+/** A bought pan or stall, and the frame it goes into. */
 export const StallFitInput = z.object({
   /** Width of the frame at several heights, and of what goes in, mm. */
   framesMm: z.array(positiveMm).min(1).max(40),
@@ -12,6 +13,7 @@ export const StallFitInput = z.object({
 });
 export type StallFitInput = z.infer<typeof StallFitInput>;
 
+/** The gaps that are left. */
 export interface StallFit {
   /** Gap on each side where the frame is narrowest and widest, the pan in the middle, mm. */
   leastGapMm: number;
@@ -30,6 +32,7 @@ export function stallFit({ framesMm, panMm, leastMm, mostMm }: StallFitInput): O
   return done({ leastGapMm, mostGapMm, outOfSquareMm: wide - narrow, verdict: fits ? 'pass' : 'fail' });
 }
 
+/** Studs that shall stand in one plane. */
 export const StudShimsInput = z.object({
   /** How far each stud stands behind (+) or before (-) a string or laser line along the wall, mm. */
   behindMm: z.array(anyMm).min(2).max(60),
@@ -37,11 +40,13 @@ export const StudShimsInput = z.object({
 });
 export type StudShimsInput = z.infer<typeof StudShimsInput>;
 
+/** What is packed before each stud. */
 export interface StudShims {
   /** What is packed in front of each stud so that all stand in one plane with the foremost, mm. */
   shimsMm: number[];
   /** Most that a stud stands out of the straight line between its neighbours, mm. */
   worstMm: number;
+  /** Which stud that is, by its place in the list. */
   worstStud: number;
   verdict: 'pass' | 'fail';
 }

@@ -41,7 +41,9 @@ export interface EvaporationTaken {
   highMmPerDay: number | null;
 }
 
+/** What the air took of the water, and how that is known. */
 export interface Evaporation {
+  /** A pan, the air as it was read, or nothing. */
   from: EvaporationTaken['from'];
   /** mm per hour to take off, values of equal weight; null: only known to be at least zero. */
   taken: number[] | null;
@@ -50,10 +52,12 @@ export interface Evaporation {
   /** Loss less pan, read at the same times, in place of the loss itself, with the series it comes from. */
   against: LossRate | null;
   difference: Segment[] | null;
+  /** Pan and water were not read at the same times. */
   timesDiffer: boolean;
   /** Half-width at 95 % that no longer test makes smaller, mm per day. */
   systematicMmPerDay: number;
   shown: EvaporationTaken;
+  /** What is asked about the pan’s own readings. */
   questions: LevelQuestion[];
 }
 

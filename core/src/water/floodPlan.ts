@@ -7,6 +7,7 @@ import { INSTRUMENTS } from './gauge';
 import { type SimulatedFlood, simulateFlood } from './simulateFlood';
 
 const resolutionMm = z.number().positive().max(50);
+/** A flood test before its water is in. */
 export const FloodPlanInput = z.object({
   method: z.enum(['marks', 'logger']),
   plannedHours: z.number().positive().max(1000),
@@ -23,6 +24,7 @@ export const FloodPlanInput = z.object({
 });
 export type FloodPlanInput = z.infer<typeof FloodPlanInput>;
 
+/** What such a test can tell when it ends. */
 export interface FloodPlan {
   /** Half-width at 95 % that the net loss will have at the planned end; null when evaporation would be unknown. */
   halfWidthMmPerDay: number | null;

@@ -11,6 +11,7 @@ import { atLeastZero, less, quantile, type Rate } from './rate';
 import { checkReadings, LEVEL_QUESTIONS, type LevelQuestion, type LevelReading } from './series';
 import { slowing } from './slowing';
 
+/** Why a verdict is as it is, and what would help. */
 export const FLOOD_REASONS = [
   'moisture-found',
   'loss-beyond-doubt',
@@ -31,6 +32,7 @@ export const FLOOD_REASONS = [
   'marks-off-line',
   'pan-times-differ',
 ] as const;
+/** One of them. */
 export type FloodReason = (typeof FLOOD_REASONS)[number];
 
 /** Name and version of this calculation, as an ended test keeps it. */
@@ -43,6 +45,7 @@ export interface LeakBand {
   highMm: number;
 }
 
+/** What a flood test says. */
 export interface FloodVerdict {
   verdict: 'pass' | 'fail' | 'undecided';
   /** Median of the net loss, evaporation taken off, at least zero; null without two readings. */

@@ -26,6 +26,7 @@ const FloodEvent = z.union([
   z.object({ ...eventBase, event: z.enum(FLOOD_EVENTS) }).transform(({ event, ...rest }) => ({ ...rest, kind: event })),
 ]);
 
+/** All that a flood test is judged by. */
 export const FloodVerdictInput = z.object({
   method: z.enum(['marks', 'logger']),
   readings: Readings,

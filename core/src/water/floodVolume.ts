@@ -15,6 +15,7 @@ const mm = anyMm;
 const Shot = z.object({ xMm: mm, yMm: mm, zMm: mm });
 type Shot = z.infer<typeof Shot>;
 
+/** A basin and the depth that is wanted. */
 export const FloodVolumeInput = z.object({
   footprint: z.array(PlanPoint).min(3).max(200),
   drain: PlanPoint,
@@ -31,8 +32,11 @@ export const FloodVolumeInput = z.object({
 });
 export type FloodVolumeInput = z.infer<typeof FloodVolumeInput>;
 
+/** The water in a basin. */
 export interface FloodVolume {
+  /** L. */
   volumeL: number;
+  /** kg, at 1 kg a litre. */
   massKg: number;
   /** The water's free surface: the wetted floor without what a bench fills of it, its top where the water stands over it. */
   wettedM2: number;

@@ -3,6 +3,7 @@ import { done, type Outcome, refuse } from '../outcome/outcome';
 import { anyMm, hoursSince } from '../units/bounded';
 import { checkReadings } from './series';
 
+/** A level that sinks more slowly as it nears a hole. */
 export const LeakHeightInput = z.object({
   readings: z
     .array(z.object({ atHours: hoursSince, levelMm: anyMm }))
@@ -20,6 +21,7 @@ export const LeakHeightInput = z.object({
 });
 export type LeakHeightInput = z.infer<typeof LeakHeightInput>;
 
+/** The height of a leak, with its bounds at 95 %, mm. */
 export interface LeakHeight {
   /** Level at which the water stops running out: an upper bound of the hole, since a fine one holds some water back, mm. */
   heightMm: number;

@@ -5,13 +5,17 @@ const GRAVITY_MS2 = 9.80665;
 /** Discharge coefficient of a sharp-edged hole (Torricelli with contraction). */
 const DISCHARGE = 0.6;
 
+/** A loss through one hole. */
 export interface LeakSizeInput {
+  /** Fall of the level beyond evaporation, mm per hour. */
   lossMmPerHour: number;
+  /** Free surface, m². */
   wettedM2: number;
   /** Mean height of the water over the hole, mm. */
   headMm: number;
 }
 
+/** A leak in terms that a person can picture. */
 export interface LeakSize {
   litresPerHour: number;
   cupsPerDay: number;

@@ -8,8 +8,11 @@ const BLOCKS = 72;
 const CORRELATIONS = [...Array.from({ length: 18 }, (_, k) => k * 0.05), 0.88, 0.91, 0.93, 0.95, 0.965, 0.98];
 const LEAST_BLOCKS = 5;
 
+/** A logger’s readings in means of blocks. */
 export interface Blocks {
+  /** Middle of each block. */
   hours: number[];
+  /** Its mean level, mm. */
   levelMm: number[];
   /** Which run between two breaks it belongs to. */
   segment: number[];
@@ -75,12 +78,15 @@ function solve(a: number[][], b: number[]): { x: number[]; logDet: number; lastI
   return { x, logDet, lastInverse: 1 / l[n - 1]![n - 1]! ** 2 };
 }
 
+/** A straight line through blocks, a start for each run. */
 export interface LineFit {
   /** mm per hour, up positive. */
   slope: number;
+  /** Of the slope, mm per hour. */
   standardError: number;
   /** Level of each segment at hour 0, mm. */
   starts: number[];
+  /** Scatter of a block about the line, mm. */
   residualSd: number;
   /** Log of the restricted likelihood, up to a constant. */
   logLikelihood: number;
@@ -169,6 +175,7 @@ const ROUNDING = Array.from({ length: 21 }, (_, i) => {
 export const ABSORBED_MM = 0.2;
 const ABSORBED_HOURS = 2;
 
+/** A logger’s rate of loss. */
 export interface LoggerRate {
   rate: Rate;
   /** The same over all correlations that the series bears, not the likeliest alone: wider, for a claim that must not be wrong. */

@@ -9,10 +9,12 @@ const COARSE = 2.5;
 /** Neighbouring intervals of a logger scatter together: as if each scattered by so much more [own calibration]. */
 const COARSE_SCATTER = 1.7;
 
+/** A rate of loss, whoever read it. */
 export interface LossRate {
   rate: Rate;
   /** Wider, for a claim that must not be wrong. */
   cautious: Rate;
+  /** The readings did not fit their step, which was widened. */
   widened: boolean;
   logger: LoggerRate | null;
 }

@@ -80,6 +80,7 @@ function thinned(s: Segment): Segment {
   return { hours: keep.map((k) => s.hours[k]!), levelMm: keep.map((k) => s.levelMm[k]!) };
 }
 
+/** A rate of loss from marks by hand. */
 export interface MarkRate {
   rate: Rate;
   /** The marks fit no straight line within their step: the loss changed, or a mark was misread. The step was widened. */

@@ -18,12 +18,16 @@ const BREAKS_WATER: readonly FloodEvent['kind'][] = ['refill', 'plug-moved', 'po
 export const SETTLED_WITHIN_HOURS = 2;
 /** Hours after filling that a logger's readings are left out where nothing else is said [common practice, no source]. */
 const SETTLE_HOURS = 0.5;
+/** The readings as they count. */
 export interface Prepared {
   readings: LevelReading[];
   segments: Segment[];
   questions: LevelQuestion[];
+  /** Hours after filling from which they count. */
   startHours: number;
+  /** The full step of the gauge, mm. */
   stepMm: number;
+  /** How far a person misjudges within a step, mm. */
   eyeMm: number;
 }
 /** Readings from a time on; where the next one comes much later, the one before it as well. */

@@ -88,8 +88,10 @@ export function simulateFlood(s: SimulatedFlood): FloodVerdictInput {
   };
 }
 
+/** How many simulated tests ended which way. */
 export interface Tally {
   runs: number;
+  /** Whose interval held the true loss. */
   covered: number;
   fails: number;
   passes: number;

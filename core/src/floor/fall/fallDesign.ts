@@ -10,24 +10,35 @@ export const MAX_FALL = 0.5 / 12;
 /** 1/8 in, kept apart from the rise: a bed built exactly to the limit is measured below it more often than not [common practice, no source]. */
 export const FALL_RESERVE_MM = 3.175;
 
+/** A floor whose edge shall be level all round. */
 export interface FallDesignInput {
+  /** Counter-clockwise at the inner faces, mm. */
   footprint: PlanPoint[];
+  /** Middle of the drain, mm. */
   drain: PlanPoint;
   /** rise / run */
   minFall: number;
+  /** rise / run; steeper is a slide. */
   maxFall: number;
+  /** Height put on top for what is lost in building, mm. */
   reserveMm: number;
 }
 
+/** How high a level edge must lie over the drain, and what that makes of the shortest path. */
 export interface FallDesign {
+  /** Longest straight path to the drain, mm. */
   longestMm: number;
+  /** Shortest one, mm. */
   shortestMm: number;
   /** Rise of a level perimeter above the drain that gives the longest path `minFall`. */
   riseMm: number;
   /** rise / run on the shortest path with `riseMm` */
   steepestFall: number;
+  /** Fails where no height keeps both paths within their limits. */
   verdict: 'pass' | 'fail';
+  /** The same with the reserve on top, mm. */
   riseWithReserveMm: number;
+  /** rise / run on the shortest path then. */
   steepestFallWithReserve: number;
   /** The reserve that still keeps the shortest path within `maxFall`, at most the one asked for; 0 when none fits. */
   reserveThatFitsMm: number;

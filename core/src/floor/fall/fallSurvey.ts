@@ -23,6 +23,7 @@ const HALF_WIDTHS = 1.959964;
 /** Paths to the drain start at least this densely along the outline, mm. */
 const PATH_EVERY_MM = 20;
 
+/** A floor as it was shot, to be held against the least and greatest fall. */
 export const FallSurveyInput = z.object({
   footprint: z.array(PlanPoint).min(3).max(200),
   drain: PlanPoint,
@@ -42,16 +43,20 @@ export const FallSurveyInput = z.object({
 });
 export type FallSurveyInput = z.input<typeof FallSurveyInput>;
 
+/** The falls of a floor, with how sure they are. */
 export interface FallSurvey {
   /**
    * rise / run along the straight path from the outline to the drain's rim; below zero it runs away from the drain. Of the
    * paths that are long enough to be measured, and of shorter ones that are proved to be outside a limit.
    */
   leastFall: number;
+  /** rise / run of the steepest path. */
   greatestFall: number;
   /** Where on the outline the path with the least fall starts. */
   at: PlanPoint;
+  /** Where that one starts. */
   greatestAt: PlanPoint;
+  /** Undecided where the shots are too uncertain to tell. */
   verdict: 'pass' | 'fail' | 'undecided';
   /** Share of guesses at the true heights whose least fall lies under the limit; null without runs. */
   probabilityBelow: number | null;

@@ -1,19 +1,24 @@
 import type { PlanPoint } from '../../shower/geometry/point';
 
+/** A mark on a wall that a sloped bed is screeded to. */
 export interface WallMark {
   /** mm from the edge's left end as seen from inside. */
   alongMm: number;
   /** Height of the finished slope over the drain's rim there, mm. */
   aboveDrainMm: number;
+  /** It stands in a corner, where two edges meet. */
   corner: boolean;
 }
 
+/** The marks along one edge. */
 export interface MarkedEdge {
+  /** Index in the footprint. */
   edge: number;
   lengthMm: number;
   marks: WallMark[];
 }
 
+/** A floor whose walls are to be marked. */
 export interface MarksInput {
   footprint: readonly PlanPoint[];
   drain: PlanPoint;
@@ -23,6 +28,7 @@ export interface MarksInput {
   reserveMm: number;
   /** One height all round, or each place its own. */
   level: boolean;
+  /** Distance between marks at most, mm. */
   everyMm: number;
 }
 

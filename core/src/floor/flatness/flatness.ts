@@ -3,18 +3,24 @@ import { done, type Outcome, refuse } from '../../outcome/outcome';
 import { anyMm, lengthMm, positiveMm } from '../../units/bounded';
 
 const list = z.array(anyMm).min(2).max(20_000);
+/** Heights along one line under a straightedge. */
 export const FlatnessInput = z.object({
   /** Heights along a line: places grow. */
   profile: z.object({ xMm: list, zMm: list }),
+  /** Its length, mm. */
   straightedgeMm: positiveMm,
+  /** Greatest gap that may be seen under it, mm. */
   limitMm: lengthMm,
 });
 export type FlatnessInput = z.infer<typeof FlatnessInput>;
 
+/** The worst gap, wherever the straightedge is laid. */
 export interface Flatness {
   /** Worst gap under the straightedge, mm, and where its ends lay. */
   gapMm: number;
+  /** Where it touches before the gap, mm along the line. */
   fromMm: number;
+  /** And after it. */
   toMm: number;
   verdict: 'pass' | 'fail';
 }

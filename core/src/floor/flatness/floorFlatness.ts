@@ -34,7 +34,9 @@ function profileAlong(surface: Surface, z: ArrayLike<number>, { at, ux, uy }: Li
   return found.filter((p, i) => i === 0 || p.x - found[i - 1]!.x > SAME_MM);
 }
 
+/** The worst gap under a straightedge laid anywhere on a floor. */
 export interface FloorGap {
+  /** Its depth, mm. */
   gapMm: number;
   /** Ends of the straightedge where the gap is worst. */
   from: PlanPoint;

@@ -10,10 +10,13 @@ export interface Plane {
   slopeY: number;
 }
 
+/** What it takes to make a floor level, or one plane. */
 export interface Levelling {
   /** Highest less lowest of the floor, mm. */
   outOfLevelMm: number;
+  /** Where the floor stands highest. */
   highest: PlanPoint & { zMm: number };
+  /** And lowest. */
   lowest: PlanPoint & { zMm: number };
   /** Self-leveller that finds its own level over the highest place, L. */
   levelL: number;

@@ -4,8 +4,11 @@ import type { Surface } from '../survey/surface';
 /** Where water from a place ends. */
 export type FlowEnd = 'drain' | 'pond' | 'out';
 
+/** The way that water takes from a place. */
 export interface FlowLine {
+  /** From where it falls to where it ends, mm. */
   points: PlanPoint[];
+  /** The drain, a pond, or out of the shower. */
   end: FlowEnd;
 }
 

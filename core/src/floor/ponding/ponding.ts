@@ -18,6 +18,7 @@ const Grid = z.object({
   /** Rows are y; null is outside. */
   zMm: z.array(z.array(anyMm.nullable()).min(1).max(2000)).min(1).max(2000),
 });
+/** A floor as a grid of heights or as shots, and where water leaves it. */
 export const PondingInput = z.object({
   grid: Grid.optional(),
   outlets: z
@@ -34,9 +35,13 @@ export const PondingInput = z.object({
 });
 export type PondingInput = z.infer<typeof PondingInput>;
 
+/** Water that stays. */
 export interface Pond {
+  /** Its depth, mm. */
   deepestMm: number;
+  /** Its surface, mm². */
   areaMm2: number;
+  /** Water in it, L. */
   volumeL: number;
   /** Its deepest place. */
   at: PlanPoint;
@@ -44,9 +49,12 @@ export interface Pond {
   levelMm: number;
 }
 
+/** All ponds of a floor, deepest first. */
 export interface Ponding {
   ponds: Pond[];
+  /** Depth of the deepest, mm; 0 without one. */
   deepestMm: number;
+  /** Where a limit was given. */
   verdict?: 'pass' | 'fail';
 }
 

@@ -6,10 +6,15 @@ import { deepestOf, makeSpill, networkOf } from '../ponding/spill';
 import type { Shot, SurveyedFloor } from './shots';
 import { makeSurface, type Surface } from './surface';
 
+/** What a floor is held against. */
 export interface SurveyLimits {
+  /** Of one height, one standard deviation, mm. */
   uncertaintyMm: number;
+  /** rise / run. */
   minFall: number;
+  /** rise / run. */
   maxFall: number;
+  /** Deeper water than this is a fault, mm. */
   pondMm: number;
   /** How much the level may be out, mm a metre; a usual level's where it is not said. */
   tiltMmPerM?: number | undefined;
@@ -64,7 +69,9 @@ export function judgeSurvey(
   });
 }
 
+/** How sure a verdict on a floor is, by guesses at what the true heights may be. */
 export interface Certainty {
+  /** Guesses that were made. */
   runs: number;
   /** Shares of guesses at the true heights: least fall under its limit, a pond deeper than its own, either of both. */
   probabilityBelow: number;

@@ -15,6 +15,7 @@ export const BESIDE_WALL_MM = 150;
 const BEHIND_DRAIN_MM = 203.2;
 /** A vertex of the edge and a shot on it are one within this, mm. */
 export const ON_EDGE_MM = 1;
+/** A triangle smaller than this is a line, mm². */
 export const FLAT_MM2 = 1e-3;
 const MOST_ROUNDS = 12;
 
@@ -52,6 +53,7 @@ interface Vertices {
   derivedFrom: number;
 }
 
+/** A point between two others; `t` 0 is the first, 1 the second. */
 export const between = (a: PlanPoint, b: PlanPoint, t: number): PlanPoint => ({
   xMm: a.xMm + (b.xMm - a.xMm) * t,
   yMm: a.yMm + (b.yMm - a.yMm) * t,

@@ -25,6 +25,7 @@ export function edgeStops(footprint: readonly PlanPoint[], known: readonly PlanP
     return stops.sort((p, q) => p - q);
   });
 }
+/** The vertices of the edge, in order, added to `points`; a shot that stands on the edge is one of them. */
 export function makeOutline(
   floor: SurveyedFloor,
   shots: readonly Shot[],
@@ -52,6 +53,7 @@ export function makeOutline(
   });
   return outline;
 }
+/** The net over the floor: triangles of vertices, none across the drain or outside the footprint. */
 export function triangulate(points: PlanPoint[], floor: SurveyedFloor): [number, number, number][] {
   const { triangles } = Delaunator.from(
     points,
@@ -68,6 +70,7 @@ export function triangulate(points: PlanPoint[], floor: SurveyedFloor): [number,
   }
   return kept;
 }
+/** The vertices that each vertex shares a triangle with. */
 export function neighboursOf(count: number, triangles: readonly [number, number, number][]): number[][] {
   const sets = Array.from({ length: count }, () => new Set<number>());
   for (const [a, b, c] of triangles) {

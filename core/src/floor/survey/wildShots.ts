@@ -5,7 +5,9 @@ import { heightWeights } from './weights';
 const LEAST_MM = 8;
 const TIMES = 6;
 
+/** A shot that its neighbours do not bear out: a misreading, or a lump. */
 export interface WildShot {
+  /** Its place in the list. */
   shot: number;
   /** Over (+) or under (-) the plane through its neighbours, mm. */
   offMm: number;

@@ -13,6 +13,7 @@ const loss = z.number().min(0).max(0.9).optional();
 /** Water (or thinner) added, as a share of the product's own volume. */
 const thinning = z.number().min(0).max(10).optional();
 
+/** A coat as the bucket tells it. */
 export const FilmFromVolumeInput = z.object({
   areaM2: areaM2,
   /** Product out of the bucket, without what was added to thin it, L. */
@@ -22,6 +23,7 @@ export const FilmFromVolumeInput = z.object({
   /** Share that stays on roller, tray and in the bucket. */
   lossShare: loss,
 });
+/** A dry film that is wanted. */
 export const FilmNeededInput = z.object({
   areaM2: areaM2,
   dryUm: z.number().positive().max(10_000_000),
@@ -59,6 +61,7 @@ export function filmNeeded({
 /** Dry film that a wet one leaves, µm. */
 export const dryOfWet = (wetUm: number, solids: number, thin = 0): number => (wetUm * solids) / (1 + thin);
 
+/** A primer that is thinned with water. */
 export const PrimerMixInput = z.object({
   areaM2: areaM2,
   /** What a litre of the mix covers, m² per L. */

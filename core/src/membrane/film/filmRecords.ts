@@ -28,4 +28,5 @@ export const FilmRecord = z.discriminatedUnion('of', [
   z.object({ of: z.literal('dry'), zone, spotUm: z.tuple([um, um, um]), by: z.enum(DRY_GAUGES) }),
 ]);
 export type FilmRecord = z.infer<typeof FilmRecord>;
+/** A coat by its volume. */
 export type CoatRecord = Extract<FilmRecord, { of: 'coat' }>;

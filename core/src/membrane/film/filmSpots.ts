@@ -11,6 +11,7 @@ export const SPOTS_PER_100_FT2 = 5;
 /** How a dry film was measured: a gauge made for metal reads no film on board or foam. */
 export const DRY_GAUGES = ['cut-sample', 'ultrasonic'] as const;
 
+/** Dry spots, each the mean of three readings [after SSPC-PA 2, from memory]. */
 export const FilmSpotsInput = z.object({
   /** Three readings of each spot, µm. */
   spots: z
@@ -21,13 +22,17 @@ export const FilmSpotsInput = z.object({
   maxUm: filmUm,
 });
 
+/** How spots stand against their limits. */
 export interface FilmSpots {
   verdict: 'pass' | 'fail';
   /** Which limit the mean or a spot lies beyond; both where some are thin and some thick. */
   tooThin: boolean;
   tooThick: boolean;
+  /** Mean of all, µm. */
   meanUm: number;
+  /** Lowest spot, µm. */
   lowestSpotUm: number;
+  /** Highest spot, µm. */
   highestSpotUm: number;
 }
 

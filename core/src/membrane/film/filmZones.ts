@@ -15,6 +15,7 @@ export const FILM_ZONES = [
   'outside-floor',
   'corners',
 ] as const;
+/** A part of a shower that is coated and judged by itself. */
 export type FilmZone = (typeof FILM_ZONES)[number];
 
 /** Width of the strip beside an inside change of plane that counts as the corner, mm to each side [common practice, no source]. */

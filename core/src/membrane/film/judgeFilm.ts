@@ -18,6 +18,7 @@ export interface FilmLimits {
   recoatHours: number | null;
 }
 
+/** Why a zone stands as it does. */
 export const FILM_REASONS = [
   'coats-missing',
   'bucket-thin',
@@ -33,6 +34,7 @@ export const FILM_REASONS = [
   'too-soon',
   'no-limit',
 ] as const;
+/** One of them. */
 export type FilmReason = (typeof FILM_REASONS)[number];
 const FAILS: readonly FilmReason[] = [
   'coats-missing',
@@ -45,6 +47,7 @@ const FAILS: readonly FilmReason[] = [
   'too-soon',
 ];
 
+/** How a zone stands. */
 export type FilmVerdict = 'pass' | 'fail' | 'undecided' | 'unseen';
 
 /** What is known of one zone. Films µm, areas m², volumes L. */
@@ -71,11 +74,13 @@ export interface ZoneFilm {
   reasons: FilmReason[];
 }
 
+/** A film as a whole. */
 export interface FilmJudged {
   verdict: FilmVerdict;
   zones: ZoneFilm[];
   /** The zone whose mean film is least against its limit, where a bucket was read. */
   thinnest: FilmZone | null;
+  /** Product that is still missing in all zones, L. */
   missingL: number;
 }
 

@@ -3,6 +3,7 @@ import { MM_PER_INCH } from '../../units/length';
 
 /** Teeth of a notch gauge in mils, as commonly sold [common practice, no source]. */
 export const GAUGE_MILS = [4, 6, 8, 10, 12, 14, 16, 18, 20, 22, 24, 26, 28, 30, 35, 40, 45, 50, 60] as const;
+/** A mil is a thousandth of an inch, so that µm per mil is mm per inch. */
 export const UM_PER_MIL = MM_PER_INCH;
 
 /** A wet film as a notch gauge shows it: between the last tooth that was wetted and the next, µm [ASTM D4414]. */

@@ -19,6 +19,7 @@ import { addLook, addReading, elementsOf, fitAgain } from './foldEvidence';
 import { askedOf, modelOf } from './rememberedDrawings';
 import { begin, stageOf, takeReleaseBack } from './stageState';
 
+/** A version of a rule book; null where it is not known here. */
 export type FindRuleBook = (id: string, version: number) => RuleBook | null;
 
 function emptyState(arrivals: Arrivals): ShowerState {

@@ -5,6 +5,7 @@ import type { ShowerState } from '../../log/state';
 
 /** Where a defect stands on its way: who has to do something about it follows from the step. */
 export const DEFECT_STEPS = ['found', 'assigned', 'answered', 'redone', 'again', 'closed'] as const;
+/** One of them. */
 export type DefectStep = (typeof DEFECT_STEPS)[number];
 
 /** True until the defect was looked at again and closed. */

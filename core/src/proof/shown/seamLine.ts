@@ -8,9 +8,12 @@ import { type Stretch, subtract, totalMm, union } from '../../shower/seams/inter
 import type { Seam } from '../../shower/seams/seam';
 import { isOpen } from '../holds/defectLife';
 
+/** How a stretch of seam is drawn. */
 export const LINE_STATES = ['unseen', 'seen', 'measured', 'defect', 'covered', 'not-required'] as const;
+/** One of them. */
 export type LineState = (typeof LINE_STATES)[number];
 
+/** A stretch of seam in one state. */
 export interface LinePiece extends Stretch {
   state: LineState;
   /** Proved by water: drawn doubled. */

@@ -9,6 +9,7 @@ import { PositionCheck, positionRule } from './position';
 import { SurveyCheck, surveyRule } from './survey';
 import { WaitCheck, waitRule } from './wait';
 
+/** A check of any kind. */
 export const Check = z.discriminatedUnion('kind', [
   MeasuredCheck,
   LookedCheck,
@@ -20,6 +21,7 @@ export const Check = z.discriminatedUnion('kind', [
   FilmCheck,
 ]);
 export type Check = z.infer<typeof Check>;
+/** A kind of check by its name. */
 export type CheckKind = Check['kind'];
 /** The check of one kind. */
 export type CheckOf<K extends CheckKind> = Extract<Check, { kind: K }>;

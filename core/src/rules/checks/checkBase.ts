@@ -4,11 +4,14 @@ import { PARTS } from '../../shower/geometry/parts';
 import { SEAM_KINDS } from '../../shower/seams/seam';
 import { FromLabel } from '../productLine';
 
+/** What a failed check does: it stops the work, is put right before the stage is released, or is only noted. */
 export const SEVERITIES = ['stop', 'fix', 'note'] as const;
+/** One of them. */
 export type Severity = (typeof SEVERITIES)[number];
 
 /** Ways of building that ask for more: told by the drawing, or chosen with the method. */
 export const VARIANTS = ['curbless', 'steam', 'wet-room', 'renovation', 'unlevel'] as const;
+/** One of them. */
 export type Variant = (typeof VARIANTS)[number];
 
 /** What is prepared, looked at or packed: a key that stays, and its words. */

@@ -5,6 +5,7 @@ import { type CheckRule, figuresOf } from './checkRule';
 
 /** Units of single figures; lengths are mm. */
 export const NUMBER_UNITS = ['mm', 'deg', 'count', 'percent', 'um', 'perm', 'hours', 'celsius', 'ratio'] as const;
+/** In what a figure is told. */
 export type NumberUnit = (typeof NUMBER_UNITS)[number];
 
 /** One figure for the whole element, in its own unit. */

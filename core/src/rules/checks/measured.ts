@@ -18,6 +18,7 @@ const Pattern = z.object({
 
 /** Heights that a drawing may ask for beyond a check's own limit. */
 export const RAISES = ['flood-line', 'shower-head', 'six-feet'] as const;
+/** One of them. */
 export type Raise = (typeof RAISES)[number];
 
 /** A length read off at places along its element: a lap, a height, a thickness. */

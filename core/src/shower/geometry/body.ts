@@ -57,6 +57,7 @@ export function buildFaces(g: ShowerGeometry): Face[] {
   return faces;
 }
 
+/** Vertices, edges, faces, rings and handles of the built body: v - e + f - r = 2 (1 - g) holds for every sound one. */
 export interface EulerCount {
   v: number;
   e: number;

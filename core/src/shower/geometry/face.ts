@@ -1,5 +1,6 @@
 import { cross, dot, minus, type Point3 } from './point';
 
+/** What a face of the shower is. */
 export const FACE_KINDS = [
   'floor',
   'wall',
@@ -18,6 +19,7 @@ export const FACE_KINDS = [
   'outside-floor',
   'outside',
 ] as const;
+/** One of them. */
 export type FaceKind = (typeof FACE_KINDS)[number];
 
 /**

@@ -3,6 +3,7 @@ import type { Edge } from './showerGeometry';
 
 /** Rooms that need a few numbers only. All else is drawn corner by corner. */
 export const ROOM_SHAPES = ['alcove', 'corner', 'neo-angle', 'l-shape', 'half-wall', 'curbless'] as const;
+/** A shape that a room is drawn in by a few lengths. */
 export type RoomShape = (typeof ROOM_SHAPES)[number];
 
 /** Sizes in mm. Width runs along the back, depth from the back to the front. */
@@ -14,13 +15,16 @@ export interface RoomSizes {
   secondMm: number;
 }
 
+/** A side of a drawn room. */
 export interface RoomSide {
   /** Stays the same while sizes change, so that ids can be kept by it. */
   name: string;
   kind: Edge['kind'];
 }
 
+/** A room as it was drawn. */
 export interface Room {
+  /** Counter-clockwise, mm. */
   footprint: PlanPoint[];
   /** Side i runs from point i to point i+1. */
   sides: RoomSide[];

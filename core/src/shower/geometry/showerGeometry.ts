@@ -63,7 +63,9 @@ const Open = z.object({
   outsideMm: positive.optional(),
 });
 
+/** What goes through a wall. */
 export const PENETRATION_KINDS = ['valve', 'shower-arm', 'spout', 'body-spray', 'steam-inlet', 'other'] as const;
+/** An opening in a wall. */
 export const Penetration = z.object({
   id,
   name,
@@ -85,10 +87,12 @@ const Shelf = z.object({
   thicknessMm: positive,
 });
 
+/** A niche in a wall. */
 export const Niche = z.object({
   id,
   name,
   edge: edgeIndex,
+  /** mm from the wall’s left end as seen from inside. */
   alongMm: positive,
   /** mm of the sill above the wall's foot. */
   sillMm: positive,
@@ -111,6 +115,7 @@ const benchSize = {
   layers: z.number().int().min(1).max(4).optional(),
   supports: z.number().int().min(0).max(10).optional(),
 };
+/** A bench of any kind. */
 export const Bench = z.discriminatedUnion('kind', [
   /** Along one wall; against the walls beside it where it begins or ends in a corner. */
   z.object({
@@ -141,6 +146,7 @@ const ceilingBase = {
   /** True where the membrane runs over it, as in a steam room; else it only limits the walls. */
   waterproof: z.boolean(),
 };
+/** A ceiling over the shower, waterproof or not. */
 export const Ceiling = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('flat'), ...ceilingBase }),
   z.object({
@@ -187,8 +193,10 @@ export const ShowerGeometry = z.object({
   ceiling: Ceiling.optional(),
 });
 export type ShowerGeometry = z.infer<typeof ShowerGeometry>;
+/** What stands on an edge of the footprint. */
 export type Edge = ShowerGeometry['edges'][number];
 
+/** Of a point drain’s rim where none is given, mm [common practice, no source]. */
 export const DRAIN_DIAMETER_MM = 110;
 
 /** How far the drain reaches from its middle, mm: its radius, or half a channel's diagonal. */

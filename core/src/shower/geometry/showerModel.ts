@@ -8,10 +8,13 @@ import type { Point3 } from './point';
 import { DRAIN_DIAMETER_MM, drainId, edgeId, type Penetration, type ShowerGeometry } from './showerGeometry';
 import { onWall, wallFrame } from './wallFrame';
 
+/** An opening as an element that is checked. */
 export interface PenetrationElement {
   id: string;
   kind: Penetration['kind'];
+  /** The face that it goes through. */
   face: string;
+  /** Its middle, mm. */
   point: Point3;
   diameterMm: number;
 }

@@ -8,6 +8,7 @@ export interface TapedSide {
   angleDeg: number;
 }
 
+/** A room as the tape tells it, side by side. */
 export interface Traverse {
   /** Where each side begins; the first at 0, 0, the first side along x. Not closed unless it was spread. */
   points: PlanPoint[];
@@ -17,6 +18,7 @@ export interface Traverse {
   closingYMm: number;
   /** Sum of the angles less what a room of that many corners must have, degrees. */
   angleErrorDeg: number;
+  /** Sum of the sides, mm. */
   perimeterMm: number;
 }
 

@@ -12,6 +12,7 @@ export interface PlacedPanel {
   scaleY: number;
 }
 
+/** The paper that panels are arranged on, in its units. */
 export interface Sheet {
   width: number;
   height: number;
@@ -21,6 +22,7 @@ export interface Sheet {
   title: number;
 }
 
+/** Panels in their places. */
 export interface Arrangement {
   panels: PlacedPanel[];
   /** Units per mm on walls and plan. */

@@ -8,6 +8,7 @@ export interface DrawnSeam {
   echo: boolean;
 }
 
+/** A face as it is drawn on a panel, mm. */
 export interface DrawnFace {
   face: string;
   outline: Point2[];
@@ -15,7 +16,9 @@ export interface DrawnFace {
   holes: Point2[][];
 }
 
+/** What is laid open as one piece. */
 export const PANEL_KINDS = ['wall', 'plan', 'curb', 'niche', 'bench', 'ceiling'] as const;
+/** One of them. */
 export type PanelKind = (typeof PANEL_KINDS)[number];
 
 /**
@@ -52,6 +55,7 @@ function boxOf(points: readonly Point2[]): Panel['box'] {
 const same = (a: readonly Point2[], b: readonly Point2[]): boolean =>
   a.every((p, i) => Math.abs(p[0] - b[i]![0]) < 0.05 && Math.abs(p[1] - b[i]![1]) < 0.05);
 
+/** A panel before its faces are laid. */
 export interface PanelPlan {
   id: string;
   kind: PanelKind;

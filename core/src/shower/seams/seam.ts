@@ -1,5 +1,6 @@
 import { distance3, type Point3 } from '../geometry/point';
 
+/** Which two surfaces meet. */
 export const SEAM_KINDS = [
   'floor-wall',
   'wall-wall-inside',
@@ -29,6 +30,7 @@ export const SEAM_KINDS = [
   'board-joint',
   'sheet-lap',
 ] as const;
+/** One of them. */
 export type SeamKind = (typeof SEAM_KINDS)[number];
 
 /**
@@ -54,7 +56,9 @@ export function makeSeam(id: string, kind: SeamKind, faces: string[], points: Po
   return { id, kind, faces, points, lengthMm, lowMm: Math.min(...heights), highMm: Math.max(...heights), startKey };
 }
 
+/** Whether the surfaces of a corner turn inwards, outwards or both. */
 export const CORNER_KINDS = ['inside', 'outside', 'mixed'] as const;
+/** One of them. */
 export type CornerKind = (typeof CORNER_KINDS)[number];
 
 /** A point where three or more built faces meet. */
