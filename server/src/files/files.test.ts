@@ -100,6 +100,13 @@ describe('files out', () => {
     expect(Object.keys(body.paths)).toContain('/api/showers/{id}/entries');
     const takes = body.paths['/api/session'].post.requestBody.content['application/json'].schema;
     expect(takes.required).toEqual(['signIn', 'password']);
+    const operations = Object.values(body.paths).flatMap((path) => Object.values(path as object)) as {
+      operationId: string;
+    }[];
+    expect(new Set(operations.map((o) => o.operationId)).size).toBe(operations.length);
+    expect(body.components.schemas.Refusal).toBeDefined();
+    const search = body.paths['/api/showers/search'].get.parameters as { name: string; in: string }[];
+    expect(search.map(({ name, in: where }) => `${where} ${name}`)).toEqual(['query q']);
   });
 });
 

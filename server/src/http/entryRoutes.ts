@@ -9,6 +9,7 @@ import { signShower } from '../ledger/signShower';
 import { noticeAssigned } from '../mail/holdNotice';
 import { visibleShower } from '../showers/loadShower';
 import { entriesAfter } from '../sync/entryBatch';
+import { EntriesAsk } from './asks';
 import { type Call, languageOf, type Route, read, skewOf, uuidParam } from './route';
 
 const EVERY = ROLES;
@@ -19,7 +20,7 @@ const PULL_AT_MOST = 2000;
 
 async function pullEntries({ req, person, services }: Call): Promise<unknown> {
   const shower = await visibleShower(services.store, person, uuidParam(req));
-  const after = Number(req.query.after ?? 0) || 0;
+  const { after } = read(EntriesAsk, req.query);
   const entries = await entriesAfter(services.store, shower.id, after, PULL_AT_MOST);
   return { entries, more: entries.length === PULL_AT_MOST };
 }
@@ -78,7 +79,8 @@ export const ENTRY_ROUTES: readonly Route[] = [
     ...usual,
     method: 'get',
     path: '/api/showers/:id/entries',
-    summary: 'Entries after a place in the ledger (query: after)',
+    summary: 'Entries after a place in the ledger',
+    asks: EntriesAsk,
     gives: PullAnswer,
     answer: pullEntries,
   },

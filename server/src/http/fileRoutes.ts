@@ -4,6 +4,7 @@ import { ImportAnswer, ShowersFile } from '@careful-seam/files/showersFile';
 import { readShowersFile } from '../files/showersFile';
 import type { Paper } from '../papers/makePaper';
 import { visibleShower } from '../showers/loadShower';
+import { PaperAsk } from './asks';
 import { type Call, languageOf, param, type Route, read, uuidParam } from './route';
 import { sendPaper, unitAsked } from './sendPaper';
 
@@ -59,6 +60,7 @@ export const FILE_ROUTES: readonly Route[] = [
     ...shower,
     path: '/api/showers/:id/record.pdf',
     summary: 'The record of a shower, printed',
+    asks: PaperAsk,
     gives: 'application/pdf',
     did: 'record-read',
     answer: paperOf('record.pdf'),
@@ -67,6 +69,7 @@ export const FILE_ROUTES: readonly Route[] = [
     ...shower,
     path: '/api/showers/:id/map.pdf',
     summary: 'The unfolded map of a shower, printed alone',
+    asks: PaperAsk,
     gives: 'application/pdf',
     did: 'record-read',
     answer: paperOf('map.pdf'),
@@ -75,6 +78,7 @@ export const FILE_ROUTES: readonly Route[] = [
     ...shower,
     path: '/api/showers/:id/marks.pdf',
     summary: 'Marks for a sloped bed on each wall, to be printed',
+    asks: PaperAsk,
     gives: 'application/pdf',
     answer: paperOf('marks.pdf'),
   },
@@ -82,6 +86,7 @@ export const FILE_ROUTES: readonly Route[] = [
     ...shower,
     path: '/api/showers/:id/readings.csv',
     summary: 'All readings of a shower',
+    asks: PaperAsk,
     gives: 'text/csv',
     answer: paperOf('readings.csv'),
   },
@@ -89,6 +94,7 @@ export const FILE_ROUTES: readonly Route[] = [
     ...shower,
     path: '/api/showers/:id/flood.ics',
     summary: 'When the running flood must be visited',
+    asks: PaperAsk,
     gives: 'text/calendar',
     answer: paperOf('flood.ics'),
   },

@@ -6,6 +6,7 @@ import { listLinks, makeLink, revokeLink, useLink } from '../people/links';
 import { openLinkSession, personOfLink } from '../people/sessions';
 import { Refusal } from '../refusals/refusal';
 import { oneShowerRow, type ShowerWithHead } from '../showers/showerRows';
+import { PaperAsk } from './asks';
 import { type Call, languageOf, param, type Route, read, setSessionCookie, uuidParam } from './route';
 import { sendPaper, unitAsked } from './sendPaper';
 
@@ -110,6 +111,7 @@ export const LINK_ROUTES: readonly Route[] = [
     summary: 'The record behind a link, printed (query: unit)',
     roles: 'anyone',
     limit: 'sign-in',
+    asks: PaperAsk,
     gives: 'application/pdf',
     did: 'record-read-by-link',
     answer: async (call) => {

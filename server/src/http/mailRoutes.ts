@@ -2,7 +2,9 @@ import { AuditPage, Outbox } from '@careful-seam/contract/api/office';
 import { readAudit } from '../audit/audit';
 import { SECRET } from '../mail/outbox';
 import { MailEntity, type MailRow } from '../store/entities/mail';
+import { AuditAsk } from './asks';
 import type { Call, Route } from './route';
+import { read } from './route';
 
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
@@ -25,8 +27,8 @@ async function outbox({ services }: Call): Promise<unknown> {
 }
 
 async function audit({ req, services }: Call): Promise<unknown> {
-  const before = new Date(String(req.query.before ?? ''));
-  const { rows, more } = await readAudit(services.store, Number.isNaN(before.getTime()) ? null : before);
+  const { before } = read(AuditAsk, req.query);
+  const { rows, more } = await readAudit(services.store, before === undefined ? null : new Date(before));
   return { lines: rows.map(({ id, at, who, did, about }) => ({ id, at: at.toISOString(), who, did, about })), more };
 }
 
@@ -37,6 +39,7 @@ export const MAIL_ROUTES: readonly Route[] = [
     ...MANAGING,
     method: 'get',
     path: '/api/audit',
+    asks: AuditAsk,
     summary: 'Who saw and did what, newest first (query: before)',
     gives: AuditPage,
     answer: audit,

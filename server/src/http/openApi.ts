@@ -18,26 +18,43 @@ function bodyOf(route: Route) {
   return route.takes ? { body: { content: { 'application/json': { schema: route.takes } } } } : {};
 }
 
+/** What a route is called in the description: its method and the words of its address. */
+const operationId = ({ method, path }: Route): string =>
+  method +
+  path
+    .replace('/api', '')
+    .split(/[/:.-]+/)
+    .filter(Boolean)
+    .map((part) => part[0]!.toUpperCase() + part.slice(1))
+    .join('');
+
 /** The description of the whole API, made from the route table and its schemas (OpenAPI 3.1). */
 export function openApi(routes: readonly Route[]): unknown {
   const registry = new OpenAPIRegistry();
   registry.registerComponent('securitySchemes', 'session', { type: 'apiKey', in: 'cookie', name: COOKIE });
+  const { $schema: _dialect, ...shape } = z.toJSONSchema(ErrorAnswer, { io: 'output' });
+  const refusal = registry.registerComponent('schemas', 'Refusal', shape as object).ref;
   for (const route of routes) {
     const params = paramsOf(route.path);
     registry.registerPath({
       method: route.method,
       path: openPath(route.path),
+      operationId: operationId(route),
       summary: route.summary,
       ...(route.roles === 'anyone'
         ? {}
         : { security: [{ session: [] }], description: `For: ${route.roles.join(', ')}.` }),
-      request: { ...(Object.keys(params.shape).length > 0 ? { params } : {}), ...bodyOf(route) },
+      request: {
+        ...(Object.keys(params.shape).length > 0 ? { params } : {}),
+        ...(route.asks ? { query: route.asks } : {}),
+        ...bodyOf(route),
+      },
       responses: {
         200: { description: route.summary, content: contentOf(route.gives) },
         default: {
           description:
             'A refusal: its code, the field, the values of its sentence, and the sentence itself in the language asked for.',
-          content: { 'application/json': { schema: ErrorAnswer } },
+          content: { 'application/json': { schema: refusal } },
         },
       },
     });

@@ -4,7 +4,8 @@ import type { Request } from 'express';
 import { keepPhoto, readPhoto } from '../photos/photoStore';
 import { Refusal } from '../refusals/refusal';
 import { PhotoEntity } from '../store/entities/pictures';
-import { type Call, param, type Route } from './route';
+import { PictureAsk } from './asks';
+import { type Call, param, type Route, read } from './route';
 
 const EVERY = ROLES;
 
@@ -33,8 +34,8 @@ async function getPhoto({ req, res, services }: Call): Promise<unknown> {
   const hash = hashParam(req);
   const photo = await services.store.getRepository(PhotoEntity).findOneBy({ hash });
   if (!photo) throw new Refusal('picture-not-arrived', 'hash');
-  const width = Number(req.query.width);
-  const small = THUMB_WIDTHS.has(width) ? width : undefined;
+  const { width } = read(PictureAsk, req.query);
+  const small = width !== undefined && THUMB_WIDTHS.has(width) ? width : undefined;
   const bytes = await readPhoto(services.picturePlace, hash, small);
   res
     .set('Cache-Control', 'private, max-age=31536000, immutable')
@@ -60,7 +61,8 @@ export const PHOTO_ROUTES: readonly Route[] = [
     ...usual,
     method: 'get',
     path: '/api/photos/:hash',
-    summary: 'A picture (query: width)',
+    summary: 'A picture',
+    asks: PictureAsk,
     gives: 'image/*',
     answer: getPhoto,
   },

@@ -46,6 +46,8 @@ export interface Route {
   limit: 'sign-in' | 'usual';
   /** `stream`: the handler reads the request itself. */
   body?: 'json' | 'file' | 'bytes' | 'stream';
+  /** Schema of what stands behind the question mark of its address. */
+  asks?: z.ZodObject;
   /** Schema of what it takes, where it takes JSON. */
   takes?: z.ZodType;
   /** Schema of what it gives, or the media type of the file that it gives. */

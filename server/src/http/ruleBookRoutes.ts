@@ -3,13 +3,14 @@ import { ROLES } from '@careful-seam/core/log/roles';
 import { Refusal } from '../refusals/refusal';
 import { newestBook } from '../rules/publishBook';
 import { RuleBookEntity } from '../store/entities/firm';
-import { type Call, param, type Route } from './route';
+import { RuleBookAsk } from './asks';
+import { type Call, param, type Route, read } from './route';
 
 const EVERY = ROLES;
 
 async function ruleBook({ req, services }: Call): Promise<unknown> {
   const row = await services.store.getRepository(RuleBookEntity).findOneBy({
-    origin: String(req.query.origin ?? ''),
+    origin: read(RuleBookAsk, req.query).origin,
     id: param(req, 'book'),
     version: Number(param(req, 'version')) || 0,
   });
@@ -37,6 +38,7 @@ export const RULE_BOOK_ROUTES: readonly Route[] = [
     ...usual,
     method: 'get',
     path: '/api/rule-books/:book/:version',
+    asks: RuleBookAsk,
     summary: 'A version of a rule book',
     gives: RuleBookAnswer,
     answer: ruleBook,

@@ -6,15 +6,14 @@ import { FOUND_AT_MOST, findShowers, listShowers } from '../jobs/jobs';
 import { visibleShower } from '../showers/loadShower';
 import { showerAnswer } from '../showers/showerRows';
 import { firmAnswer } from '../sync/whatMoved';
-import { type Call, type Route, uuidParam } from './route';
+import { SearchAsk, ShowersAsk } from './asks';
+import { type Call, type Route, read, uuidParam } from './route';
 
 const EVERY = ROLES;
 
-const queryText = (value: unknown): string | null => (typeof value === 'string' && value !== '' ? value : null);
-
 async function pageOfShowers({ req, person, services }: Call): Promise<unknown> {
-  const asked = { job: queryText(req.query.job), from: queryText(req.query.from) };
-  const { rows, next } = await listShowers(services.store, person, asked);
+  const { job, from } = read(ShowersAsk, req.query);
+  const { rows, next } = await listShowers(services.store, person, { job: job || null, from: from || null });
   return { showers: rows.map(showerAnswer), next };
 }
 
@@ -23,7 +22,7 @@ async function oneShower({ req, person, services }: Call): Promise<unknown> {
 }
 
 async function searchShowers({ req, person, services }: Call): Promise<unknown> {
-  const rows = await findShowers(services.store, person, String(req.query.q ?? ''));
+  const rows = await findShowers(services.store, person, read(SearchAsk, req.query).q);
   return { showers: rows.slice(0, FOUND_AT_MOST).map(showerAnswer), more: rows.length > FOUND_AT_MOST };
 }
 
@@ -43,7 +42,8 @@ export const SHOWER_ROUTES: readonly Route[] = [
     ...usual,
     method: 'get',
     path: '/api/showers',
-    summary: 'A page of showers, newest change first (query: job, from)',
+    summary: 'A page of showers, newest change first',
+    asks: ShowersAsk,
     gives: ShowerList,
     answer: pageOfShowers,
   },
@@ -51,7 +51,8 @@ export const SHOWER_ROUTES: readonly Route[] = [
     ...usual,
     method: 'get',
     path: '/api/showers/search',
-    summary: 'Showers whose name or job has words that begin like those typed (query: q)',
+    summary: 'Showers whose name or job has words that begin like those typed',
+    asks: SearchAsk,
     gives: FoundShowers,
     answer: searchShowers,
   },

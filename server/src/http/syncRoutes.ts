@@ -6,6 +6,7 @@ import { ROLES } from '@careful-seam/core/log/roles';
 import { entryBatch } from '../sync/entryBatch';
 import { bringQueueUpToDate, readQueue } from '../sync/queue';
 import { whatMoved } from '../sync/whatMoved';
+import { QueueAsk } from './asks';
 import { type Call, type Route, read } from './route';
 
 async function* asText(lines: AsyncGenerator<BatchLine>): AsyncGenerator<string> {
@@ -54,11 +55,12 @@ export const SYNC_ROUTES: readonly Route[] = [
     limit: 'usual',
     method: 'get',
     path: '/api/queue',
-    summary: 'What waits for the manager in all showers, longest first (query: from)',
+    summary: 'What waits for the manager in all showers, longest first',
+    asks: QueueAsk,
     gives: QueueAnswer,
     answer: async ({ req, services: { store } }) => {
       await bringQueueUpToDate(store, Date.now() + QUEUE_MS);
-      return readQueue(store, typeof req.query.from === 'string' ? req.query.from : null);
+      return readQueue(store, read(QueueAsk, req.query).from || null);
     },
   },
 ];
