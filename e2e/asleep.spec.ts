@@ -39,7 +39,9 @@ test('a finished shower sleeps, is found by its name, and opens in the cellar to
     await page.getByRole('button', { name: 'Change my password' }).click();
     await page.getByLabel('Password in force').fill(old);
     await page.getByLabel(/New password/).fill(password);
+    const answered = page.waitForResponse((answer) => answer.url().endsWith('/api/password/own'));
     await page.getByRole('button', { name: 'Keep the new password' }).click();
+    await answered;
   };
   await change('not this one', 'a long new password');
   await expect(page.getByRole('alert')).toContainText('not the password in force');

@@ -5,7 +5,7 @@ import { accessible } from './soundness';
 test('a floor is shot by the laser, its birdbath found with its depth and its likelihood, and two raised shots let it pass', async ({
   tablet: page,
 }) => {
-  const { server, address } = await serveLaser(0, 7);
+  const { server, address } = await serveLaser(0, 42);
   await makeShower(page, `Survey ${Date.now()}`);
   await stage(page, 'Base');
   await page.getByRole('link', { name: 'Level survey' }).click();

@@ -79,7 +79,10 @@ export function nearly(c: Choice, schema: unknown, depth = 0): unknown {
       return Object.fromEntries(made);
     }
     case 'array':
-      return Array.from({ length: c.oneIn(20) ? 300 : c.below(3) }, () => nearly(c, s.items, depth + 1));
+      // A long list in a long list in a long list would be longer than a string can be.
+      return Array.from({ length: c.oneIn(20) ? (depth < 3 ? 300 : 6) : c.below(3) }, () =>
+        nearly(c, s.items, depth + 1),
+      );
     case 'string':
       return s.format === 'uuid'
         ? c.of([crypto.randomUUID(), ...WORDS])

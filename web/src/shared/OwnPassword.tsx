@@ -17,6 +17,7 @@ export function OwnPassword() {
     e.preventDefault();
     if (password.length < PASSWORD_AT_LEAST)
       return setTold({ words: t('links.tooShort', { count: PASSWORD_AT_LEAST }), isProblem: true });
+    setTold(null);
     try {
       await call(z.object({}), 'PUT', '/api/password/own', { old, password });
       setTold({ words: t('settings.passwordChanged'), isProblem: false });

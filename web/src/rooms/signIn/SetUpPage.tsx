@@ -1,7 +1,7 @@
 import { PASSWORD_AT_LEAST } from '@careful-seam/contract/api/office';
 import { SetUpAnswer, SetUpState, type SetUpTyped } from '@careful-seam/contract/api/setUp';
 import { readPeople } from '@careful-seam/files/readPeople';
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { type InputHTMLAttributes, useState } from 'react';
 import { type FieldPath, FormProvider, type UseFormRegister, useForm, useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
@@ -186,6 +186,7 @@ function Done({ answer }: { answer: SetUpAnswer }) {
 export function SetUpPage() {
   const { t } = useTranslation();
   const state = useSetUpState();
+  const queries = useQueryClient();
   const [problem, setProblem] = useState<string | null>(null);
   const [answer, setAnswer] = useState<SetUpAnswer | null>(null);
   const [logo, setLogo] = useState<Blob | null>(null);
@@ -224,6 +225,8 @@ export function SetUpPage() {
     };
     try {
       setAnswer(await call(SetUpAnswer, 'POST', '/api/set-up', body));
+      // At once: the page for signing in must not send its first visitor back here.
+      queries.setQueryData(['set-up'], { ...state.data, needed: false });
     } catch (error) {
       setProblem(errorWords(error));
     }
