@@ -52,6 +52,31 @@ describe('the role table', () => {
   });
 });
 
+describe('what stands behind a question mark', () => {
+  const asking = ROUTES.flatMap((route) =>
+    Object.keys(route.asks?.shape ?? {}).map((field) => [`${route.path}?${field}=`, route, field] as const),
+  );
+  it.each(asking)('%s with nothing behind it counts as not asked', async (_name, route, field) => {
+    const role = route.roles === 'anyone' ? 'maren' : BY_ROLE[route.roles[0]!];
+    const agent = await server.as(role);
+    const [plain, empty] = [concrete(route.path), `${concrete(route.path)}?${field}=`];
+    const [without, withEmpty] = [await agent[route.method](plain), await agent[route.method](empty)];
+    expect(withEmpty.status).toBe(without.status);
+    expect(withEmpty.body.error?.field).toBe(without.body.error?.field);
+    expect(withEmpty.status === 422 ? withEmpty.body.error.code : '').not.toBe('input-invalid');
+  });
+  it('goes through the audit page by page, the first as the office asks for it', async () => {
+    const maren = await server.as('maren');
+    const first = (await maren.get('/api/audit?before=').expect(200)).body;
+    expect(first.lines.length).toBeGreaterThan(1);
+    const { at } = first.lines[0];
+    const older = (await maren.get(`/api/audit?before=${encodeURIComponent(at)}`).expect(200)).body;
+    expect(older.lines.every((line: { at: string }) => line.at < at)).toBe(true);
+    const { error } = (await maren.get('/api/audit?before=yesterday').expect(422)).body;
+    expect(error).toMatchObject({ code: 'input-invalid', field: 'before' });
+  });
+});
+
 describe('signing in', () => {
   const post = (body: object) => supertest(server.app).post('/api/session').set('x-careful-seam', '1').send(body);
   it('gives a cookie that scripts and other sites do not get', async () => {

@@ -10,7 +10,7 @@ import { noticeAssigned } from '../mail/holdNotice';
 import { visibleShower } from '../showers/loadShower';
 import { entriesAfter } from '../sync/entryBatch';
 import { EntriesAsk } from './asks';
-import { type Call, languageOf, type Route, read, skewOf, uuidParam } from './route';
+import { type Call, languageOf, type Route, read, readQuery, skewOf, uuidParam } from './route';
 
 const EVERY = ROLES;
 
@@ -20,7 +20,7 @@ const PULL_AT_MOST = 2000;
 
 async function pullEntries({ req, person, services }: Call): Promise<unknown> {
   const shower = await visibleShower(services.store, person, uuidParam(req));
-  const { after } = read(EntriesAsk, req.query);
+  const { after } = readQuery(EntriesAsk, req.query);
   const entries = await entriesAfter(services.store, shower.id, after, PULL_AT_MOST);
   return { entries, more: entries.length === PULL_AT_MOST };
 }

@@ -2,7 +2,7 @@ import { JobList, PutJob, Visit } from '@careful-seam/contract/api/office';
 import { listJobs, putJob, setVisit } from '../jobs/jobs';
 import { visibleShower } from '../showers/loadShower';
 import { JobsAsk } from './asks';
-import { type Call, param, type Route, read, uuidParam } from './route';
+import { type Call, param, type Route, read, readQuery, uuidParam } from './route';
 
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
@@ -31,7 +31,7 @@ export const JOB_ROUTES: readonly Route[] = [
     asks: JobsAsk,
     summary: 'A page of jobs with their site and how many showers they have (query: after)',
     gives: JobList,
-    answer: ({ req, services }) => listJobs(services.store, read(JobsAsk, req.query).after),
+    answer: ({ req, services }) => listJobs(services.store, readQuery(JobsAsk, req.query).after),
   },
   {
     ...MANAGING,

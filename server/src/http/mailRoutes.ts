@@ -4,7 +4,7 @@ import { SECRET } from '../mail/outbox';
 import { MailEntity, type MailRow } from '../store/entities/mail';
 import { AuditAsk } from './asks';
 import type { Call, Route } from './route';
-import { read } from './route';
+import { readQuery } from './route';
 
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
@@ -27,7 +27,7 @@ async function outbox({ services }: Call): Promise<unknown> {
 }
 
 async function audit({ req, services }: Call): Promise<unknown> {
-  const { before } = read(AuditAsk, req.query);
+  const { before } = readQuery(AuditAsk, req.query);
   const { rows, more } = await readAudit(services.store, before === undefined ? null : new Date(before));
   return { lines: rows.map(({ id, at, who, did, about }) => ({ id, at: at.toISOString(), who, did, about })), more };
 }

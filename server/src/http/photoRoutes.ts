@@ -5,7 +5,7 @@ import { keepPhoto, readPhoto } from '../photos/photoStore';
 import { Refusal } from '../refusals/refusal';
 import { PhotoEntity } from '../store/entities/pictures';
 import { PictureAsk } from './asks';
-import { type Call, param, type Route, read } from './route';
+import { type Call, param, type Route, readQuery } from './route';
 
 const EVERY = ROLES;
 
@@ -34,7 +34,7 @@ async function getPhoto({ req, res, services }: Call): Promise<unknown> {
   const hash = hashParam(req);
   const photo = await services.store.getRepository(PhotoEntity).findOneBy({ hash });
   if (!photo) throw new Refusal('picture-not-arrived', 'hash');
-  const { width } = read(PictureAsk, req.query);
+  const { width } = readQuery(PictureAsk, req.query);
   const small = width !== undefined && THUMB_WIDTHS.has(width) ? width : undefined;
   const bytes = await readPhoto(services.picturePlace, hash, small);
   res

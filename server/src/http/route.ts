@@ -66,6 +66,11 @@ export function read<T extends z.ZodType>(schema: T, input: unknown): z.infer<T>
   throw new Refusal('input-invalid', field, issueValues(issue, field));
 }
 
+/** Checks what stands behind the question mark of an address, as {@link read} does; `?after=` with nothing behind it was not asked. */
+export function readQuery<T extends z.ZodType>(schema: T, query: Record<string, unknown>): z.infer<T> {
+  return read(schema, Object.fromEntries(Object.entries(query).filter(([, value]) => value !== '')));
+}
+
 /** The language that an answer is wanted in: `?lang=`, else what the browser asks for. */
 export function languageOf(req: Request): Language {
   const asked = LANGUAGES.find((language) => language === req.query.lang);

@@ -4,13 +4,13 @@ import { Refusal } from '../refusals/refusal';
 import { newestBook } from '../rules/publishBook';
 import { RuleBookEntity } from '../store/entities/firm';
 import { RuleBookAsk } from './asks';
-import { type Call, param, type Route, read } from './route';
+import { type Call, param, type Route, readQuery } from './route';
 
 const EVERY = ROLES;
 
 async function ruleBook({ req, services }: Call): Promise<unknown> {
   const row = await services.store.getRepository(RuleBookEntity).findOneBy({
-    origin: read(RuleBookAsk, req.query).origin,
+    origin: readQuery(RuleBookAsk, req.query).origin,
     id: param(req, 'book'),
     version: Number(param(req, 'version')) || 0,
   });

@@ -1,10 +1,10 @@
 import type { Request } from 'express';
 import type { Paper } from '../papers/makePaper';
 import { PaperAsk } from './asks';
-import { type Call, read } from './route';
+import { type Call, readQuery } from './route';
 
 /** The unit that a paper is asked for in. */
-export const unitAsked = (req: Request): 'in' | 'mm' => read(PaperAsk, req.query).unit;
+export const unitAsked = (req: Request): 'in' | 'mm' => readQuery(PaperAsk, req.query).unit;
 
 /** Has a paper made beside the server, and sends it under its name. What can't be made is a `Refusal`. */
 export async function sendPaper({ res, services }: Call, paper: Paper, name: string): Promise<undefined> {

@@ -7,12 +7,12 @@ import { visibleShower } from '../showers/loadShower';
 import { showerAnswer } from '../showers/showerRows';
 import { firmAnswer } from '../sync/whatMoved';
 import { SearchAsk, ShowersAsk } from './asks';
-import { type Call, type Route, read, uuidParam } from './route';
+import { type Call, type Route, readQuery, uuidParam } from './route';
 
 const EVERY = ROLES;
 
 async function pageOfShowers({ req, person, services }: Call): Promise<unknown> {
-  const { job, from } = read(ShowersAsk, req.query);
+  const { job, from } = readQuery(ShowersAsk, req.query);
   const { rows, next } = await listShowers(services.store, person, { job: job || null, from: from || null });
   return { showers: rows.map(showerAnswer), next };
 }
@@ -22,7 +22,7 @@ async function oneShower({ req, person, services }: Call): Promise<unknown> {
 }
 
 async function searchShowers({ req, person, services }: Call): Promise<unknown> {
-  const rows = await findShowers(services.store, person, read(SearchAsk, req.query).q);
+  const rows = await findShowers(services.store, person, readQuery(SearchAsk, req.query).q);
   return { showers: rows.slice(0, FOUND_AT_MOST).map(showerAnswer), more: rows.length > FOUND_AT_MOST };
 }
 

@@ -7,7 +7,7 @@ import { entryBatch } from '../sync/entryBatch';
 import { bringQueueUpToDate, readQueue } from '../sync/queue';
 import { whatMoved } from '../sync/whatMoved';
 import { QueueAsk } from './asks';
-import { type Call, type Route, read } from './route';
+import { type Call, type Route, read, readQuery } from './route';
 
 async function* asText(lines: AsyncGenerator<BatchLine>): AsyncGenerator<string> {
   for await (const line of lines) yield `${JSON.stringify(line)}\n`;
@@ -60,7 +60,7 @@ export const SYNC_ROUTES: readonly Route[] = [
     gives: QueueAnswer,
     answer: async ({ req, services: { store } }) => {
       await bringQueueUpToDate(store, Date.now() + QUEUE_MS);
-      return readQueue(store, read(QueueAsk, req.query).from || null);
+      return readQueue(store, readQuery(QueueAsk, req.query).from || null);
     },
   },
 ];
