@@ -1,4 +1,5 @@
 const room = process.env.MUTANTS_ROOM ?? 'proof';
+const fileName = `mutants-${room.replace('/', '-')}`;
 
 /** For tools/mutants.mjs: one room at a time, with the tests of the rooms that judge it. */
 export default {
@@ -19,9 +20,9 @@ export default {
   timeoutMS: 20_000,
   timeoutFactor: 3,
   reporters: ['clear-text', 'json', 'progress-append-only'],
-  jsonReporter: { fileName: `test-results/mutants-${room}.json` },
+  jsonReporter: { fileName: `test-results/${fileName}.json` },
   clearTextReporter: { allowColor: false, logTests: false, reportTests: false },
-  tempDirName: `.tmp/mutants-${room}`,
+  tempDirName: `.tmp/${fileName}`,
   ignorePatterns: ['web', 'server', 'e2e', 'docs', 'demo', 'data', 'instruments', 'test-results', '.git', '.tmp'],
   allowConsoleColors: false,
 };

@@ -1,16 +1,16 @@
 // Changes the rooms that the proof is made of, one place at a time, and says how many of the changes their tests notice.
 // npm run mutants [--lines n] [room ...]; without a room, all five one after the other. The lists lie in
-// test-results/mutants-<room>.json. With --lines, that many lines of each room are drawn at random (MUTANTS_SEED) and only what
+// test-results/mutants-<room>.json (a slash of the room written as a dash). With --lines, that many lines of each room are drawn at random (MUTANTS_SEED) and only what
 // lies within one of them is changed, module-level constants apart: a large room takes a night, a sample half an hour.
 import { spawnSync } from 'node:child_process';
 import { readdirSync, readFileSync } from 'node:fs';
 
 /** Each room with the rooms whose tests judge it. */
 const ROOMS = {
-  ledger: ['ledger', 'entries', 'proof'],
+  log: ['log', 'proof'],
   cure: ['cure', 'proof'],
-  film: ['film', 'proof'],
-  flood: ['flood', 'proof'],
+  'membrane/film': ['membrane/film', 'proof'],
+  water: ['water', 'proof'],
   proof: ['proof'],
 };
 
@@ -63,7 +63,7 @@ for (const room of wanted.length > 0 ? wanted : Object.keys(ROOMS)) {
     },
   });
   if (status !== 0) process.exit(status ?? 1);
-  const { files } = JSON.parse(readFileSync(`test-results/mutants-${room}.json`, 'utf8'));
+  const { files } = JSON.parse(readFileSync(`test-results/mutants-${room.replace('/', '-')}.json`, 'utf8'));
   const count = { Killed: 0, Timeout: 0, Survived: 0, NoCoverage: 0 };
   for (const { mutants } of Object.values(files))
     for (const { status: found } of mutants) if (found in count) count[found] += 1;

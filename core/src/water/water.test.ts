@@ -134,8 +134,10 @@ test('benches take the same from a level perimeter as from shots of the same flo
           benches: [bench(0, width, 900)],
         };
         const level = must(floodVolume({ ...flood, perimeterRiseMm: 20 }));
+        // Both sum over small parts: their error goes by the water before the bench takes its share, not by what it leaves.
+        const withoutBench = must(floodVolume({ ...flood, benches: [], perimeterRiseMm: 20 })).volumeL;
         const shot = must(floodVolume({ ...flood, shots: footprint.map((p) => ({ ...p, zMm: 20 })) }));
-        expect(Math.abs(level.volumeL - shot.volumeL)).toBeLessThan(0.01 * Math.max(1, level.volumeL));
+        expect(Math.abs(level.volumeL - shot.volumeL)).toBeLessThan(0.02 + 0.005 * withoutBench);
       },
     ),
     { numRuns: 25 },
