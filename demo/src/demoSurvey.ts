@@ -1,3 +1,4 @@
+import { askedOfKind } from '@careful-seam/core/checks/asked';
 import { surveyedFloor } from '@careful-seam/core/checks/survey';
 import { surveyPlan } from '@careful-seam/core/floor/survey/surveyPlan';
 import { birdbathFloor, laserReceiver } from '@careful-seam/instruments/laserReceiver';
@@ -6,8 +7,8 @@ import { type DemoWriter, placeOf } from './writer';
 /** A level survey by the simulated laser of a base with a birdbath: rim first, then place after place of the plan. */
 export function shootBirdbath(w: DemoWriter): void {
   const { geometry, requirements } = w.state();
-  const asked = requirements.find((r) => r.stage.key === 'base' && r.check.kind === 'survey');
-  if (asked?.check.kind !== 'survey' || !geometry) throw new Error('the demo’s base has no survey');
+  const asked = askedOfKind(requirements, 'survey').find((r) => r.stage.key === 'base');
+  if (!asked || !geometry) throw new Error('the demo’s base has no survey');
   const { check } = asked;
   const { floor } = surveyedFloor(geometry.model, true);
   const laser = laserReceiver(birdbathFloor, { seed: 7 });

@@ -6,7 +6,7 @@ import type { Place } from '@careful-seam/core/log/places';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { type ChainEnd, writeEntry } from '@careful-seam/core/log/writeEntry';
 import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/fold/foldShower';
-import type { Check } from '@careful-seam/core/rules/checks/check';
+import { type Check, isOf } from '@careful-seam/core/rules/checks/check';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { v5 } from 'uuid';
 import { CREWS, PEOPLE, type PersonKey } from './firm';
@@ -107,7 +107,7 @@ export function placeOf(
 const typed = (mm: number): string => `${mm / 25.4}`;
 
 function readRequirement(w: DemoWriter, person: PersonKey, r: Requirement): void {
-  if (r.check.kind !== 'measured') return;
+  if (!isOf(r.check, 'measured')) return;
   for (let k = 0; k < 40; k += 1) {
     const state = w.state();
     const now = judge(
@@ -132,11 +132,11 @@ function readRequirement(w: DemoWriter, person: PersonKey, r: Requirement): void
 
 /** A figure well inside its limit, or a paper's name, where a check asks for one. */
 function soundly(w: DemoWriter, check: Check): { number?: number; shownBy?: string } {
-  if (check.kind === 'number') {
+  if (isOf(check, 'number')) {
     const { atLeast, atMost } = check.limit ?? { atLeast: 600 };
     return { number: Math.round(((atLeast ?? 0) * 1.1 + (atMost ?? (atLeast ?? 1) * 1.3) * 0.9) * 50) / 100 };
   }
-  return check.kind === 'looked' && check.proof ? { shownBy: `Demo paper ${100 + w.pick(800)}` } : {};
+  return isOf(check, 'looked') && check.proof ? { shownBy: `Demo paper ${100 + w.pick(800)}` } : {};
 }
 
 export interface Passing {

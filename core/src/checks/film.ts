@@ -1,9 +1,10 @@
-import type { Requirement, Worst } from '../log/judgement';
+import type { Worst } from '../log/judgement';
 import type { Evidence, ShowerState } from '../log/state';
 import { FILM_ZONES, type FilmZone, PART_OF_ZONE, zoneAreas } from '../membrane/film/filmZones';
 import { type FilmJudged, type FilmLimits, judgeFilm } from '../membrane/film/judgeFilm';
 import type { FilmCheck } from '../rules/checks/film';
 import type { ShowerModel } from '../shower/geometry/showerModel';
+import { type AskedOf, askedOfKind } from './asked';
 import type { Judge } from './checkJudge';
 import { type Measured, plain } from './found';
 
@@ -64,7 +65,7 @@ export function filmFound(model: ShowerModel, check: FilmCheck, readings: readon
 /** The liquid film of a shower: the check that asks for it, what was read, and how each zone stands. */
 export interface ShowerFilm {
   /** What is asked, with the limits of this drawing. */
-  requirement: Requirement & { check: FilmCheck };
+  requirement: AskedOf<'film'>;
   /** Readings that stand, oldest first. */
   readings: Evidence[];
   /** Zone by zone, and as a whole. */
@@ -73,14 +74,13 @@ export interface ShowerFilm {
 
 /** The liquid films of a shower, one for each method that coats a part of it; empty where none is coated. */
 export function showerFilms(state: ShowerState): ShowerFilm[] {
-  return state.requirements.flatMap((requirement) => {
+  return askedOfKind(state.requirements, 'film').map((requirement) => {
     const { check, stage, element } = requirement;
-    if (check.kind !== 'film') return [];
     const readings = (state.evidence.get(element) ?? []).filter(
       (e) => e.film && e.stage === stage.key && e.check === check.id && !e.voided && !e.lookAgain,
     );
     const judged = judgeShowerFilm(state.geometry!.model, check, readings);
-    return [{ requirement: { ...requirement, check }, readings, judged }];
+    return { requirement, readings, judged };
   });
 }
 

@@ -1,6 +1,7 @@
 import type { Requirement, Worst } from '../log/judgement';
 import type { Evidence, ShowerState } from '../log/state';
 import { lapVerdict, spokenStretches } from '../membrane/laps';
+import { type Check, isOf } from '../rules/checks/check';
 import type { MeasuredCheck } from '../rules/checks/measured';
 import { clip, subtract, union } from '../shower/seams/intervals';
 import type { Judge } from './checkJudge';
@@ -15,6 +16,10 @@ const beyondMm = ({ limit }: MeasuredCheck, valueMm: number): number =>
 export function outsideLimit(check: MeasuredCheck, valueMm: number): boolean {
   return beyondMm(check, valueMm) > SLACK_MM;
 }
+
+/** True for a value that fails the check it was read for; a check of another kind has no readings that could. */
+export const readingFails = (check: Check, valueMm: number): check is MeasuredCheck =>
+  isOf(check, 'measured') && outsideLimit(check, valueMm);
 
 function patternOutcome(
   requirement: Requirement,
@@ -105,7 +110,7 @@ export function judgeReadings(
 
 /** The figure that a check's limit goes by, as it was last told of this element; null while it was not. */
 function figureBy(state: ShowerState, { stage, check, element }: Requirement): number | null {
-  if (check.kind !== 'measured' || !check.steps) return null;
+  if (!isOf(check, 'measured') || !check.steps) return null;
   const { by } = check.steps;
   const told = (state.evidence.get(element) ?? []).filter(
     (e) => live(e) && e.stage === stage.key && e.check === by && e.kind === 'look' && e.number !== null,

@@ -1,4 +1,5 @@
 import type { Check } from '../rules/checks/check';
+import { isOf } from '../rules/checks/check';
 import type { MeasuredCheck, Raise } from '../rules/checks/measured';
 import { floodCheckOf, type Method } from '../rules/ruleBook';
 import type { ShowerModel } from '../shower/geometry/showerModel';
@@ -39,7 +40,7 @@ export function onThisDrawing(
   check: Check,
   element: string,
 ): { check: Check; raised: Raise | null } {
-  if (check.kind !== 'measured' || !check.raisedTo || check.limit.atLeastMm === undefined)
+  if (!isOf(check, 'measured') || !check.raisedTo || check.limit.atLeastMm === undefined)
     return { check, raised: null };
   const asked = check.raisedTo.flatMap((by) => {
     const mm = HEIGHTS[by](model, method);

@@ -1,20 +1,18 @@
 import { sha256Hex } from '../log/chain';
-import type { Requirement } from '../log/judgement';
 import { allEvidence, type Evidence, type ShowerState } from '../log/state';
 import { type DrawnPlace, drawPlaces } from '../membrane/samplingPlan';
-import type { MeasuredCheck } from '../rules/checks/measured';
+import { type AskedOf, askedOfKind } from './asked';
 import { outsideLimit } from './measured';
 import { partsOfFace } from './place';
 import { WHOLE_SHOWER } from './requirements';
 
 /** A measured line that random places are drawn on. */
-export type Lap = Requirement & { check: MeasuredCheck };
+export type Lap = AskedOf<'measured'>;
 
 /** The measured seams of a stage that places can be drawn on: those of the check with the longest lines, and of it alone. */
 export function lapRequirements(state: ShowerState, stage: string): Lap[] {
-  const all = state.requirements.filter(
-    (r): r is Lap =>
-      r.stage.key === stage && r.hasLength && r.check.kind === 'measured' && r.check.limit.atLeastMm !== undefined,
+  const all = askedOfKind(state.requirements, 'measured').filter(
+    (r) => r.stage.key === stage && r.hasLength && r.check.limit.atLeastMm !== undefined,
   );
   const total = (id: string) => all.filter((r) => r.check.id === id).reduce((sum, r) => sum + r.lengthMm, 0);
   const ids = [...new Set(all.map((r) => r.check.id))].sort((a, b) => total(b) - total(a));

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { TakeOffItem } from '../materials/takeOffItem';
-import { Check } from './checks/check';
+import { Check, checksOf } from './checks/check';
 import { Named, VARIANTS } from './checks/checkBase';
 import type { FloodCheck } from './checks/flood';
 import { LookedCheck } from './checks/looked';
@@ -136,7 +136,17 @@ export function findCheck(stage: Stage, id: string): Check | null {
 
 /** The flood check of a method with its stage, or null when the method asks for none. */
 export function floodCheckOf(method: Method): { stage: Stage; check: FloodCheck } | null {
-  for (const stage of method.stages)
-    for (const check of stage.checks) if (check.kind === 'flood') return { stage, check };
+  for (const stage of method.stages) for (const check of checksOf(stage.checks, 'flood')) return { stage, check };
   return null;
+}
+
+/** All flood checks of a book, method by method. */
+export const floodChecksOf = (book: RuleBook): FloodCheck[] =>
+  book.methods.flatMap((m) => m.stages.flatMap((s) => checksOf(s.checks, 'flood')));
+
+/** The book with the smallest leak that every flood test must exclude, mm a day; null: no test can pass. */
+export function withSmallestLeak(book: RuleBook, smallestLeakMmPerDay: number | null): RuleBook {
+  const changed = structuredClone(book);
+  for (const check of floodChecksOf(changed)) check.smallestLeakMmPerDay = smallestLeakMmPerDay;
+  return changed;
 }

@@ -845,7 +845,10 @@ class World {
       return;
     }
     const at = (levels: number[]) =>
-      levels.map((levelMm, i) => ({ atHours: b.seriesHours + b.minutes[i]! / 60, levelMm }));
+      levels
+        .map((levelMm, i) => ({ atHours: b.seriesHours + b.minutes[i]! / 60, levelMm }))
+        // What a logger wrote before this test was filled is of another water.
+        .filter((r) => r.atHours >= 0);
     const judged =
       b.water.length === 0
         ? null
@@ -865,7 +868,7 @@ class World {
     const lacks: Record<string, number> = {};
     if (b.missing) for (const stage of b.missingStages) lacks[`no ${stage}`] = 1;
     if (24 - (v?.hoursRun ?? 0) > 1 / 60) lacks.hours = 24 - (v?.hoursRun ?? 0);
-    const first = b.minutes.length > 0 && b.water.length > 0 ? b.water[0]! : b.filled;
+    const first = at(b.water)[0]?.levelMm ?? b.filled;
     const shallow = (this.model!.geometry.perimeterRiseMm ?? 0) + 50.8 - Math.min(b.filled, first);
     if (shallow > 0.5) lacks.depth = shallow;
     const curbs = this.model!.geometry.edges.flatMap((x) => (x.kind === 'curb' ? [x.heightMm] : []));

@@ -1,4 +1,5 @@
 import { allEvidence, type ShowerState } from '@careful-seam/core/log/state';
+import { lengthLimit } from '@careful-seam/core/rules/checks/check';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { elementName } from '@careful-seam/words/texts/names';
 import { type Language, makeWords, type Words } from '@careful-seam/words/texts/words';
@@ -59,7 +60,7 @@ export function readingsCsv(state: ShowerState, language: Language): string {
     .filter((e) => e.kind === 'reading')
     .map((e) => {
       const check = checks.get(e.check);
-      const limit = check?.kind === 'measured' ? check.limit : {};
+      const limit = check ? lengthLimit(check) : {};
       const where = state.geometry ? elementName(t, state.geometry.model, e.element) : e.element;
       const counts = t(`csv.does.${e.voided ? 'voided' : e.lookAgain ? 'lookAgain' : 'counts'}`);
       return [

@@ -1,4 +1,5 @@
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
+import { askedOfKind } from '@careful-seam/core/checks/asked';
 import { climateOf } from '@careful-seam/core/checks/cureOfShower';
 import { showerFilms } from '@careful-seam/core/checks/film';
 import { waitLayers } from '@careful-seam/core/checks/wait';
@@ -31,8 +32,7 @@ function filmsOf(state: ShowerState): ShowerRecord['films'] {
 const iso = (ms: number): string => new Date(ms).toISOString();
 
 function curesOf(state: ShowerState): ShowerRecord['cures'] {
-  return state.requirements.flatMap(({ check, stage }) => {
-    if (check.kind !== 'wait') return [];
+  return askedOfKind(state.requirements, 'wait').flatMap(({ check, stage }) => {
     const slowest = waitLayers(state, check)?.at(-1);
     if (!slowest) return [];
     return [

@@ -1,13 +1,10 @@
 import { defaultRuleBook } from '@careful-seam/core/rules/defaultRuleBook';
-import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { floodChecksOf, type RuleBook, withSmallestLeak } from '@careful-seam/core/rules/ruleBook';
 import type { DataSource } from 'typeorm';
 import { RuleBookEntity } from './entities/firm';
 
 /** Books did not say what they were made from until this one had been shipped. */
 const BEFORE_IT_WAS_WRITTEN = 3;
-
-const floodsOf = (book: RuleBook) =>
-  book.methods.flatMap((m) => m.stages.flatMap((st) => st.checks.filter((c) => c.kind === 'flood')));
 
 /** The shipped book with what only the firm can know of it: its products, its choices, the smallest leak it wants ruled out. */
 function withFirmsOwn(shipped: RuleBook, own: RuleBook | undefined): RuleBook {
@@ -16,10 +13,8 @@ function withFirmsOwn(shipped: RuleBook, own: RuleBook | undefined): RuleBook {
   const known = new Set(book.disagreements.map((d) => d.id));
   book.productLines = own.productLines ?? [];
   book.choices = Object.fromEntries(Object.entries(own.choices ?? {}).filter(([id]) => known.has(id)));
-  const leak = floodsOf(own).find((c) => c.kind === 'flood' && c.smallestLeakMmPerDay !== null);
-  for (const check of floodsOf(book))
-    if (check.kind === 'flood' && leak?.kind === 'flood') check.smallestLeakMmPerDay = leak.smallestLeakMmPerDay;
-  return book;
+  const leak = floodChecksOf(own).find((c) => c.smallestLeakMmPerDay !== null);
+  return leak ? withSmallestLeak(book, leak.smallestLeakMmPerDay) : book;
 }
 
 /**

@@ -1,5 +1,5 @@
 import type { CheckDifference } from '@careful-seam/core/proof/shown/compareBooks';
-import type { Check } from '@careful-seam/core/rules/checks/check';
+import { type Check, isOf } from '@careful-seam/core/rules/checks/check';
 import { limitWords } from '@careful-seam/words/sentences/sentences';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../ui/preferences';
@@ -12,7 +12,7 @@ export function DifferenceList({ differences }: { differences: readonly CheckDif
     check === null
       ? t('rules.nothing')
       : [limitWords(t, check, unit), t(`severity.${check.severity}`), waitOf(check)].filter(Boolean).join(', ');
-  const waitOf = (check: Check) => (check.kind === 'wait' ? t('figure.hours', { value: check.hours }) : '');
+  const waitOf = (check: Check) => (isOf(check, 'wait') ? t('figure.hours', { value: check.hours }) : '');
   return (
     <ul className="flex flex-col">
       {differences.map((d) => {

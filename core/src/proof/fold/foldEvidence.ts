@@ -1,4 +1,4 @@
-import { outsideLimit } from '../../checks/measured';
+import { readingFails } from '../../checks/measured';
 import { stretchOn } from '../../checks/place';
 import { WHOLE_SHOWER } from '../../checks/requirements';
 import type { Entry, EntryOf } from '../../log/entry';
@@ -170,7 +170,7 @@ export function addReading(state: ShowerState, e: EntryOf<'reading'>): void {
     (r) => r.stage.key === stageKey && r.check.id === id && r.element === at.element,
   );
   const check = asked?.check ?? checkIn(state, stageKey, id);
-  if (check?.kind !== 'measured' || !outsideLimit(check, e.body.valueMm)) return;
+  if (!check || !readingFails(check, e.body.valueMm)) return;
   const reach = check.pattern.speaksForMm;
   const seam = state.seamById.get(e.body.place.element);
   const place = seam

@@ -4,6 +4,7 @@ import type { Entry, EntryOf } from '../../log/entry';
 import { compareEntries } from '../../log/order';
 import { type Arrivals, allEvidence, instantOf, type Release, type ShowerState } from '../../log/state';
 import { byManager, mayBe, mayCorrect } from '../../log/who';
+import { followsStage, ruleOf } from '../../rules/checks/check';
 import { combineMethods, methodsOfParts, type Pinned } from '../../rules/combineMethods';
 import type { RuleBook } from '../../rules/ruleBook';
 import { PARTS } from '../../shower/geometry/parts';
@@ -127,7 +128,7 @@ function markCovered(state: ShowerState, stageKey: string): void {
   if (order === undefined) return;
   for (const requirement of state.requirements) {
     if (requirement.stage.order >= order || !requirement.stage.holdPoint) continue;
-    if (requirement.check.severity === 'note' || requirement.check.kind === 'wait') continue;
+    if (requirement.check.severity === 'note' || !ruleOf(requirement.check).isOfWork) continue;
     if (state.stages.get(requirement.stage.key)?.release?.upheld) continue;
     const judgement = judge(state, requirement);
     if (judgement.satisfied || isLeftOpen(judgement)) continue;
@@ -141,7 +142,7 @@ function workDone(state: ShowerState, e: EntryOf<'work-done'>): void {
   const { stage } = e.body;
   markCovered(state, stage);
   begin(state, stage).work.push(e);
-  const waits = state.requirements.filter((r) => r.check.kind === 'wait' && r.check.after.includes(stage));
+  const waits = state.requirements.filter((r) => followsStage(r.check, stage));
   for (const wait of waits) if (!judge(state, wait).satisfied) takeReleaseBack(state, wait.stage.key, 'work', e.id);
   if (isUnderFlood(state, stage)) voidFlood(state, { cause: 'work', entry: e.id, at: e.observedAt });
 }

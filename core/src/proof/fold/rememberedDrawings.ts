@@ -1,5 +1,6 @@
 import { requirementsOf } from '../../checks/requirements';
 import type { Requirement } from '../../log/judgement';
+import { questionOf } from '../../rules/checks/check';
 import { combineMethods, drawnVariants, methodsOfParts, type Pinned } from '../../rules/combineMethods';
 import type { Method, RuleBook } from '../../rules/ruleBook';
 import type { ShowerGeometry } from '../../shower/geometry/showerGeometry';
@@ -35,7 +36,7 @@ function onDrawing(method: Method, requirements: Requirement[]): Asked {
   const stages = method.stages.map((stage) => {
     const here = new Set(requirements.filter((r) => r.stage === stage).map((r) => r.check.id));
     const checks = stage.checks.filter((c) => here.has(c.id));
-    return { ...stage, checks: checks.every((c) => c.kind === 'position') ? [] : checks };
+    return { ...stage, checks: checks.every((c) => questionOf(c) !== null) ? [] : checks };
   });
   return { method: { ...method, stages }, requirements };
 }

@@ -1,4 +1,5 @@
 import { isWorse } from '../../checks/acceptance';
+import { askedOfKind } from '../../checks/asked';
 import type { LayerReady } from '../../checks/cureOfShower';
 import { judge, judgeStage } from '../../checks/judge';
 import { judgedByOlder, judgingVersions } from '../../checks/judgedBy';
@@ -7,6 +8,7 @@ import { waitLayers } from '../../checks/wait';
 import type { Body } from '../../log/bodies';
 import type { Blocker, Judgement } from '../../log/judgement';
 import type { Release, ShowerState, StageState } from '../../log/state';
+import { isOf } from '../../rules/checks/check';
 import type { WaitCheck } from '../../rules/checks/wait';
 import { lowerBlockersOf, ownBlockersOf } from './release';
 
@@ -86,7 +88,7 @@ export function blockedThen(state: ShowerState, key: string, release: Release): 
 /** True for a wait that only a guess at the air between far readings makes longer: no reason to doubt what somebody released. */
 function isGuess(state: ShowerState, blocker: Blocker): boolean {
   const check = blocker.kind === 'check' ? blocker.judgement.requirement.check : null;
-  if (check?.kind !== 'wait' || (blocker as CheckBlocker).verdict !== 'undecided') return false;
+  if (!check || !isOf(check, 'wait') || (blocker as CheckBlocker).verdict !== 'undecided') return false;
   return isBridged(check, waitLayers(state, check)?.at(-1));
 }
 
@@ -96,9 +98,9 @@ const isBridged = (check: WaitCheck, slowest: LayerReady | undefined): boolean =
 
 /** Waits that were released before they were over, as the air that was read later shows; what spoke against it then is named already. */
 function releasedEarly(state: ShowerState, key: string, release: Release): Blocker[] {
-  return state.requirements.flatMap((r): Blocker[] => {
+  return askedOfKind(state.requirements, 'wait').flatMap((r): Blocker[] => {
     const { check } = r;
-    if (r.stage.key !== key || check.kind !== 'wait') return [];
+    if (r.stage.key !== key) return [];
     const slowest = waitLayers(state, check)?.at(-1);
     if (!slowest || isBridged(check, slowest)) return [];
     if ((slowest.readyAtMs ?? Infinity) <= release.atMs) return [];

@@ -3,6 +3,7 @@ import { WHOLE_SHOWER } from '../../checks/requirements';
 import type { EntryOf } from '../../log/entry';
 import type { Place } from '../../log/places';
 import { allEvidence, type Evidence, type ShowerState } from '../../log/state';
+import { followsStage } from '../../rules/checks/check';
 import type { Point3 } from '../../shower/geometry/point';
 import type { ShowerModel } from '../../shower/geometry/showerModel';
 import type { Stretch } from '../../shower/seams/intervals';
@@ -97,7 +98,7 @@ function endDeviations(state: ShowerState, { place, order, parts }: Redone, orde
 /** Stages with a wait that begins anew when this stage is built again. */
 export function stagesWaitingFor(state: ShowerState, stageKey: string): string[] {
   return (state.rules?.method.stages ?? [])
-    .filter((s) => s.checks.some((c) => c.kind === 'wait' && c.after.includes(stageKey)))
+    .filter((s) => s.checks.some((c) => followsStage(c, stageKey)))
     .map((s) => s.key);
 }
 

@@ -1,3 +1,4 @@
+import { askedOfKind } from '../../checks/asked';
 import { filmAreas, filmLimits } from '../../checks/film';
 import { partOfFace } from '../../checks/requirements';
 import type { ShowerState } from '../../log/state';
@@ -9,10 +10,10 @@ import { PARTS } from '../../shower/geometry/parts';
 /** The film that a method's parts need, by the check that asks for it; null where it coats nothing. */
 function filmOf(state: ShowerState, key: string): FilmNeed | null {
   const byPart = methodsOfParts(state.rules!.pinned);
-  const found = state.requirements.find(
-    ({ check }) => check.kind === 'film' && (check.parts ?? PARTS).some((p) => byPart[p] === key),
+  const found = askedOfKind(state.requirements, 'film').find(({ check }) =>
+    (check.parts ?? PARTS).some((p) => byPart[p] === key),
   )?.check;
-  if (found?.kind !== 'film') return null;
+  if (!found) return null;
   return { areas: filmAreas(state.geometry!.model, found), limits: filmLimits(found) };
 }
 

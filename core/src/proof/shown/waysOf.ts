@@ -1,6 +1,7 @@
 import { judge } from '../../checks/judge';
 import { builtAs } from '../../checks/position';
 import type { ShowerState } from '../../log/state';
+import { questionOf } from '../../rules/checks/check';
 import { findDisagreement, positionEffect, standingPosition } from '../../rules/positions';
 import type { Effect } from '../../rules/ruleBook';
 
@@ -22,7 +23,8 @@ export function waysOf(state: ShowerState): Way[] {
   if (!rules) return [];
   const built = builtAs(state);
   return state.requirements.flatMap((r) => {
-    const question = r.check.kind === 'position' ? findDisagreement(rules.book, r.check.disagreement) : null;
+    const asked = questionOf(r.check);
+    const question = asked === null ? null : findDisagreement(rules.book, asked);
     if (!question) return [];
     const said = judge(state, r).position;
     const position = said ?? standingPosition(rules.book, question, built);

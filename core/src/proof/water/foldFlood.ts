@@ -5,6 +5,7 @@ import { FLOOD_MARGIN_MM } from '../../checks/waterProof';
 import type { EntryOf } from '../../log/entry';
 import type { FloodEnd, FloodFigures, FloodTest, Voided } from '../../log/floodTest';
 import { instantOf, type ShowerState, typedInstant } from '../../log/state';
+import { ruleOf } from '../../rules/checks/check';
 import type { FloodCheck } from '../../rules/checks/flood';
 import { floodCheckOf } from '../../rules/ruleBook';
 import { openDefect } from '../fold/foldDefects';
@@ -30,7 +31,7 @@ const asked = (state: ShowerState) => (state.rules ? floodCheckOf(state.rules.me
 function layersMissing(state: ShowerState, floodOrder: number): string[] {
   return state
     .rules!.method.stages.filter(
-      (s) => s.order < floodOrder && s.holdPoint && s.checks.some((c) => c.kind !== 'wait' && c.severity !== 'note'),
+      (s) => s.order < floodOrder && s.holdPoint && s.checks.some((c) => ruleOf(c).isOfWork && c.severity !== 'note'),
     )
     .map((s) => s.key)
     .filter((key) => (state.stages.get(key)?.release ?? null) === null);

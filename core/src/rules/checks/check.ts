@@ -40,3 +40,24 @@ const CHECK_RULES: { readonly [K in CheckKind]: CheckRule<CheckOf<K>> } = {
 
 /** What the rule book knows of the kind that this check is of. */
 export const ruleOf = <C extends Check>(check: C): CheckRule<C> => CHECK_RULES[check.kind] as unknown as CheckRule<C>;
+
+/** True for a check of this kind; where its own fields are needed, and nowhere to decide what a kind means: that stands in its rule. */
+export const isOf = <K extends CheckKind>(check: Check, kind: K): check is CheckOf<K> => check.kind === kind;
+
+/** The checks of one kind among others, in their order. */
+export const checksOf = <K extends CheckKind>(checks: readonly Check[], kind: K): CheckOf<K>[] =>
+  checks.filter((check) => isOf(check, kind));
+
+/** True where the work of a stage lets this check's time begin anew. */
+export const followsStage = (check: Check, stage: string): boolean => ruleOf(check).follows(check).includes(stage);
+
+/** The question on which the trade disagrees and that this check settles, by its id; null where it asks none. */
+export const questionOf = (check: Check): string | null => ruleOf(check).question(check);
+
+/** The limit of a length that is read, mm; empty for a check that has none. */
+export function lengthLimit(check: Check): { atLeastMm?: number; atMostMm?: number } {
+  const figures = ruleOf(check).figures(check);
+  if (figures?.in !== 'length') return {};
+  const { least, most } = figures;
+  return { ...(least === null ? {} : { atLeastMm: least }), ...(most === null ? {} : { atMostMm: most }) };
+}

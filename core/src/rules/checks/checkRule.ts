@@ -27,10 +27,20 @@ export interface CheckRule<C> {
   byWholeLabel: boolean;
   /** Of the shower or its drain it is asked once, by the method of the floor; where several methods ask: the stricter one. */
   ofWhole: 'floor' | 'stricter' | 'parts';
+  /** It is about something that was built and that a later layer covers; time alone is not. */
+  isOfWork: boolean;
+  /** Keys of the stages whose work lets it begin anew. */
+  follows: (check: C) => readonly string[];
+  /** The question on which the trade disagrees and that its answer settles, by its id; null where it asks none. */
+  question: (check: C) => string | null;
 }
+
+/** Of a kind that is asked of work, by itself and not after a stage, and that settles no question of the trade. */
+export const ofWork = { isOfWork: true, follows: () => [], question: () => null } as const;
 
 /** Of a kind whose limit is not a figure that a firm or a label sets. */
 export const noFigures = {
+  ...ofWork,
   fault: () => done(null),
   figures: () => null,
   withFigures: <C>(check: C): C => check,

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { done, refuse } from '../../outcome/outcome';
 import { base } from './checkBase';
-import { type CheckRule, figuresOf } from './checkRule';
+import { type CheckRule, figuresOf, ofWork } from './checkRule';
 
 /** Units of single figures; lengths are mm. */
 export const NUMBER_UNITS = ['mm', 'deg', 'count', 'percent', 'um', 'perm', 'hours', 'celsius', 'ratio'] as const;
@@ -29,6 +29,7 @@ const withFigures: CheckRule<NumberCheck>['withFigures'] = (check, { least, most
 
 /** What the rule book knows of a single figure: its limit is typed in the figure's unit, lengths in mm. */
 export const figureRule: CheckRule<NumberCheck> = {
+  ...ofWork,
   fault: ({ label, limit }) =>
     (limit?.atLeast ?? -Infinity) > (limit?.atMost ?? Infinity)
       ? refuse('check-limits-reversed', 'limit', { check: label })

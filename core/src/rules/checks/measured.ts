@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { done, refuse } from '../../outcome/outcome';
 import { base } from './checkBase';
-import { type CheckRule, figuresOf } from './checkRule';
+import { type CheckRule, figuresOf, ofWork } from './checkRule';
 
 const Limit = z
   .object({ atLeastMm: z.number().optional(), atMostMm: z.number().optional() })
@@ -49,6 +49,7 @@ const withFigures: CheckRule<MeasuredCheck>['withFigures'] = (check, { least, mo
 
 /** What the rule book knows of a length at places: its limit is typed as lengths, mm. */
 export const measuredRule: CheckRule<MeasuredCheck> = {
+  ...ofWork,
   fault: ({ label, limit }) =>
     (limit.atLeastMm ?? 0) > (limit.atMostMm ?? Infinity)
       ? refuse('check-limits-reversed', 'limit', { check: label })

@@ -15,4 +15,5 @@ export const positionRule: CheckRule<PositionCheck> = {
       ? done(null)
       : refuse('check-question-missing', '', { check: id, question: disagreement }),
   ofWhole: 'floor',
+  question: ({ disagreement }) => disagreement,
 };

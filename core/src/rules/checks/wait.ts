@@ -29,4 +29,7 @@ export const waitRule: CheckRule<WaitCheck> = {
   labelled: (check, _line, range) => ({ ...check, hours: range?.least ?? range?.most ?? check.hours }),
   byWholeLabel: false,
   ofWhole: 'stricter',
+  isOfWork: false,
+  follows: ({ after }) => after,
+  question: () => null,
 };

@@ -1,13 +1,12 @@
+import { type AskedOf, askedOfKind } from '@careful-seam/core/checks/asked';
 import { type LayerReady, laidIn, layersOf } from '@careful-seam/core/checks/cureOfShower';
 import { saturationPa } from '@careful-seam/core/cure/air';
 import type { Forecast } from '@careful-seam/core/cure/cureClock';
 import { HEATED_C, VENTILATED } from '@careful-seam/core/cure/siteAir';
-import type { Requirement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
-import type { WaitCheck } from '@careful-seam/core/rules/checks/wait';
 
 export interface ShowerWait {
-  requirement: Requirement & { check: WaitCheck };
+  requirement: AskedOf<'wait'>;
   /** Slowest last. */
   layers: LayerReady[];
   /** Stages that it follows too and that nothing was laid in yet. */
@@ -17,14 +16,13 @@ export interface ShowerWait {
 /** Waits whose layers are laid, those still to come first; all of them where none is left. */
 export function showerWaits(state: ShowerState, forecast: Forecast | null): ShowerWait[] {
   const { method } = state.rules!;
-  const all = state.requirements.flatMap((requirement): ShowerWait[] => {
+  const all = askedOfKind(state.requirements, 'wait').flatMap((requirement): ShowerWait[] => {
     const { check } = requirement;
-    if (check.kind !== 'wait') return [];
     const asked = check.after.filter((key) => method.stages.some((s) => s.key === key && s.checks.length > 0));
     const laid = asked.filter((key) => laidIn(state, key, check.cures === 'drying').length > 0);
     if (laid.length === 0) return [];
     const layers = layersOf(state, check, laid, forecast);
-    return [{ requirement: { ...requirement, check }, layers, toCome: asked.filter((key) => !laid.includes(key)) }];
+    return [{ requirement, layers, toCome: asked.filter((key) => !laid.includes(key)) }];
   });
   const open = all.filter((w) => state.stages.get(w.requirement.stage.key)?.word !== 'released');
   return open.length > 0 ? open : all;

@@ -1,3 +1,4 @@
+import { askedOfKind } from '@careful-seam/core/checks/asked';
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { isMilder } from '@careful-seam/core/log/who';
@@ -48,8 +49,8 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
     if (!photos) return;
     const at = placeOf(state, element, lengthMm === null ? {} : place);
     const body = { stage, place: at, kind, severity, words: words.trim(), photos };
-    const checks = state.requirements
-      .filter((r) => r.stage.key === stage && r.element === element && r.check.kind === 'looked')
+    const checks = askedOfKind(state.requirements, 'looked')
+      .filter((r) => r.stage.key === stage && r.element === element)
       // What is milder than a check stops does not fail that check.
       .filter((r) => !isMilder(severity, r.check.severity))
       .map((r) => r.check.id);

@@ -1,3 +1,4 @@
+import { askedOfKind } from '@careful-seam/core/checks/asked';
 import { waterProof } from '@careful-seam/core/checks/waterProof';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { showLength } from '@careful-seam/core/units/length';
@@ -20,8 +21,8 @@ export function ProvedList({ state, belowMm, proved }: Props) {
   const found = waterProof(model, belowMm);
   const how = (element: string): string => {
     const checks = state.requirements.filter((r) => r.element === element);
-    const measured = checks.filter((r) => r.check.kind === 'measured').map((r) => r.check.label);
-    const looked = checks.filter((r) => r.check.kind === 'looked').map((r) => r.check.label);
+    const measured = askedOfKind(checks, 'measured').map((r) => r.check.label);
+    const looked = askedOfKind(checks, 'looked').map((r) => r.check.label);
     if (measured.length > 0) return t('flood.how.measured', { check: [...new Set(measured)].join(', ') });
     return looked.length > 0 ? t('flood.how.looked') : t('flood.how.nothing');
   };

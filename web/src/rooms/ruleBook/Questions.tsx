@@ -1,3 +1,4 @@
+import { questionOf } from '@careful-seam/core/rules/checks/check';
 import { standingPosition } from '@careful-seam/core/rules/positions';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { useTranslation } from 'react-i18next';
@@ -17,7 +18,7 @@ export function Questions({ draft, say, method, stage, onChange }: Props) {
   const asked = draft.methods
     .find((m) => m.key === method)!
     .stages.find((s) => s.key === stage)!
-    .checks.flatMap((c) => (c.kind === 'position' ? [c.disagreement] : []));
+    .checks.flatMap((c) => questionOf(c) ?? []);
   const questions = draft.disagreements.filter((d) => asked.includes(d.id));
   if (questions.length === 0) return null;
   const choose = (id: string, key: string) => {

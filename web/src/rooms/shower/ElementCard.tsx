@@ -1,10 +1,11 @@
 import { isLeftOpen, judge } from '@careful-seam/core/checks/judge';
-import { outsideLimit } from '@careful-seam/core/checks/measured';
+import { readingFails } from '@careful-seam/core/checks/measured';
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { Judgement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { defectStep, isOverdue } from '@careful-seam/core/proof/holds/defectLife';
 import { seamLine } from '@careful-seam/core/proof/shown/seamLine';
+import { isOf } from '@careful-seam/core/rules/checks/check';
 import { showLength } from '@careful-seam/core/units/length';
 import { defectKindLabel, verdictSentence } from '@careful-seam/words/sentences/sentences';
 import { elementName } from '@careful-seam/words/texts/names';
@@ -128,11 +129,11 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
             line={seamLine(
               state,
               seam,
-              now ? [now, ...judgements.filter((j) => j.requirement.check.kind === 'looked')] : judgements,
+              now ? [now, ...judgements.filter((j) => isOf(j.requirement.check, 'looked'))] : judgements,
             )}
             lengthMm={seam.lengthMm}
             readings={now?.readings ?? []}
-            short={(e) => now?.requirement.check.kind === 'measured' && outsideLimit(now.requirement.check, e.valueMm!)}
+            short={(e) => now !== null && readingFails(now.requirement.check, e.valueMm!)}
             nextAtMm={now?.nextAtMm ?? null}
             unit={unit}
           />

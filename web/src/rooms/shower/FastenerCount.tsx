@@ -1,3 +1,4 @@
+import { askedOfKind } from '@careful-seam/core/checks/asked';
 import type { Requirement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { wallFrame } from '@careful-seam/core/shower/geometry/wallFrame';
@@ -10,11 +11,11 @@ import { usePreferences } from '../../ui/preferences';
 export function FastenerCount({ state, requirements }: { state: ShowerState; requirements: readonly Requirement[] }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const asked = requirements.find((r) => r.check.kind === 'looked' && r.check.fasteners !== undefined);
+  const asked = askedOfKind(requirements, 'looked').find((r) => r.check.fasteners !== undefined);
   const model = state.geometry!.model;
   const face = model.faces.find((f) => f.id === asked?.element);
   const edge = face?.edge == null ? null : model.geometry.edges[face.edge];
-  if (asked?.check.kind !== 'looked' || face?.edge == null || edge?.kind !== 'wall') return null;
+  if (!asked || face?.edge == null || edge?.kind !== 'wall') return null;
   const { firstRowMm, spacingMm, studSpacingMm } = asked.check.fasteners!;
   const widthMm = wallFrame(model.geometry, face.edge).lengthMm;
   const studs = studsAt(widthMm, studSpacingMm);

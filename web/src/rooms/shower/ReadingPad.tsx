@@ -2,6 +2,7 @@ import { judge } from '@careful-seam/core/checks/judge';
 import type { Judgement, Requirement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { weakestPlace } from '@careful-seam/core/membrane/laps';
+import { isOf } from '@careful-seam/core/rules/checks/check';
 import { MM_PER_INCH, parseLength, showLength } from '@careful-seam/core/units/length';
 import { limitWords, raisedWords } from '@careful-seam/words/sentences/sentences';
 import { faceName } from '@careful-seam/words/texts/names';
@@ -54,7 +55,7 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
   const now = sideToMeasure(state, requirements, side);
   const { requirement } = now;
   const check = requirement.check;
-  if (check.kind !== 'measured') throw new Error('only measured checks have a pad');
+  if (!isOf(check, 'measured')) throw new Error('only measured checks have a pad');
   const last = lastValues(state, check.id);
   const [text, setText] = useState('');
   const [atMm, setAtMm] = useState<number | null>(null);

@@ -1,5 +1,6 @@
 import { mayWrite } from '@careful-seam/core/log/roles';
 import type { ShowerState } from '@careful-seam/core/log/state';
+import { lengthLimit } from '@careful-seam/core/rules/checks/check';
 import type { PlanPoint } from '@careful-seam/core/shower/geometry/point';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useMemo, useState } from 'react';
@@ -23,7 +24,7 @@ import { useShooting } from './useShooting';
 /** What a bed of mortar must have at its thinnest, as the stage's own checks say; null where the base is no mortar. */
 function leastBedMm(state: ShowerState, stage: string): number | null {
   const found = state.requirements.find((r) => r.stage.key === stage && /^mortar-(at-drain|single)/.test(r.check.id));
-  return found?.check.kind === 'measured' ? (found.check.limit.atLeastMm ?? null) : null;
+  return (found && lengthLimit(found.check).atLeastMm) ?? null;
 }
 
 /** The bed under the drain's rim as it is typed, and whether it is thick enough where a shot stands so far over the rim, mm. */

@@ -1,3 +1,4 @@
+import { askedOfKind } from '@careful-seam/core/checks/asked';
 import { type KeptShot, standingShots } from '@careful-seam/core/checks/survey';
 import type { Requirement } from '@careful-seam/core/log/judgement';
 import type { Evidence, ShowerState } from '@careful-seam/core/log/state';
@@ -15,8 +16,8 @@ const stands = (e: Evidence): boolean => !e.voided && !e.lookAgain;
 
 /** The survey that a stage asks for, with the shots that stand; null where it asks for none. */
 export function surveyOf(state: ShowerState, stage: string): Survey | null {
-  const requirement = state.requirements.find((r) => r.stage.key === stage && r.check.kind === 'survey');
-  if (requirement?.check.kind !== 'survey') return null;
+  const requirement = askedOfKind(state.requirements, 'survey').find((r) => r.stage.key === stage);
+  if (!requirement) return null;
   const { check } = requirement;
   const of = (element: string) =>
     (state.evidence.get(element) ?? []).filter(
