@@ -122,6 +122,7 @@ export const PROBLEMS = {
   'check-film-reversed': ['check'],
   'check-limits-reversed': ['check'],
   'check-question-missing': ['check', 'question'],
+  'check-kind-missing': ['check', 'kind'],
   'check-stage-missing': ['check', 'stage'],
   'check-twice': ['check', 'stage', 'method'],
   'line-dry-over-wet': ['line'],

@@ -6,11 +6,15 @@ import { filmFault } from './filmFault';
 import { RuleBook } from './ruleBook';
 
 function checkOne(check: Check, within: Surroundings, field: string): Outcome<null> {
+  const { label, defectKind } = check;
+  if (defectKind !== undefined && !within.kinds.has(defectKind))
+    return refuse('check-kind-missing', `${field}.defectKind`, { check: label, kind: defectKind });
   return below(field, ruleOf(check).fault(check, within));
 }
 
 function checkMethods(book: RuleBook): Outcome<null> {
   const questions = new Set(book.disagreements.map((d) => d.id));
+  const kinds = new Set(book.defectKinds.map((k) => k.id));
   for (const [m, method] of book.methods.entries()) {
     const stages = new Set(method.stages.map((s) => s.key));
     if (stages.size !== method.stages.length)
@@ -22,7 +26,7 @@ function checkMethods(book: RuleBook): Outcome<null> {
         if (seen.has(check.id))
           return refuse('check-twice', `${field}.id`, { check: check.id, stage: stage.label, method: method.label });
         seen.add(check.id);
-        const fine = checkOne(check, { stages, questions }, field);
+        const fine = checkOne(check, { stages, questions, kinds }, field);
         if (!fine.ok) return fine;
       }
     }

@@ -5,6 +5,7 @@ import type { Variant } from './checks/checkBase';
 import { withLabels } from './labelLimits';
 import type { ProductLine } from './productLine';
 import { findMethod, type Method, type RuleBook, type Stage } from './ruleBook';
+import { asksTransition } from './tools';
 
 /** How a shower is built: its main method, parts that differ, ways of building, and where its inspection begins. */
 export interface Pinned {
@@ -109,7 +110,7 @@ export function combineMethods(book: RuleBook, pinned: Pinned, variants: readonl
       if (at < begins) return { ...stage, checks: [], notInspected: true };
       const old = stage.existing === true && standsAlready;
       const checks = stage.checks.filter((c) => !c.when || holds.has(c.when) || (old && c.when === 'renovation'));
-      if (key === 'membrane' && used.length > 1 && book.transition) checks.push(book.transition);
+      if (asksTransition(stage) && used.length > 1 && book.transition) checks.push(book.transition);
       return { ...stage, checks };
     });
   const label = used.length > 1 ? used.map((u) => u.method.label).join(' + ') : main.label;

@@ -1,10 +1,12 @@
 import { z } from 'zod';
 import { TakeOffItem } from '../materials/takeOffItem';
+import { SETTINGS } from '../walls/readySteps';
 import { Check, checksOf } from './checks/check';
 import { Named, VARIANTS } from './checks/checkBase';
 import type { FloodCheck } from './checks/flood';
 import { LookedCheck } from './checks/looked';
 import { LINE_KINDS, ProductLine } from './productLine';
+import { KIND_MEANS, stageTools } from './tools';
 
 /** A rung of the ladder with its checks. */
 export const Stage = z.object({
@@ -19,6 +21,7 @@ export const Stage = z.object({
   checks: z.array(Check),
   /** Of a shower that stands already: asked where the inspection begins at such a stage, or where old tile is drawn. */
   existing: z.boolean().optional(),
+  ...stageTools,
   /** Built before this firm's inspection began: nothing is asked, nothing was proved. */
   notInspected: z.boolean().optional(),
 });
@@ -84,7 +87,15 @@ export const RuleBook = z.object({
   version: z.number().int().min(1),
   title: z.string().min(1),
   deference: z.array(z.string()).min(1),
-  defectKinds: z.array(z.object({ id: z.string(), label: z.string(), stages: z.array(z.string()) })),
+  defectKinds: z.array(
+    z.object({
+      id: z.string(),
+      label: z.string(),
+      stages: z.array(z.string()),
+      /** What the program opens a defect of this kind for by itself. */
+      means: z.enum(KIND_MEANS).optional(),
+    }),
+  ),
   /** Families of causes, and why the check before did not catch it. Empty in books before version 3. */
   causes: z.array(Named).default([]),
   escapes: z.array(Named).default([]),
@@ -108,6 +119,8 @@ export const RuleBook = z.object({
       stages: z.array(Stage).min(1),
       /** What must lie ready before the first layer; what is not required is recommended. */
       kit: z.array(Named.extend({ required: z.boolean(), line: z.enum(LINE_KINDS).optional() })).default([]),
+      /** How it sets its first layer: what a substrate needs before it goes by this. */
+      setting: z.enum(SETTINGS).optional(),
       /** What it uses, told by the parts of the shower that it goes on. */
       takeOff: z.array(TakeOffItem).default([]),
       /** What its corners, openings and drain look like; without it no drawing is shown. */

@@ -1,3 +1,8 @@
+/** How a method sets its first layer, which says what a substrate needs before it: bedded, thin-set, coated, or simply fixed. */
+export const SETTINGS = ['bed', 'thin-set', 'coat', 'fixed'] as const;
+/** One of them. */
+export type Setting = (typeof SETTINGS)[number];
+
 /** What a layer is set on. */
 export const SUBSTRATES = ['wood', 'concrete', 'cement-board', 'gypsum', 'foam', 'mortar-bed', 'metal-flange'] as const;
 /** What the membrane goes on. */
@@ -17,23 +22,20 @@ export const READY_STEPS = [
 /** One of them. */
 export type ReadyStep = (typeof READY_STEPS)[number];
 
-const MORTAR_SET = ['bonded-sheet', 'sealant-board', 'ready-pan'];
-const COATED = ['liquid', 'leak-control-flange'];
-
 /**
- * The steps that a method asks of a substrate before anything is set on it: sound and swept always; a thirsty one
+ * The steps that a way of setting the first layer asks of a substrate before anything is set on it: sound and swept always; a thirsty one
  * dampened before cement; primer before a liquid coat; primer and slurry under a mortar bed; a metal flange degreased
  * [common practice, no source]. The label of the product comes first.
  */
-export function readySteps(method: string, substrate: Substrate): ReadyStep[] {
+export function readySteps(setting: Setting, substrate: Substrate): ReadyStep[] {
   if (substrate === 'metal-flange') return ['wiped', 'degreased'];
-  if (method === 'liner-mortar') {
+  if (setting === 'bed') {
     if (substrate === 'foam' || substrate === 'cement-board' || substrate === 'gypsum')
       return ['sound', 'swept', 'wiped'];
     return substrate === 'mortar-bed' ? ['sound', 'swept'] : ['sound', 'swept', 'primed', 'slurried'];
   }
-  if (COATED.includes(method)) return ['sound', 'swept', 'wiped', 'primed'];
-  if (MORTAR_SET.includes(method))
+  if (setting === 'coat') return ['sound', 'swept', 'wiped', 'primed'];
+  if (setting === 'thin-set')
     return ['sound', 'swept', 'sponged', ...(substrate === 'foam' ? [] : (['dampened'] as const))];
   return ['sound', 'swept', 'wiped'];
 }
@@ -44,8 +46,8 @@ export interface Readiness {
   missing: ReadyStep[];
 }
 
-/** Whether a substrate is ready: every step its method asks for was answered as done. */
-export function substrateReady(method: string, substrate: Substrate, done: readonly ReadyStep[]): Readiness {
-  const missing = readySteps(method, substrate).filter((step) => !done.includes(step));
+/** Whether a substrate is ready: every step its setting asks for was answered as done. */
+export function substrateReady(setting: Setting, substrate: Substrate, done: readonly ReadyStep[]): Readiness {
+  const missing = readySteps(setting, substrate).filter((step) => !done.includes(step));
   return { ready: missing.length === 0, missing };
 }

@@ -6,6 +6,10 @@ export const BOOK_ERRORS = {
     en: '"{{check}}": the greatest film lies under the least. Check both.',
     es: '«{{check}}»: la película mayor queda por debajo de la menor. Revise las dos.',
   },
+  'check-kind-missing': {
+    en: '"{{check}}" names the kind of defect "{{kind}}", which the book does not hold. Add it, or name another.',
+    es: '«{{check}}» nombra el tipo de defecto «{{kind}}», que el libro no contiene. Añádalo, o nombre otro.',
+  },
   'check-limits-reversed': {
     en: '"{{check}}": the upper limit lies below the lower one. Check both.',
     es: '«{{check}}»: el límite superior queda por debajo del inferior. Revise los dos.',

@@ -97,6 +97,11 @@ describe('a rule book from outside', () => {
       { code: 'check-stage-missing' },
     ],
     [
+      'a check that fails as a kind of defect that nobody knows',
+      broken((b) => Object.assign(lap(b), { defectKind: 'crooked' })),
+      { code: 'check-kind-missing', field: expect.stringMatching(/checks\.\d+\.defectKind$/) },
+    ],
+    [
       'a question that accepts nothing',
       broken((b) => {
         for (const p of b.disagreements[0]!.positions) p.effect = 'note';

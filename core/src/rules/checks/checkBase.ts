@@ -3,6 +3,7 @@ import { FACE_KINDS } from '../../shower/geometry/face';
 import { PARTS } from '../../shower/geometry/parts';
 import { SEAM_KINDS } from '../../shower/seams/seam';
 import { FromLabel } from '../productLine';
+import { ANSWERED_WITH } from '../tools';
 
 /** What a failed check does: it stops the work, is put right before the stage is released, or is only noted. */
 export const SEVERITIES = ['stop', 'fix', 'note'] as const;
@@ -58,6 +59,12 @@ export const base = {
   when: z.enum(VARIANTS).optional(),
   /** A question that the trade disagrees on and that this check decides by the firm's choice. */
   disagreement: z.string().optional(),
+  /** The kind of defect that it is when this check fails. */
+  defectKind: z.string().optional(),
+  /** What answers it for the person. */
+  answeredWith: z.enum(ANSWERED_WITH).optional(),
+  /** It says how thick a bed of mortar must be at its thinnest. */
+  isThinnestBed: z.boolean().optional(),
   /** The figure of a label that stands for this limit where the shower's product line states it. */
   fromLabel: FromLabel.optional(),
 };

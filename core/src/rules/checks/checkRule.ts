@@ -7,10 +7,11 @@ export interface Figures {
   most: number | null;
 }
 
-/** What a check is held against when a book is read: the stages of its method, and the questions that the book holds. */
+/** What a check is held against when a book is read: the stages of its method, the questions and kinds of defect of its book. */
 export interface Surroundings {
   stages: ReadonlySet<string>;
   questions: ReadonlySet<string>;
+  kinds: ReadonlySet<string>;
 }
 
 /** What the rule book must know of a kind of check. A kind that lacks one of these does not compile. */

@@ -3,6 +3,7 @@ import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { isMilder } from '@careful-seam/core/log/who';
 import { SEVERITIES, type Severity } from '@careful-seam/core/rules/checks/checkBase';
+import { kindOfFailure } from '@careful-seam/core/rules/tools';
 import { elementName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -36,10 +37,9 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
     toMm: stretch?.toMm ?? known?.toMm ?? lengthMm ?? 0,
   });
   const kinds = state.rules!.book.defectKinds.filter((k) => k.stages.includes(stage));
-  const [kind, setKind] = useState(
-    defect?.kind ??
-      (defect?.check === 'lap' || defect?.check === 'lap-small' ? 'short-lap' : (kinds[0]?.id ?? 'other')),
-  );
+  const checks = state.rules!.method.stages.find((s) => s.key === stage)?.checks;
+  const failed = checks?.find((c) => c.id === defect?.check);
+  const [kind, setKind] = useState(defect?.kind ?? (failed && kindOfFailure(failed)) ?? kinds[0]?.id ?? 'other');
   const [severity, setSeverity] = useState<Severity>(defect?.severity ?? 'fix');
   const [words, setWords] = useState(defect?.words ?? '');
   const pictures = useFormPictures();

@@ -2,6 +2,7 @@ import { WHOLE_SHOWER } from '@careful-seam/core/checks/requirements';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import { shoppingList, type TakeOffLine, usedVerdict } from '@careful-seam/core/materials/takeOff';
 import { showerTakeOff, usedOf } from '@careful-seam/core/proof/shown/takeOffOfShower';
+import { answeredWithOf } from '@careful-seam/core/rules/tools';
 import { writeTakeOffCsv } from '@careful-seam/files/takeOffCsv';
 import { elementName } from '@careful-seam/words/texts/names';
 import { useEffect, useMemo, useState } from 'react';
@@ -18,7 +19,7 @@ import { CutPlan } from './CutPlan';
 
 /** The stage and check where what was used is told; null where the method has none. */
 function usedCheck({ state }: LocalShower) {
-  return state.requirements.find((r) => r.check.id === 'materials-used') ?? null;
+  return state.requirements.find((r) => answeredWithOf(r.check) === 'materials') ?? null;
 }
 
 /** What was used of each item: told before, typed now, and kept as the answer of its check. */

@@ -3,7 +3,7 @@ import { BookList } from '@careful-seam/contract/api/office';
 import { changesFor, compareBooks } from '@careful-seam/core/proof/shown/compareBooks';
 import { checkBook } from '@careful-seam/core/rules/checkBook';
 import type { Check } from '@careful-seam/core/rules/checks/check';
-import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import type { Method, RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { textIn, translateBook, withTextIn } from '@careful-seam/core/rules/translateBook';
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
@@ -97,11 +97,15 @@ function Compared({ draft, version }: { draft: RuleBook; version: number }) {
   );
 }
 
+/** The stage of a method that asks the most: where a reader of its rules most likely wants to begin. */
+const mostAsked = (method: Method): string =>
+  method.stages.reduce((most, stage) => (stage.checks.length > most.checks.length ? stage : most)).key;
+
 /** A draft of the next version: what is shown of it, and what it says otherwise than the newest. */
 function useEditing(newest: RuleBook) {
   const [draft, setDraft] = useState(newest);
   const [method, setMethod] = useState(newest.methods[0]!.key);
-  const [stage, setStage] = useState('membrane');
+  const [stage, setStage] = useState(() => mostAsked(newest.methods[0]!));
   const [products, setProducts] = useState(false);
   const [against, setAgainst] = useState<number | null>(null);
   const [fileProblem, setFileProblem] = useState<string | null>(null);

@@ -3,6 +3,7 @@ import type { ShowerState } from '@careful-seam/core/log/state';
 import { methodsInUse } from '@careful-seam/core/rules/combineMethods';
 import type { Together } from '@careful-seam/core/rules/mixedParts';
 import { productsOf } from '@careful-seam/core/rules/productsOf';
+import { kindMeaning } from '@careful-seam/core/rules/tools';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { pinnedTo } from '../../shared/OfferedBook';
@@ -60,7 +61,7 @@ export function KitSheet({ shower, onClose }: Props) {
     ].filter((part) => part !== '');
     const wrong = incomplete;
     const id = newId();
-    const kind = missing.length > 0 ? 'kit-missing' : 'kit-substitute';
+    const kind = kindMeaning(book, missing.length > 0 ? 'kit-missing' : 'kit-substitute');
     const look = { stage, checks: ['kit'], places: [place], answer: wrong ? 'defect' : 'ok', reason: told.join(' ') };
     const defect = { stage, place, kind, severity: 'fix', words: told.join(' '), photos: [], about: id };
     const same = chosen.join(' ') === (pinned.lines ?? []).join(' ');

@@ -1,4 +1,5 @@
 import type { Stage } from '@careful-seam/core/rules/ruleBook';
+import { sumsOf } from '@careful-seam/core/rules/tools';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { isAsked } from '../../shared/answering';
@@ -7,7 +8,7 @@ import { KitSheet } from './KitSheet';
 import { StepsSheet } from './StepsSheet';
 import { WaysSheet } from './WaysSheet';
 import { ReadySheet, readyCheck } from './workOut/ReadySheet';
-import { hasStageSums, StageSumSheet } from './workOut/StageSumSheet';
+import { StageSumSheet } from './workOut/StageSumSheet';
 
 interface Props {
   shower: LocalShower;
@@ -44,7 +45,7 @@ export function StageHead({ shower, spec, mayInspect }: Props) {
             {t('ways.open')}
           </button>
         )}
-        {mayInspect && hasStageSums(stage) && (
+        {mayInspect && sumsOf(spec).length > 0 && (
           <button type="button" className="key px-2 text-sm" onClick={() => setSheet('sums')}>
             {t('sum.short')}
           </button>

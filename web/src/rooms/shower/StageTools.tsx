@@ -1,4 +1,5 @@
 import { lapRequirements } from '@careful-seam/core/checks/randomDraws';
+import { toolsOf } from '@careful-seam/core/rules/tools';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
@@ -13,29 +14,25 @@ interface Props {
   mayInspect: boolean;
 }
 
-/** Stages where something is mixed. */
-const MIXED: readonly string[] = ['base', 'membrane', 'tile'];
-/** The stage where the method's material goes on. */
-const USES: readonly string[] = ['boards', 'membrane'];
-
 /** What a stage has beside its looks and readings: a survey, a film, the cure clock, materials, places at random, a timer. */
 export function StageTools({ shower, stage, mayInspect }: Props) {
   const { t } = useTranslation();
   const [sheet, setSheet] = useState<'random' | 'mix' | null>(null);
   const { state } = shower;
-  const checks = state.rules!.method.stages.find((s) => s.key === stage)!.checks;
-  const screens = new Set(checks.map(screenOf));
+  const spec = state.rules!.method.stages.find((s) => s.key === stage)!;
+  const screens = new Set(spec.checks.map(screenOf));
+  const offers = new Set(toolsOf(spec));
   const link = (to: string, label: string) => (
     <Link key={to} to={`/showers/${shower.id}/${to}`} className="key flex grow items-center justify-center px-2">
       {label}
     </Link>
   );
-  const random = mayInspect && stage === 'membrane' && lapRequirements(state, stage).length > 0;
+  const random = mayInspect && offers.has('random-places') && lapRequirements(state, stage).length > 0;
   const tools = [
     ...(screens.has('survey') ? [link(`survey?stage=${stage}`, t('survey.open'))] : []),
     ...(screens.has('film') ? [link('film', t('film.open'))] : []),
     ...(screens.has('cure') ? [link('cure', t('cure.open'))] : []),
-    ...(USES.includes(stage) ? [link('materials', t('materials.open'))] : []),
+    ...(offers.has('materials') ? [link('materials', t('materials.open'))] : []),
     ...(random
       ? [
           <button key="random" type="button" className="key grow px-2" onClick={() => setSheet('random')}>
@@ -43,7 +40,7 @@ export function StageTools({ shower, stage, mayInspect }: Props) {
           </button>,
         ]
       : []),
-    ...(MIXED.includes(stage)
+    ...(offers.has('mix-timer')
       ? [
           <button key="mix" type="button" className="key grow px-2" onClick={() => setSheet('mix')}>
             {t('mix.open')}

@@ -1,6 +1,7 @@
 import { mayWrite } from '@careful-seam/core/log/roles';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { lengthLimit } from '@careful-seam/core/rules/checks/check';
+import { isThinnestBed } from '@careful-seam/core/rules/tools';
 import type { PlanPoint } from '@careful-seam/core/shower/geometry/point';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useMemo, useState } from 'react';
@@ -23,7 +24,7 @@ import { useShooting } from './useShooting';
 
 /** What a bed of mortar must have at its thinnest, as the stage's own checks say; null where the base is no mortar. */
 function leastBedMm(state: ShowerState, stage: string): number | null {
-  const found = state.requirements.find((r) => r.stage.key === stage && /^mortar-(at-drain|single)/.test(r.check.id));
+  const found = state.requirements.find((r) => r.stage.key === stage && isThinnestBed(r.check));
   return (found && lengthLimit(found.check).atLeastMm) ?? null;
 }
 

@@ -1,6 +1,8 @@
 import { WHOLE_SHOWER } from '@careful-seam/core/checks/requirements';
 import type { Requirement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
+import { findMethod } from '@careful-seam/core/rules/ruleBook';
+import { answeredWithOf, settingOf } from '@careful-seam/core/rules/tools';
 import {
   type ReadyStep,
   readySteps,
@@ -17,7 +19,7 @@ import { Sheet } from '../../../ui/Sheet';
 
 /** The check that a substrate's readiness answers, or null where a stage has none. */
 export function readyCheck(state: ShowerState, stage: string): Requirement | null {
-  return state.requirements.find((r) => r.stage.key === stage && r.check.id.startsWith('substrate-ready')) ?? null;
+  return state.requirements.find((r) => r.stage.key === stage && answeredWithOf(r.check) === 'readiness') ?? null;
 }
 
 interface Props {
@@ -31,12 +33,12 @@ interface Props {
 export function ReadySheet({ showerId, state, requirement, onClose }: Props) {
   const { t } = useTranslation();
   const writeAll = useStore((s) => s.writeAll);
-  const { method } = state.rules!.pinned;
-  const floorMethod = state.rules!.pinned.parts?.floor ?? method;
+  const { book, pinned } = state.rules!;
+  const setting = settingOf(findMethod(book, pinned.parts?.floor ?? pinned.method)!);
   const [substrate, setSubstrate] = useState<Substrate>('wood');
   const [done, setDone] = useState<ReadyStep[]>([]);
-  const steps = readySteps(floorMethod, substrate);
-  const { ready, missing } = substrateReady(floorMethod, substrate, done);
+  const steps = readySteps(setting, substrate);
+  const { ready, missing } = substrateReady(setting, substrate, done);
   const name = (list: readonly ReadyStep[]) => list.map((s) => t(`ready.step.${s}`)).join('; ');
   const keep = async () => {
     const told = ready

@@ -1,5 +1,6 @@
 import { WHOLE_SHOWER } from '@careful-seam/core/checks/requirements';
 import type { ShowerState } from '@careful-seam/core/log/state';
+import { sumsOf } from '@careful-seam/core/rules/tools';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useStore } from '../../../tablet/store';
@@ -9,7 +10,7 @@ import { Sheet } from '../../../ui/Sheet';
 import { SumFields, SumResult } from '../../../ui/SumFields';
 import { ContactGrid } from './ContactGrid';
 import { readSum, type StageSum } from './stageSum';
-import { STAGE_SUMS } from './stageSums';
+import { SUMS } from './stageSums';
 
 interface Props {
   showerId: string;
@@ -29,7 +30,10 @@ function OneSum({ sum, showerId, state, onClose }: Props & { sum: StageSum }) {
     'problem' in read
       ? read.problem === ''
         ? null
-        : t('floorSum.wrong', { field: t(`floorSum.${sum.key}.field.${read.field}`), problem: read.problem })
+        : t('floorSum.wrong', {
+            field: t(`floorSum.${sum.words ?? sum.key}.field.${read.field}`),
+            problem: read.problem,
+          })
       : found && 'problem' in found
         ? found.problem
         : null;
@@ -40,7 +44,7 @@ function OneSum({ sum, showerId, state, onClose }: Props & { sum: StageSum }) {
   };
   return (
     <>
-      <p className="text-soft text-sm">{t(`floorSum.${sum.key}.what`)}</p>
+      <p className="text-soft text-sm">{t(`floorSum.${sum.words ?? sum.key}.what`)}</p>
       {sum.fields.flatMap(({ key, kind }) =>
         kind === 'grid'
           ? [
@@ -57,9 +61,12 @@ function OneSum({ sum, showerId, state, onClose }: Props & { sum: StageSum }) {
           ? [
               <Choice
                 key={key}
-                label={t(`floorSum.${sum.key}.field.${key}`)}
+                label={t(`floorSum.${sum.words ?? sum.key}.field.${key}`)}
                 value={typed[key] ?? '0'}
-                options={options.map((o, i) => ({ key: String(i), label: t(`floorSum.${sum.key}.option.${o}`) }))}
+                options={options.map((o, i) => ({
+                  key: String(i),
+                  label: t(`floorSum.${sum.words ?? sum.key}.option.${o}`),
+                }))}
                 onChoose={(value) => setTyped({ ...typed, [key]: value })}
               />,
             ]
@@ -67,7 +74,7 @@ function OneSum({ sum, showerId, state, onClose }: Props & { sum: StageSum }) {
       )}
       <SumFields
         names={sum.fields.filter((f) => f.kind !== 'choice' && f.kind !== 'grid').map((f) => f.key)}
-        label={(key) => t(`floorSum.${sum.key}.field.${key}`)}
+        label={(key) => t(`floorSum.${sum.words ?? sum.key}.field.${key}`)}
         typed={typed}
         onType={setTyped}
       />
@@ -81,14 +88,12 @@ function OneSum({ sum, showerId, state, onClose }: Props & { sum: StageSum }) {
   );
 }
 
-/** Whether a stage has sums to work out. */
-export const hasStageSums = (stage: string): boolean => STAGE_SUMS.some((s) => s.stage === stage);
-
 /** The arithmetic of a stage of the floor; what it comes to is kept as a note when wanted. */
 export function StageSumSheet(props: Props) {
   const { t } = useTranslation();
-  const sums = STAGE_SUMS.filter((s) => s.stage === props.stage);
-  const [chosen, setChosen] = useState(sums[0]!.key);
+  const stage = props.state.rules!.method.stages.find((s) => s.key === props.stage)!;
+  const sums = sumsOf(stage).map((key): StageSum => ({ key, ...SUMS[key] }));
+  const [chosen, setChosen] = useState<string>(sums[0]!.key);
   const sum = sums.find((s) => s.key === chosen)!;
   return (
     <Sheet title={t('sum.open')} onClose={props.onClose}>
@@ -96,7 +101,7 @@ export function StageSumSheet(props: Props) {
         <Choice
           label={t('floorSum.which')}
           value={chosen}
-          options={sums.map((s) => ({ key: s.key, label: t(`floorSum.${s.key}.title`) }))}
+          options={sums.map((s) => ({ key: s.key, label: t(`floorSum.${s.words ?? s.key}.title`) }))}
           onChoose={setChosen}
         />
       )}

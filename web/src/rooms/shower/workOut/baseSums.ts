@@ -2,20 +2,39 @@ import { FRAME_MM, grateStack } from '@careful-seam/core/floor/grateStack';
 import { mortarBed, mortarMix } from '@careful-seam/core/floor/mortarBed';
 import { type TraySide, trayCut } from '@careful-seam/core/floor/trayCut';
 import { TROWEL_JOBS, trowelFor } from '@careful-seam/core/membrane/trowel';
+import type { StageSumKey } from '@careful-seam/core/rules/tools';
 import { showLength } from '@careful-seam/core/units/length';
 import { LB_PER_KG, US_GALLON_L } from '@careful-seam/core/units/measures';
 import { problemWords } from '../../../ui/words';
 import { GRID_SIDE } from './ContactGrid';
-import { choice, drawn, empty, figure, length, planOf, type StageSum, spanOf, told } from './stageSum';
+import { choice, drawn, empty, figure, length, planOf, type SumWork, spanOf, told } from './stageSum';
 
 const FT3_L = 28.316846592;
 const SIDES: readonly TraySide[] = ['left', 'right', 'front', 'back'];
 
+/** Percent of contact that a layer needs: a bedded panel all of it, a tile in a shower 95 [common practice, no source]. */
+const CONTACT_AT_LEAST = { bedded: 100, tile: 95 } as const;
+type Lifted = keyof typeof CONTACT_AT_LEAST;
+
+/** How much of a lifted piece has contact, counted on a grid; the piece that is usual at the stage comes first. */
+const contact = (first: Lifted, second: Lifted): SumWork => ({
+  words: 'contact',
+  fields: [{ key: 'bare', kind: 'grid', start: () => '' }, choice('what', [first, second])],
+  work: (t, _unit, v) => {
+    const percent = Math.round(1000 * (1 - v.bare!.length / (GRID_SIDE * GRID_SIDE))) / 10;
+    const atLeast = CONTACT_AT_LEAST[v.what![0] === 0 ? first : second];
+    return {
+      lines: [
+        t(`floorSum.contact.${percent >= atLeast ? 'pass' : 'fail'}`, { percent, atLeast }),
+        t('floorSum.contact.source'),
+      ],
+    };
+  },
+});
+
 /** Sums of the base and of the tile that goes on it. */
-export const BASE_SUMS: readonly StageSum[] = [
-  {
-    key: 'tray',
-    stage: 'base',
+export const BASE_SUMS = {
+  tray: {
     fields: [
       drawn('width', (s) => spanOf(s, 'xMm')),
       drawn('depth', (s) => spanOf(s, 'yMm')),
@@ -63,9 +82,7 @@ export const BASE_SUMS: readonly StageSum[] = [
         ],
       ),
   },
-  {
-    key: 'panLevel',
-    stage: 'base',
+  panLevel: {
     fields: [empty('sides', 'lengths'), length('limit', 1 / 16)],
     work: (t, unit, v) => {
       const [sides, limit] = [v.sides!, v.limit![0]!];
@@ -87,43 +104,18 @@ export const BASE_SUMS: readonly StageSum[] = [
       };
     },
   },
-  ...(['base', 'membrane', 'tile'] as const).map(
-    (stage): StageSum => ({
-      key: 'trowel',
-      stage,
-      fields: [choice('job', TROWEL_JOBS), length('notch', 1 / 4), length('tile', 12)],
-      work: (t, unit, v) => {
-        const job = TROWEL_JOBS[v.job![0]!]!;
-        const found = trowelFor(job, v.notch![0]!, v.tile![0]!);
-        const [least, most] = [found.leastMm, found.mostMm].map((mm) => showLength(mm, unit, 32));
-        return { lines: [t(`floorSum.trowel.${found.verdict}`, { least, most }), t('floorSum.trowel.label')] };
-      },
-    }),
-  ),
-  ...(['base', 'tile'] as const).map(
-    (stage): StageSum => ({
-      key: 'contact',
-      stage,
-      fields: [
-        { key: 'bare', kind: 'grid', start: () => '' },
-        choice('what', stage === 'base' ? ['bedded', 'tile'] : ['tile', 'bedded']),
-      ],
-      work: (t, _unit, v) => {
-        const percent = Math.round(1000 * (1 - v.bare!.length / (GRID_SIDE * GRID_SIDE))) / 10;
-        const first = v.what![0] === 0;
-        const atLeast = (stage === 'base') === first ? 100 : 95;
-        return {
-          lines: [
-            t(`floorSum.contact.${percent >= atLeast ? 'pass' : 'fail'}`, { percent, atLeast }),
-            t('floorSum.contact.source'),
-          ],
-        };
-      },
-    }),
-  ),
-  {
-    key: 'grate',
-    stage: 'tile',
+  trowel: {
+    fields: [choice('job', TROWEL_JOBS), length('notch', 1 / 4), length('tile', 12)],
+    work: (t, unit, v) => {
+      const job = TROWEL_JOBS[v.job![0]!]!;
+      const found = trowelFor(job, v.notch![0]!, v.tile![0]!);
+      const [least, most] = [found.leastMm, found.mostMm].map((mm) => showLength(mm, unit, 32));
+      return { lines: [t(`floorSum.trowel.${found.verdict}`, { least, most }), t('floorSum.trowel.label')] };
+    },
+  },
+  contactBedded: contact('bedded', 'tile'),
+  contactTile: contact('tile', 'bedded'),
+  grate: {
     fields: [length('tile', 3 / 8), length('mortar', 1 / 2), length('frame', FRAME_MM / 25.4)],
     work: (t, unit, v) =>
       told(grateStack({ tileMm: v.tile![0]!, mortarMm: v.mortar![0]!, frameMm: v.frame![0]! }), (g) => [
@@ -131,9 +123,7 @@ export const BASE_SUMS: readonly StageSum[] = [
         t('floorSum.grate.offset'),
       ]),
   },
-  {
-    key: 'bed',
-    stage: 'base',
+  bed: {
     fields: [
       length('thickness', 0.5),
       drawn('rise', (s) => planOf(s).perimeterRiseMm ?? 19),
@@ -175,4 +165,4 @@ export const BASE_SUMS: readonly StageSum[] = [
       ]);
     },
   },
-];
+} satisfies Partial<Record<StageSumKey, SumWork>>;

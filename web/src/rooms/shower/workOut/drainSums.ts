@@ -1,14 +1,13 @@
 import { drainCentre, flangeLevel, pipeCut } from '@careful-seam/core/floor/flangeLevel';
+import type { StageSumKey } from '@careful-seam/core/rules/tools';
 import { showLength } from '@careful-seam/core/units/length';
-import { choice, drawn, empty, length, type StageSum, spanOf, told } from './stageSum';
+import { choice, drawn, empty, length, type SumWork, spanOf, told } from './stageSum';
 
 const CLOCK = ['back', 'back-right', 'right', 'front-right', 'front', 'front-left', 'left', 'back-left'] as const;
 
 /** Sums of the drain's rough-in. */
-export const DRAIN_SUMS: readonly StageSum[] = [
-  {
-    key: 'centre',
-    stage: 'drain-rough-in',
+export const DRAIN_SUMS = {
+  centre: {
     fields: [
       drawn('width', (s) => spanOf(s, 'xMm')),
       drawn('depth', (s) => spanOf(s, 'yMm')),
@@ -31,9 +30,7 @@ export const DRAIN_SUMS: readonly StageSum[] = [
         ],
       ),
   },
-  {
-    key: 'flange',
-    stage: 'drain-rough-in',
+  flange: {
     fields: [
       empty('leftOverRight'),
       empty('frontOverBack'),
@@ -63,9 +60,7 @@ export const DRAIN_SUMS: readonly StageSum[] = [
         ],
       ),
   },
-  {
-    key: 'pipe',
-    stage: 'drain-rough-in',
+  pipe: {
     fields: [empty('ridge'), length('socket', 0), length('reserve', 1 / 8)],
     work: (t, unit, v) =>
       told(pipeCut({ ridgeToFlangeMm: v.ridge![0]!, socketMm: v.socket![0]!, reserveMm: v.reserve![0]! }), (c) => [
@@ -73,12 +68,10 @@ export const DRAIN_SUMS: readonly StageSum[] = [
         t('floorSum.pipe.then', { cut: showLength(c.cutOffMm, unit, 32) }),
       ]),
   },
-  {
-    key: 'order',
-    stage: 'drain-rough-in',
+  order: {
     fields: [choice('access', ['below', 'none'])],
     work: (t, _unit, v) => ({
       lines: [1, 2, 3, 4].map((step) => t(`floorSum.order.${v.access![0] === 0 ? 'below' : 'none'}.${step}`)),
     }),
   },
-];
+} satisfies Partial<Record<StageSumKey, SumWork>>;

@@ -1,12 +1,11 @@
+import type { StageSumKey } from '@careful-seam/core/rules/tools';
 import { showLength } from '@careful-seam/core/units/length';
 import { stallFit, studShims } from '@careful-seam/core/walls/stallFit';
-import { drawn, empty, length, type StageSum, spanOf, told } from './stageSum';
+import { drawn, empty, length, type SumWork, spanOf, told } from './stageSum';
 
 /** Sums of framing and subfloor: each by what is measured there and what it comes to. */
-export const FRAMING_SUMS: readonly StageSum[] = [
-  {
-    key: 'studs',
-    stage: 'framing',
+export const FRAMING_SUMS = {
+  studs: {
     fields: [empty('behind', 'lengths'), length('limit', 0.25)],
     work: (t, unit, v) =>
       told(studShims({ behindMm: v.behind!, limitMm: v.limit![0]! }), (s) => [
@@ -14,9 +13,7 @@ export const FRAMING_SUMS: readonly StageSum[] = [
         t('floorSum.studs.shims', { list: s.shimsMm.map((m, i) => `${i + 1}: ${showLength(m, unit, 32)}`).join('; ') }),
       ]),
   },
-  {
-    key: 'stall',
-    stage: 'framing',
+  stall: {
     fields: [empty('frames', 'lengths'), empty('pan'), length('least', 1 / 16), length('most', 1 / 8)],
     work: (t, unit, v) =>
       told(stallFit({ framesMm: v.frames!, panMm: v.pan![0]!, leastMm: v.least![0]!, mostMm: v.most![0]! }), (s) => [
@@ -28,9 +25,7 @@ export const FRAMING_SUMS: readonly StageSum[] = [
         }),
       ]),
   },
-  {
-    key: 'gaps',
-    stage: 'subfloor',
+  gaps: {
     fields: [empty('gaps', 'lengths'), length('edge', 24), length('limit', 1 / 16)],
     work: (t, unit, v) => {
       const [gaps, edge, limit] = [v.gaps!, v.edge![0]!, v.limit![0]!];
@@ -47,9 +42,7 @@ export const FRAMING_SUMS: readonly StageSum[] = [
       };
     },
   },
-  {
-    key: 'span',
-    stage: 'subfloor',
+  span: {
     fields: [length('level', 48), drawn('width', (s) => spanOf(s, 'xMm')), drawn('depth', (s) => spanOf(s, 'yMm'))],
     work: (t, unit, v) => {
       const [level, width, depth] = [v.level![0]!, v.width![0]!, v.depth![0]!];
@@ -58,9 +51,7 @@ export const FRAMING_SUMS: readonly StageSum[] = [
       return { lines: [t(`floorSum.span.${kind}`, { long: showLength(long, unit) })] };
     },
   },
-  {
-    key: 'pitch',
-    stage: 'subfloor',
+  pitch: {
     fields: [empty('corners', 'lengths'), length('most', 3 / 4)],
     work: (t, unit, v) => {
       const [corners, most] = [v.corners!, v.most![0]!];
@@ -77,4 +68,4 @@ export const FRAMING_SUMS: readonly StageSum[] = [
       };
     },
   },
-];
+} satisfies Partial<Record<StageSumKey, SumWork>>;

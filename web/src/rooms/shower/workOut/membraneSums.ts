@@ -2,21 +2,20 @@ import { bandPlan } from '@careful-seam/core/membrane/bandPlan';
 import { primerMix } from '@careful-seam/core/membrane/film/filmArithmetic';
 import { linerWidth } from '@careful-seam/core/membrane/linerWidth';
 import { USUAL_LAP_MM } from '@careful-seam/core/membrane/usualLap';
+import type { StageSumKey } from '@careful-seam/core/rules/tools';
 import { showLength } from '@careful-seam/core/units/length';
 import { FT2_PER_M2, US_GALLON_L } from '@careful-seam/core/units/measures';
 import { boardCut } from '@careful-seam/core/walls/boardCut';
 import { bucketWords } from '@careful-seam/words/sentences/filmWords';
-import { choice, drawn, empty, figure, length, planOf, type StageSum, spanOf, told } from './stageSum';
+import { choice, drawn, empty, figure, length, planOf, type SumWork, spanOf, told } from './stageSum';
 
 /** Coverage as typed (square feet a gallon, or square metres a litre), m² per L. */
 const coverage = (figureTyped: number, unit: 'in' | 'mm'): number =>
   unit === 'in' ? figureTyped / FT2_PER_M2 / US_GALLON_L : figureTyped;
 
 /** Sums of boards, liner, bands and primer. */
-export const MEMBRANE_SUMS: readonly StageSum[] = [
-  {
-    key: 'liner',
-    stage: 'framing',
+export const MEMBRANE_SUMS = {
+  liner: {
     fields: [
       drawn('width', (s) => spanOf(s, 'xMm')),
       drawn('depth', (s) => spanOf(s, 'yMm')),
@@ -47,9 +46,7 @@ export const MEMBRANE_SUMS: readonly StageSum[] = [
         },
       ),
   },
-  {
-    key: 'board',
-    stage: 'boards',
+  board: {
     fields: [
       empty('top'),
       empty('bottom'),
@@ -91,9 +88,7 @@ export const MEMBRANE_SUMS: readonly StageSum[] = [
         ],
       ),
   },
-  {
-    key: 'band',
-    stage: 'membrane',
+  band: {
     fields: [
       length('width', 5),
       length('loss', 1 / 8),
@@ -126,9 +121,7 @@ export const MEMBRANE_SUMS: readonly StageSum[] = [
         },
       ),
   },
-  {
-    key: 'primer',
-    stage: 'membrane',
+  primer: {
     fields: [
       {
         key: 'area',
@@ -161,4 +154,4 @@ export const MEMBRANE_SUMS: readonly StageSum[] = [
         ],
       ),
   },
-];
+} satisfies Partial<Record<StageSumKey, SumWork>>;

@@ -9,7 +9,7 @@ import type { Sum } from './sums';
 export type Unit = 'in' | 'mm';
 
 /** A field of a sum: one length, several, or a plain figure. */
-interface SumField {
+export interface SumField {
   key: string;
   kind: 'length' | 'lengths' | 'figure' | 'choice' | 'grid';
   /** What may be chosen; the figure is the choice's place. */
@@ -17,12 +17,16 @@ interface SumField {
   start: (state: ShowerState, unit: Unit) => string;
 }
 
-export interface StageSum {
-  key: string;
-  stage: string;
+/** How one sum is worked out: what is typed, and what it comes to. */
+export interface SumWork {
+  /** Its words in the texts where they are another sum's too; its own key without it. */
+  words?: string;
   fields: SumField[];
   work: (t: TFunction, unit: Unit, values: Record<string, number[]>, state: ShowerState) => Sum;
 }
+
+/** A sum under the key that a rule book knows it by. */
+export type StageSum = SumWork & { key: string };
 
 const bare = (mm: number, unit: Unit): string => showLength(mm, unit).replace(/ (in|mm)$/, '');
 export const length = (key: string, inches: number): SumField => ({
