@@ -793,8 +793,9 @@ class World {
   water(e: Entry): void {
     const check = this.method?.stages.find((s) => s.key === 'flood-test')?.checks[0];
     if (e.kind === 'moisture-look') return this.wetLook(e, check?.severity ?? 'stop', check?.id ?? null);
-    if (check?.kind !== 'flood') return;
+    const asked = check?.kind === 'flood';
     if (e.kind === 'flood-started') {
+      if (!asked) return;
       this.begun.add('flood-test');
       const needed = this.method!.stages.filter(
         (s) =>
@@ -842,6 +843,12 @@ class World {
     const wet = b.looks.some((l) => l.answer === 'wet' && l.moment !== 'start');
     if (e.body.verdict === 'aborted' && !wet) {
       b.verdict = null;
+      return;
+    }
+    if (!asked) {
+      // Rules that ask for no flood can not judge one; water that was seen below is a leak whatever they ask.
+      b.verdict = wet ? 'fail' : 'undecided';
+      if (wet) this.leak(e.id, 'stop', null);
       return;
     }
     const at = (levels: number[]) =>

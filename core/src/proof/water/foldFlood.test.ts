@@ -87,6 +87,19 @@ describe('a flood test', () => {
     expect(floodVerdictNow(t)).toBe('unseen');
   });
 
+  it('with water somewhere stays a leak when the rules are set to begin after it before it ends', () => {
+    const t = readyForWater(begun());
+    waterIn(t);
+    t.write('moisture-look', { where: PLACES[0]!, found: true, answer: 'wet', moment: 'leaving' });
+    const later = { ruleBook: BOOK.id, version: BOOK.version, method: 'bonded-sheet', beginsAt: 'tile' };
+    byOther(t, MANAGER, (boss) => boss.write('rules-pinned', later));
+    expect(fold(t.entries).rules!.pinned.beginsAt).toBe('tile');
+    const id = endFlood(t);
+    const state = fold(t.entries);
+    expect(state.flood!.end!.verdict).toBe('fail');
+    expect(state.defects.get(id)).toMatchObject({ stage: 'flood-test', severity: 'stop', closedAt: null });
+  });
+
   it('broken off with water somewhere is a leak all the same', () => {
     const t = readyForWater(begun());
     waterIn(t);

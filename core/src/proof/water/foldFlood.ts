@@ -181,7 +181,8 @@ function endOf(state: ShowerState, test: FloodTest, check: FloodCheck | null, e:
       ? { verdict: 'aborted' as const, short: [], figures: null }
       : check && state.geometry
         ? judgedFlood(state, test, check)
-        : { verdict: 'undecided' as const, short: [], figures: null };
+        : // Rules that ask for no flood can not judge one; water that was seen below is a leak whatever they ask.
+          { verdict: isWet ? ('fail' as const) : ('undecided' as const), short: [], figures: null };
   return {
     entry: e.id,
     at: e.observedAt,
