@@ -15,10 +15,10 @@ export default defineConfig({
           include: ['core', 'contract', 'words', 'files', 'demo', 'web', 'tools'].map(
             (folder) => `${folder}/**/*.test.ts`,
           ),
-          exclude: ['**/node_modules/**'],
+          exclude: ['**/node_modules/**', 'demo/src/load/**'],
         },
       },
-      { test: { ...usual, name: 'api', include: ['server/src/**/*.test.ts'] } },
+      { test: { ...usual, name: 'api', include: ['server/src/**/*.test.ts', 'demo/src/load/*.test.ts'] } },
     ],
   },
 });

@@ -14,6 +14,7 @@ export default defineConfig({
         verify: 'src/verify/main.ts',
         backup: 'src/backup/main.ts',
         firstDay: 'src/setUp/main.ts',
+        demo: '../demo/src/load/main.ts',
         sumWorker: 'src/sums/sumWorker.ts',
         paperWorker: 'src/papers/paperWorker.ts',
         restoreWorker: 'src/backup/restoreWorker.ts',

@@ -11,9 +11,9 @@ import { picturePlaceOf } from './photos/picturePlace';
 import { picturesAt } from './photos/picturesAt';
 import { Refusal } from './refusals/refusal';
 import { startRounds } from './rounds';
-import { loadDemoFirm } from './setUp/demoFirm';
 import { holdsDemo } from './setUp/demoHere';
-import { makeSetUpCode } from './setUp/setUp';
+import { loadDemo } from './setUp/loadDemo';
+import { makeSetUpCode, needsSetUp } from './setUp/setUp';
 import { oneAtATime, openStore } from './store/dataSource';
 import { shipRuleBook } from './store/shipRuleBook';
 
@@ -21,7 +21,6 @@ import { shipRuleBook } from './store/shipRuleBook';
 async function main(): Promise<void> {
   const settings = readEnvironment(process.env);
   const { HOST: host, PORT: port } = settings;
-  const demo = wantsDemo(settings);
   const logger = makeLogger(settings.LOG_LEVEL);
   const store = await openStore(settings.DATABASE_URL, undefined, {
     ms: settings.SLOW_QUERY_MS,
@@ -41,9 +40,9 @@ async function main(): Promise<void> {
   const { NIGHT_AT: at } = settings;
   const backups = settings.BACKUP_FOLDER ? { folder: resolve(settings.BACKUP_FOLDER), at } : null;
   const services = { store, picturePlace, now, mail: mailServer(settings), publicUrl, papers, backups };
-  // Of several servers that begin at once on an empty database, one fills it; one epoch is opened, one code is made.
+  if (wantsDemo(settings) && (await needsSetUp(store))) await loadDemo();
+  // Of several servers that begin at once on an empty database, one brings it up to date; one epoch is opened, one code is made.
   const code = await oneAtATime(store, async () => {
-    if (demo) await loadDemoFirm(services);
     await shipRuleBook(store);
     await currentEpoch(store, new Date());
     return makeSetUpCode(store, new Date());

@@ -8,8 +8,8 @@ const SOURCE = join(import.meta.dirname, '..');
 /** Every program that the server starts beside itself is built beside it too: as a source it runs in tests, where nobody would notice. */
 it('every process that is started beside the server is part of the build', () => {
   const config = readFileSync(join(SOURCE, '../vite.config.ts'), 'utf8');
-  const built = new Map([...config.matchAll(/^\s+(\w+): '(src\/[\w/]+\.ts)',$/gm)].map((m) => [m[1], m[2]]));
-  for (const [name, source] of Object.entries(PROGRAMS)) expect(built.get(name)).toBe(`src/${source}`);
+  const built = new Map([...config.matchAll(/^\s+(\w+): '([\w/.]+\.ts)',$/gm)].map((m) => [m[1], m[2]]));
+  for (const [name, source] of Object.entries(PROGRAMS)) expect(built.get(name)).toBe(join('src', source));
   // Nobody begins one by another way.
   const others = readdirSync(SOURCE, { recursive: true, encoding: 'utf8' })
     .filter((name) => name.endsWith('.ts') && !name.endsWith('.test.ts') && name !== 'programs/programs.ts')

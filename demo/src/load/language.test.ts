@@ -1,16 +1,16 @@
 import { execFileSync } from 'node:child_process';
-import { PEOPLE as DEMO_PEOPLE } from '@careful-seam/demo/firm';
+import { readSettings, writeSettings } from '@careful-seam/server/firm/settings';
+import { makeLink } from '@careful-seam/server/people/links';
+import { MailEntity } from '@careful-seam/server/store/entities/mail';
+import { UserEntity } from '@careful-seam/server/store/entities/people';
+import { ShowerEntity } from '@careful-seam/server/store/entities/showers';
+import { type TestServer, testServer } from '@careful-seam/server/tests/testServer';
 import { ERRORS, sentenceOf } from '@careful-seam/words/errors/errors';
 import { englishIn, englishPhrases } from '@careful-seam/words/tests/englishWords';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { readSettings, writeSettings } from '../firm/settings';
-import { makeLink } from '../people/links';
-import { loadDemoFirm } from '../setUp/demoFirm';
-import { MailEntity } from '../store/entities/mail';
-import { UserEntity } from '../store/entities/people';
-import { ShowerEntity } from '../store/entities/showers';
-import { type TestServer, testServer } from '../tests/testServer';
+import { PEOPLE as DEMO_PEOPLE } from '../firm';
+import { loadDemoFirm } from './loadDemoFirm';
 
 let server: TestServer;
 let showers: { id: string; name: string }[];

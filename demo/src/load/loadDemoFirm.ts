@@ -1,18 +1,18 @@
 import { FIRST_SETTINGS } from '@careful-seam/contract/api/firm';
 import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
-import { demoFloods } from '@careful-seam/demo/demoFloods';
-import { demoMethods } from '@careful-seam/demo/demoMethods';
-import { demoRuleBook } from '@careful-seam/demo/demoRuleBook';
-import { demoShowers } from '@careful-seam/demo/demoShowers';
-import { CREWS, DEMO_PASSWORD, JOBS, PEOPLE, SETTINGS } from '@careful-seam/demo/firm';
+import { writeSettings } from '@careful-seam/server/firm/settings';
+import { appendEntries } from '@careful-seam/server/ledger/appendEntries';
+import { hashPassword } from '@careful-seam/server/people/sessions';
+import { keepPhoto } from '@careful-seam/server/photos/photoStore';
+import { RuleBookEntity } from '@careful-seam/server/store/entities/firm';
+import { CrewEntity, UserEntity } from '@careful-seam/server/store/entities/people';
+import { JobEntity } from '@careful-seam/server/store/entities/showers';
 import type { DataSource } from 'typeorm';
-import { writeSettings } from '../firm/settings';
-import { appendEntries } from '../ledger/appendEntries';
-import { hashPassword } from '../people/sessions';
-import { keepPhoto } from '../photos/photoStore';
-import { RuleBookEntity } from '../store/entities/firm';
-import { CrewEntity, UserEntity } from '../store/entities/people';
-import { JobEntity } from '../store/entities/showers';
+import { demoFloods } from '../demoFloods';
+import { demoMethods } from '../demoMethods';
+import { demoRuleBook } from '../demoRuleBook';
+import { demoShowers } from '../demoShowers';
+import { CREWS, DEMO_PASSWORD, JOBS, PEOPLE, SETTINGS } from '../firm';
 
 /** Loads the rule book and the demo firm into an empty database; does nothing when somebody is already there. */
 export async function loadDemoFirm({
