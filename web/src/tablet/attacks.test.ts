@@ -12,7 +12,8 @@ import { serverOver } from './api';
 import { type Database, openDatabase, readKept } from './database';
 import { onceFor, sameDrafts } from './once';
 import { append, arrivalsOf, entriesOf, type Ports, type Writing, waiting } from './outbox';
-import { emptyReport, syncOnce } from './sync';
+import { emptyReport } from './round';
+import { syncOnce } from './sync';
 
 const ines: Person = { id: 'a', name: 'A', role: 'inspector', crewId: null };
 let clock = Date.parse('2026-03-10T08:00:00Z');

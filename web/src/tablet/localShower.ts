@@ -4,9 +4,9 @@ import { atMoment, foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { translateBook } from '@careful-seam/core/rules/translateBook';
 import type { Language } from '@careful-seam/words/texts/words';
+import { bookKey } from './bookKey';
 import { type Database, readKept, type StoredEntry, type StoredShower } from './database';
 import { arrivalsOf, entriesOf } from './outbox';
-import { bookKey } from './sync';
 
 /** One shower as the screens read it: the local fold, whatever the network does. */
 export interface LocalShower {

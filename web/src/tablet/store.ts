@@ -19,9 +19,11 @@ import { onceFor, sameDrafts } from './once';
 import { append, type Ports, showersWaiting, type Writing } from './outbox';
 import { tellLanguage } from './ownLanguage';
 import { fetchCopies, sendPictures } from './pictures';
+import { fetchOne, takeAlong } from './pull';
 import { rechain } from './rechain';
 import { askForRoom, type Room, withRoom } from './room';
-import { emptyReport, fetchOne, syncOnce, takeAlong } from './sync';
+import { emptyReport } from './round';
+import { syncOnce } from './sync';
 import { tellKept } from './tabletCare';
 import { inOneTab, onTold, tellTabs } from './tabs';
 

@@ -22,7 +22,8 @@ import {
 } from './outbox';
 import { fetchCopies, sendPictures } from './pictures';
 import { rechain } from './rechain';
-import { emptyReport, syncOnce as syncWith } from './sync';
+import { emptyReport } from './round';
+import { syncOnce as syncWith } from './sync';
 
 const SHOWER = v4();
 const people: Person[] = ['a', 'b', 'c'].map((id) => ({ id, name: id.toUpperCase(), role: 'inspector', crewId: null }));
@@ -159,6 +160,22 @@ describe('a round of sync', () => {
     whole = 1;
     await syncWith(db, 'b', { server: cut, ports }, report);
     expect([await heads(db), report.behind]).toEqual([200, 0]);
+  });
+
+  it('sends what was typed before it fetches: an answer that breaks off holds nothing of it up', async () => {
+    const [one, two] = [await openDatabase(v4()), await openDatabase(v4())];
+    await begin(one);
+    await syncOnce(one, 'a');
+    await syncOnce(two, 'b');
+    await many(40);
+    await write(two, people[1]!, 'note', { words: 'typed in the cellar' });
+    const before = places().length;
+    const deaf = serverOver(async (path, init) => {
+      if (path === '/api/sync/entries') throw new TypeError('network');
+      return responseOf(await server.handle(init.method!, path, init.body));
+    });
+    expect(isOffline(await syncWith(two, 'b', { server: deaf, ports }).catch((e: unknown) => e))).toBe(true);
+    expect(places().length).toBe(before + 1);
   });
 
   it('one shower that can not be read holds no other back, and is named as missing', async () => {
