@@ -49,8 +49,8 @@ export function readBody<K extends EntryKind>(kind: K, body: unknown): Outcome<B
   return read.success ? done(read.data as Body<K>) : firstIssue(read.error, 'body');
 }
 
-/** Checks an entry that crosses a boundary: a later version or an unknown kind is named, never guessed at. */
-export function readEntry(input: unknown): Outcome<Entry> {
+/** Refuses what a later version of this program wrote: a kind or a version that this one can't read. Nothing else is looked at. */
+export function knownKind(input: unknown): Outcome<null> {
   const kind = (input as { kind?: unknown } | null)?.kind;
   const v = (input as { v?: unknown } | null)?.v;
   if (typeof kind === 'string' && !(kind in BODIES)) {
@@ -59,6 +59,13 @@ export function readEntry(input: unknown): Outcome<Entry> {
   if (typeof v === 'number' && typeof kind === 'string' && v > VERSIONS[kind as EntryKind]) {
     return refuse('version-too-new', 'v', { kind, version: v });
   }
+  return done(null);
+}
+
+/** Checks an entry that crosses a boundary: a later version or an unknown kind is named, never guessed at. */
+export function readEntry(input: unknown): Outcome<Entry> {
+  const known = knownKind(input);
+  if (!known.ok) return known;
   const read = Envelope.safeParse(input);
   if (!read.success) return firstIssue(read.error, '');
   const body = readBody(read.data.kind, read.data.body);

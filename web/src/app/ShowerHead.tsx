@@ -57,6 +57,11 @@ export function ShowerHead({ shower, figures }: { shower: LocalShower } & Pick<L
       </div>
       <div className="flex-1 px-2 max-md:order-last max-md:basis-full max-md:px-0">
         <Figures figures={figures} />
+        {shower.unread > 0 && (
+          <p className="font-semibold text-hold text-sm" role="status">
+            {t('shower.unread', { count: shower.unread })}
+          </p>
+        )}
       </div>
       {person && mayWrite(person.role, 'reading') && (
         <>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { whoIsAwake } from './awake';
-import { emptyShower, type StoredShower } from './database';
+import { emptyShower, type StoredShower } from './stored';
 
 const NOW = Date.parse('2026-11-28T10:00:00Z');
 const DAY = 86_400_000;

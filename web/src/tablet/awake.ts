@@ -1,4 +1,4 @@
-import type { StoredShower } from './database';
+import type { StoredShower } from './stored';
 
 /** Showers that are worked out and held ready; the others are known by their rows, and are woken when they are opened. */
 export const AWAKE_AT_MOST = 200;

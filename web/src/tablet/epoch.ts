@@ -1,5 +1,6 @@
 import type { SyncAnswer } from '@careful-seam/contract/api/sync';
-import { type Database, emptyShower, type Kept, marked } from './database';
+import { type Database, marked } from './database';
+import { emptyShower, type Kept } from './stored';
 
 /** What a tablet learnt from an answer of the server. */
 export interface Noted {

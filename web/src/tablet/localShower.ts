@@ -5,16 +5,20 @@ import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { translateBook } from '@careful-seam/core/rules/translateBook';
 import type { Language } from '@careful-seam/words/texts/words';
 import { bookKey } from './bookKey';
-import { type Database, readKept, type StoredEntry, type StoredShower } from './database';
+import { type Database, readKept } from './database';
 import { arrivalsOf, entriesOf } from './outbox';
+import { readStored } from './readStored';
+import type { StoredEntry, StoredShower } from './stored';
 
 /** One shower as the screens read it: the local fold, whatever the network does. */
 export interface LocalShower {
   id: string;
   stored: StoredShower;
   entries: StoredEntry[];
-  /** The same entries parsed, by their hash: one that is sealed anew is another one. */
-  parsed: ReadonlyMap<string, Entry>;
+  /** The same entries as they are read, by their hash: one that is sealed anew is another one. Null: it can't be read here. */
+  parsed: ReadonlyMap<string, Entry | null>;
+  /** How many of them can't be read here, since a later version of this program wrote them: the fold is without them. */
+  unread: number;
   state: ShowerState;
 }
 
@@ -58,13 +62,22 @@ function worked(
 ): LocalShower {
   const origin = stored.row?.bookOrigin ?? '';
   const counted = entries.filter((e) => !e.aside);
-  const parsed = new Map(counted.map((e) => [e.hash, held?.parsed.get(e.hash) ?? (JSON.parse(e.text) as Entry)]));
+  const known = held?.parsed;
+  const parsed = new Map(counted.map((e) => [e.hash, known?.has(e.hash) ? known.get(e.hash)! : readStored(e)]));
+  const read = counted.flatMap((e) => parsed.get(e.hash) ?? []);
   const folded = foldShower(
-    counted.map((e) => parsed.get(e.hash)!),
+    read,
     (book, version) => books.get(bookKey(origin, book, version)) ?? books.get(bookKey('', book, version)) ?? null,
     arrivalsOf(counted, skewMs),
   );
-  return { id: stored.id, stored, entries, parsed, state: atMoment(folded, Date.now()) };
+  return {
+    id: stored.id,
+    stored,
+    entries,
+    parsed,
+    unread: counted.length - read.length,
+    state: atMoment(folded, Date.now()),
+  };
 }
 
 /** Several showers, in the order given; those that are not here are left out. */

@@ -7,9 +7,10 @@ import { readText } from '@careful-seam/core/log/readText';
 import fc from 'fast-check';
 import { v4 } from 'uuid';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { type Database, openDatabase, type StoredEntry } from './database';
+import { type Database, openDatabase } from './database';
 import { acknowledge, append, entriesOf, type Ports, takeIn, type Writing, waiting } from './outbox';
 import { rechain } from './rechain';
+import type { StoredEntry } from './stored';
 
 const INES: Person = { id: 'p-ines', name: 'Ines', role: 'inspector', crewId: null };
 const TOMAS: Person = { id: 'p-tomas', name: 'Tomas', role: 'inspector', crewId: null };

@@ -4,7 +4,9 @@ import { type Entry, readBody } from '@careful-seam/core/log/entry';
 import type { Arrivals } from '@careful-seam/core/log/state';
 import { type ChainEnd, writeEntry } from '@careful-seam/core/log/writeEntry';
 import { ApiError } from './api';
-import { type Database, deviceOf, emptyShower, marked, noteWanted, readKept, type StoredEntry } from './database';
+import { type Database, deviceOf, marked, noteWanted, readKept } from './database';
+import { readStored } from './readStored';
+import { emptyShower, type StoredEntry } from './stored';
 
 /** What the outbox needs from outside: ids and the clock. */
 export interface Ports {
@@ -122,7 +124,7 @@ export async function showersWaiting(db: Database): Promise<string[]> {
 }
 
 /** A signature goes only with its password, through the signing form. */
-const isSignature = (e: StoredEntry): boolean => (JSON.parse(e.text) as Entry).kind === 'record-signed';
+const isSignature = (e: StoredEntry): boolean => readStored(e)?.kind === 'record-signed';
 
 /** A signature that was not given within this was broken off, ms: the form, or the tablet, was closed over it. */
 const SIGNING_MS = 2 * 60_000;
@@ -132,7 +134,7 @@ export function brokenSignature(entries: readonly StoredEntry[], personId: strin
   const left = entries.find((e) => e.ledgerSeq === null && e.authorId === personId && !e.aside && isSignature(e));
   if (!left) return null;
   const isRefused = left.refused !== null;
-  return isRefused || nowMs - Date.parse((JSON.parse(left.text) as Entry).observedAt) > SIGNING_MS ? left : null;
+  return isRefused || nowMs - Date.parse(readStored(left)!.observedAt) > SIGNING_MS ? left : null;
 }
 
 /** Entries of one person that the server has not acknowledged, in chain order; refused ones stop their chain. */
@@ -190,7 +192,7 @@ export async function takeBack(db: Database, entry: StoredEntry): Promise<void> 
   const shower = await tx.objectStore('showers').get(entry.showerId);
   const end = shower?.chains[entry.authorId];
   if (shower && end?.deviceSeq === entry.deviceSeq) {
-    const prevDeviceHash = (JSON.parse(entry.text) as Entry).prevDeviceHash;
+    const prevDeviceHash = readStored(entry)?.prevDeviceHash ?? null;
     const chains = { ...shower.chains, [entry.authorId]: { ...end, deviceSeq: entry.deviceSeq - 1, prevDeviceHash } };
     await tx.objectStore('entries').delete([entry.showerId, entry.id]);
     await tx.objectStore('showers').put(marked({ ...shower, chains }));

@@ -1,7 +1,8 @@
 import { PHOTO_BYTES_AT_MOST, PhotoTaken } from '@careful-seam/contract/api/messages';
 import { ApiError, isOffline, type Server } from './api';
-import type { Database, WantedPicture } from './database';
+import type { Database } from './database';
 import { inLanes } from './lanes';
+import type { WantedPicture } from './stored';
 
 /** Width of the copies that are kept of other people's pictures, px. */
 const SMALL_PX = 960;

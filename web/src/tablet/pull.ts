@@ -2,9 +2,11 @@ import { PullAnswer, RuleBookAnswer, ShowerList, ShowerRow } from '@careful-seam
 import { BatchLine } from '@careful-seam/contract/api/sync';
 import { ApiError, type Server } from './api';
 import { bookKey } from './bookKey';
-import { type Database, emptyShower, marked, writeKept } from './database';
+import { type Database, marked, writeKept } from './database';
 import { entriesOf, type Pulled, showersWaiting, takeIn, takeInAll } from './outbox';
+import { readStored } from './readStored';
 import { emptyReport, type Pulling, type Round, type Sick } from './round';
+import { emptyShower } from './stored';
 
 /** Pulls what this tablet lacks of one shower. */
 export async function pullShower({ db, server, report }: Pulling, showerId: string): Promise<void> {
@@ -96,9 +98,10 @@ export async function pullNewestBook({ db, server, report }: Pulling, version: n
 async function pullPinnedBooks({ db, server, report }: Pulling, showerId: string): Promise<void> {
   const origin = (await db.get('showers', showerId))?.row?.bookOrigin ?? '';
   for (const entry of await entriesOf(db, showerId)) {
-    if (!entry.text.includes('"kind":"rules-pinned"')) continue;
-    const { body } = JSON.parse(entry.text) as { body: { ruleBook: string; version: number } };
-    const { ruleBook, version } = body;
+    // Told by its text before it is read: most entries are not.
+    const pinned = entry.text.includes('"kind":"rules-pinned"') ? readStored(entry) : null;
+    if (pinned?.kind !== 'rules-pinned') continue;
+    const { ruleBook, version } = pinned.body;
     if (await db.get('books', bookKey(origin, ruleBook, version))) continue;
     const path = `/api/rule-books/${ruleBook}/${version}`;
     // Another firm's book where there is one; else the firm's own.

@@ -1,12 +1,14 @@
 import { seal } from '@careful-seam/core/log/chain';
 import type { Entry } from '@careful-seam/core/log/entry';
 import { nextOrderAt } from '@careful-seam/core/log/order';
-import { type Database, marked, type StoredEntry } from './database';
+import { type Database, marked } from './database';
+import { readStored } from './readStored';
+import type { StoredEntry } from './stored';
 
 /** The latest orderAt of some entries, or null. */
 const latestOf = (entries: readonly StoredEntry[]): string | null =>
   entries
-    .map((e) => (JSON.parse(e.text) as Entry).orderAt)
+    .flatMap((e) => readStored(e)?.orderAt ?? [])
     .reduce<string | null>((a, b) => (a === null || b > a ? b : a), null);
 
 /** The times of an entry by a clock that is set right. Those that a person typed into it stay as they were typed. */
@@ -44,12 +46,13 @@ export async function rechain(
   let deviceSeq = 0;
   let prevDeviceHash: string | null = null;
   for (const old of unsent) {
-    if (old.id === without) {
+    const entry = readStored(old);
+    // What can't be read can't be sealed anew: it stays on the tablet, marked, like one that a person sets aside.
+    if (old.id === without || entry === null) {
       await tx.objectStore('entries').put({ ...old, aside: true });
       continue;
     }
     deviceSeq += 1;
-    const entry = JSON.parse(old.text) as Entry;
     const sound = offMs === 0 ? {} : soundClock(entry, offMs, lastOrderAt);
     const author = name === null ? entry.author : { ...entry.author, name };
     const { text, hash } = seal({ ...entry, ...sound, author, deviceId, deviceSeq, prevDeviceHash });

@@ -1,7 +1,7 @@
 import { BATCH_AT_MOST } from '@careful-seam/contract/api/sync';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { emptyShower, type StoredShower } from './database';
+import { emptyShower, type StoredShower } from './stored';
 import { healingOf, type Known, planRound } from './syncPlan';
 
 const id = fc.integer({ min: 0, max: 400 }).map((n) => `s${n}`);

@@ -1,5 +1,5 @@
 import { BATCH_AT_MOST } from '@careful-seam/contract/api/sync';
-import type { StoredEntry, StoredShower } from './database';
+import type { StoredEntry, StoredShower } from './stored';
 
 /** What a tablet knows when a round has heard what moved; nothing of it is read for the plan alone. */
 export interface Known {

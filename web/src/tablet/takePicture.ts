@@ -1,6 +1,7 @@
 import { sha256Hex } from '@careful-seam/core/log/chain';
-import type { Database, StoredPhoto } from './database';
+import type { Database } from './database';
 import { withRoom } from './room';
+import type { StoredPhoto } from './stored';
 
 const LONG_SIDE_PX = 2560;
 const LARGEST_FILE = 60 * 1024 * 1024;
