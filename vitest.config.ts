@@ -18,6 +18,15 @@ export default defineConfig({
           exclude: ['**/node_modules/**', 'demo/src/load/**'],
         },
       },
+      {
+        test: {
+          ...usual,
+          name: 'components',
+          include: ['web/src/**/*.test.tsx'],
+          environment: 'jsdom',
+          setupFiles: [...usual.setupFiles, 'web/src/tests/setUpScreens.ts'],
+        },
+      },
       { test: { ...usual, name: 'api', include: ['server/src/**/*.test.ts', 'demo/src/load/*.test.ts'] } },
     ],
   },

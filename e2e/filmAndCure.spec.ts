@@ -123,8 +123,8 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
     await page.getByTestId(`zone-${zone}`).click();
     if (zone !== 'walls') await page.getByRole('button', { name: '24', exact: true }).click();
     await expect(words).toContainText('Read the wet gauge in each coat');
-    const ofCoat = page.getByRole('group', { name: 'Read in coat' });
-    await ofCoat.getByRole('button', { name: '1', exact: true }).click();
+    const ofCoat = page.getByRole('radiogroup', { name: 'Read in coat' });
+    await ofCoat.getByRole('radio', { name: '1', exact: true }).click();
     await page.getByRole('button', { name: '24', exact: true }).click();
     await expect(words).not.toContainText('Read the wet gauge');
   }

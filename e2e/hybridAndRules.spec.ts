@@ -9,9 +9,9 @@ test('a neo-angle steam shower of two methods is drawn in, and a published rule 
   await page.getByRole('link', { name: 'New shower' }).click();
   await page.getByLabel('Name on site').fill(name);
   await page.getByLabel('Job').fill('Test house');
-  await page.getByRole('button', { name: 'Neo-angle' }).click();
+  await page.getByRole('radio', { name: 'Neo-angle' }).click();
   await page.getByRole('tab', { name: /Niches/ }).click();
-  await page.getByRole('button', { name: 'Sloped' }).click();
+  await page.getByRole('radio', { name: 'Sloped' }).click();
   await page.getByRole('button', { name: 'Add a niche' }).click();
   await page.getByRole('button', { name: 'Add a niche' }).click();
   // The second one goes to a wall that has none; put on the first one's place it is refused beside its name.

@@ -189,7 +189,7 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
   await read(first.page, t, '2 1/4', '14');
   await key(first.page, t('next.redone')).click();
   await first.page.getByLabel(t('life.whatWentWrong')).selectOption('workmanship');
-  await key(first.page, t('confidence.admitted')).click();
+  await first.page.getByRole('radio', { name: t('confidence.admitted') }).click();
   await first.page.getByLabel(t('life.whyNotCaught')).selectOption('not-done');
   await first.page.getByLabel(t('life.hours')).fill('1,5');
   await key(first.page, t('life.close')).click();

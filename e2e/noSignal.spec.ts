@@ -87,7 +87,7 @@ test('what somebody wrote who was disabled meanwhile waits for a manager, who ha
   await expect(page.getByText('1 entry waits on this tablet')).toBeVisible();
 
   await office.goto('/office/people');
-  const tomas = office.locator('li', { hasText: 'Tomas Ekwall' });
+  const tomas = office.getByRole('row', { name: /Tomas Ekwall/ });
   await tomas.getByRole('button', { name: 'Disable' }).click();
   await expect(tomas.getByText(/^Disabled/)).toBeVisible();
   await context.setOffline(false);
@@ -151,7 +151,7 @@ test('the screen locks against drops and opens when its key is held', async ({ t
 
 test('for a left hand the keys lie on the left', async ({ tablet: page }) => {
   await page.getByRole('button', { name: 'Ines Corrigan' }).click();
-  await page.getByRole('button', { name: 'Left', exact: true }).click();
+  await page.getByRole('radio', { name: 'Left', exact: true }).click();
   await page.getByRole('button', { name: 'Close' }).click();
   await page.getByText('3B hall').click();
   const [card, map] = [await page.locator('aside').boundingBox(), await page.getByTestId('map').boundingBox()];

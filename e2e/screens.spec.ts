@@ -175,7 +175,7 @@ test('the conflict of a level edge with an off-centre drain is told while drawin
 
 test('metric is one choice away, from the first screen, and no key shrinks by it', async ({ tablet: page }) => {
   await page.getByRole('button', { name: 'Ines Corrigan' }).click();
-  await page.getByRole('button', { name: 'Millimetres' }).click();
+  await page.getByRole('radio', { name: 'Millimetres' }).click();
   await page.keyboard.press('Escape');
   await page.getByText('3B hall').click();
   await open(page, 'Foot of wall B');
@@ -190,7 +190,7 @@ test('metric is one choice away, from the first screen, and no key shrinks by it
 
 test('dark is chosen in the settings and stays', async ({ tablet: page }) => {
   await page.getByRole('button', { name: 'Ines Corrigan' }).click();
-  await page.getByRole('button', { name: 'Cellar (dark)' }).click();
+  await page.getByRole('radio', { name: 'Cellar (dark)' }).click();
   await page.reload();
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
   await expect(page.getByText('3B hall')).toBeVisible();
@@ -203,7 +203,7 @@ test('a defect that was seen holds its check until it was redone and looked at a
   await open(page, 'Floor');
   await page.getByRole('button', { name: 'Defect', exact: true }).click();
   await page.getByLabel('Kind').selectOption({ label: 'Hollow under the base' });
-  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await page.getByRole('radio', { name: 'Stop', exact: true }).click();
   await page.getByRole('button', { name: 'Keep this defect' }).click();
   await expect(page.getByText('Hold: Base bedded all over', { exact: false })).toBeVisible();
   await page.getByRole('button', { name: 'Give it to a crew' }).click();

@@ -17,7 +17,7 @@ test('a curb’s cut, a niche’s layout and a substrate’s readiness are worke
   await stage(page, 'Subfloor');
   await page.getByRole('button', { name: 'Ready?' }).click();
   const ready = page.getByRole('dialog');
-  await ready.getByRole('button', { name: 'Cement board' }).click();
+  await ready.getByRole('radio', { name: 'Cement board' }).click();
   for (const step of ['Sound', 'Swept', 'Wiped with']) await ready.getByLabel(step).check();
   await expect(ready.getByTestId('ready')).toHaveText('Missing: Dampened, no standing water.');
   await ready.getByRole('button', { name: 'Keep: not ready' }).click();
@@ -30,7 +30,7 @@ test('a curb’s cut, a niche’s layout and a substrate’s readiness are worke
   await sums.getByRole('button', { name: 'Close' }).click();
   await stage(page, 'Drain rough-in');
   await page.getByRole('button', { name: 'Sums' }).click();
-  await sums.getByRole('button', { name: 'Flange level' }).click();
+  await sums.getByRole('radio', { name: 'Flange level' }).click();
   await sums.getByLabel('Left over right').fill('-1/8');
   await sums.getByLabel('Front over back').fill('0');
   await expect(sums.getByTestId('sum')).toContainText('Raise it at the left by 1/8 in');
@@ -47,7 +47,7 @@ test('a curb’s cut, a niche’s layout and a substrate’s readiness are worke
   await expect(sum.getByRole('alert')).toContainText('48x');
   await sum.getByLabel('Distances between the walls').fill('48 1/4; 48');
   await expect(sum.getByTestId('sum')).toContainText('Cut the curb to 47 3/4 in.');
-  await sum.getByRole('button', { name: 'in all' }).click();
+  await sum.getByRole('radio', { name: 'in all' }).click();
   await expect(sum.getByTestId('sum')).toContainText('Cut the curb to 47 7/8 in.');
   await sum.getByRole('button', { name: 'Keep as a note' }).click();
   await expect(page.locator('aside')).toContainText('Cut the curb to 47 7/8 in.');

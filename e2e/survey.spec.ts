@@ -52,7 +52,7 @@ test('a floor is shot by the laser, its birdbath found with its depth and its li
   await expect(result).toContainText('Hold');
 
   // Mortar is added there and both are shot again, by hand: the record passes.
-  await page.getByRole('button', { name: 'Heights' }).click();
+  await page.getByRole('radio', { name: 'Heights' }).click();
   for (const [x, height] of [
     ['42 1/2', '1/4'],
     ['50 7/8', '1/2'],

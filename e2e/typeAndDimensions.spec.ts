@@ -46,7 +46,7 @@ test('a drawing goes out as JSON, SVG and DXF, and comes in again; a broken file
   tablet: page,
 }) => {
   await page.goto('/new');
-  await page.getByRole('button', { name: 'L-shape' }).click();
+  await page.getByRole('radio', { name: 'L-shape' }).click();
   await page.getByRole('button', { name: 'Files' }).click();
   const files: Record<string, string> = {};
   for (const [key, button] of [

@@ -93,7 +93,7 @@ test('a redo under water after a passed flood: the flood is held with its reason
   await expect(page.locator('aside h2')).toContainText('Foot of wall');
   await page.getByRole('button', { name: 'Defect', exact: true }).click();
   await page.getByLabel('Kind').selectOption({ label: 'Open lap, lifted edge' });
-  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await page.getByRole('radio', { name: 'Stop', exact: true }).click();
   await page.getByRole('button', { name: 'Keep this defect' }).click();
   await page.getByRole('button', { name: 'Give it to a crew' }).click();
   await page.getByRole('button', { name: 'Was redone' }).click();
@@ -128,7 +128,7 @@ test('a redo under water after a passed flood: the flood is held with its reason
   await page.goto(`${url}/flood`);
   await key(page, 'A new test').click();
   await prepareDry(page);
-  await page.getByRole('button', { name: 'Level logger' }).click();
+  await page.getByRole('radio', { name: 'Level logger' }).click();
   await page.getByRole('button', { name: 'The water is in: start now' }).click();
   // The start is kept before the day goes on: a page closed at once would keep the entry or not, as it comes.
   await expect(page.getByRole('button', { name: 'Logger file', exact: true })).toBeVisible();

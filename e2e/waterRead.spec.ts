@@ -60,7 +60,7 @@ test('a refill in the middle is asked about; once told, the same file passes', a
   await expect(verdict(page)).toContainText('Not decided yet');
   await expect(verdict(page)).toContainText(/the level rose by 0\.\d+ in\. Did someone add water\?/);
   await key(page, 'Something happened').click();
-  await key(page, 'Water added').click();
+  await page.getByRole('radio', { name: 'Water added' }).click();
   await key(page, 'Keep').click();
   await expect(verdict(page)).toContainText('Tight');
   await endDry(page, 'Tight');
@@ -74,7 +74,7 @@ test('bad input on the flood screen is named, and nothing is kept', async ({ tab
   await page.getByRole('link', { name: /^B7/ }).click();
   await page.goto(`${page.url()}/flood`);
   await expect(page.getByTestId('flood-plan')).toContainText('even a tight shower will not pass');
-  await page.getByRole('button', { name: 'Level logger' }).click();
+  await page.getByRole('radio', { name: 'Level logger' }).click();
   await expect(page.getByTestId('flood-plan')).toContainText('a tight shower can pass');
   await page.getByLabel('Water over the drain', { exact: true }).fill('7');
   await page.getByLabel('Water over the drain', { exact: true }).press('Enter');
@@ -84,14 +84,14 @@ test('bad input on the flood screen is named, and nothing is kept', async ({ tab
   await expect(page.getByLabel('Water over the drain', { exact: true })).toHaveValue('4 1/2');
   await expect(page.getByRole('alert')).toHaveCount(0);
   await prepareDry(page);
-  await page.getByRole('button', { name: 'Marks by hand' }).click();
+  await page.getByRole('radio', { name: 'Marks by hand' }).click();
   await page.getByRole('button', { name: 'The water is in: start now' }).click();
 
   await key(page, 'Read a mark').click();
   await page.getByLabel('Distance from the first mark').fill('75');
   await page.getByRole('button', { name: /^Keep 75/ }).click();
   await expect(page.getByRole('alert')).toContainText('deeper than any shower is filled');
-  await key(page, 'Above the first mark').click();
+  await page.getByRole('radio', { name: 'Above the first mark' }).click();
   await page.getByLabel('Distance from the first mark').fill('1/4');
   await page.getByRole('button', { name: /^Keep 1\/4/ }).click();
   await expect(page.getByRole('alert')).toContainText('Was water added?');

@@ -67,9 +67,9 @@ for (const dark of [false, true]) {
     await page.getByTestId('seam-total').waitFor();
     await page.getByLabel('Drain from left').fill('12');
     await shoot('new-shower');
-    await page.getByRole('button', { name: 'Neo-angle' }).click();
+    await page.getByRole('radio', { name: 'Neo-angle' }).click();
     await page.getByRole('tab', { name: /Niches/ }).click();
-    await page.getByRole('button', { name: 'Sloped' }).click();
+    await page.getByRole('radio', { name: 'Sloped' }).click();
     await page.getByRole('button', { name: 'Add a niche' }).click();
     await page.getByRole('button', { name: 'Add a bench' }).click();
     await page.getByTestId('seam-total').waitFor();

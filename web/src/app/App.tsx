@@ -92,6 +92,10 @@ const router = createBrowserRouter([
   { path: '/set-password/:code', ...shows(screens.setPassword) },
   { path: '/crew-link/:code', ...shows(screens.crewLink) },
   { path: '/r/:code', ...shows(screens.sharedRecord) },
+  // For whoever works on the interface; a build does not have it.
+  ...(import.meta.env.DEV
+    ? [{ path: '/gallery', ...shows(async () => ({ default: (await import('./gallery/Gallery')).Gallery })) }]
+    : []),
   {
     element: <Signed />,
     errorElement: <Broken />,

@@ -1,4 +1,3 @@
-import { judge } from '@careful-seam/core/checks/judge';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { buildLedger, currentStage } from '@careful-seam/core/proof/shown/seamLine';
@@ -8,7 +7,7 @@ import { useTranslation } from 'react-i18next';
 import { useParams, useSearchParams } from 'react-router';
 import { Ladder, StagePicker } from '../drawing/Ladder';
 import { Legend } from '../drawing/Legend';
-import { type MarkState, ShowerMap } from '../drawing/ShowerMap';
+import { ShowerMap } from '../drawing/ShowerMap';
 import { ElementCard } from '../rooms/shower/ElementCard';
 import { StageCard } from '../rooms/shower/StageCard';
 import { DropLock } from '../shared/DropLock';
@@ -16,22 +15,10 @@ import { Missing } from '../shared/Missing';
 import { useStore } from '../tablet/store';
 import { useKeepAwake } from '../tablet/tabletCare';
 import { usePreferences } from '../ui/preferences';
+import { marksOf } from './marksOf';
 import { ShowerHead } from './ShowerHead';
 import { type OpenSheet, ShowerSheets } from './ShowerSheets';
 import { Undo } from './Undo';
-
-function marksOf(state: ShowerState, stage: string): Map<string, MarkState> {
-  const marks = new Map<string, MarkState>();
-  const rank: MarkState[] = ['not-required', 'pass', 'unseen', 'fail'];
-  for (const r of state.requirements) {
-    if (r.stage.key !== stage || r.hasLength) continue;
-    const j = judge(state, r);
-    const mark: MarkState = j.satisfied ? 'pass' : j.verdict === 'fail' ? 'fail' : 'unseen';
-    const before = marks.get(r.element) ?? 'not-required';
-    if (rank.indexOf(mark) > rank.indexOf(before)) marks.set(r.element, mark);
-  }
-  return marks;
-}
 
 /** The stage's own lines; a stage that asks nothing of the seams shows what stands under it. */
 function stagesShown(state: ShowerState, stage: string): string[] {
@@ -57,7 +44,7 @@ export function Shower() {
   const state = shower?.state;
   const stage = stageChosen ?? (state ? currentStage(state) : null);
   const ledger = useMemo(() => (state && stage ? buildLedger(state, stagesShown(state, stage)) : null), [state, stage]);
-  const marks = useMemo(() => (state && stage ? marksOf(state, stage) : new Map<string, MarkState>()), [state, stage]);
+  const marks = useMemo(() => (state && stage ? marksOf(state, stage) : new Map()), [state, stage]);
   useEffect(() => {
     const back = (e: KeyboardEvent) => e.key === 'Escape' && !e.defaultPrevented && sheet === null && setElement(null);
     window.addEventListener('keydown', back);

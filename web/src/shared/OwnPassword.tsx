@@ -1,33 +1,34 @@
-import { PASSWORD_AT_LEAST } from '@careful-seam/contract/api/office';
-import { type FormEvent, useState } from 'react';
+import { OwnPassword as Fields, PASSWORD_AT_LEAST } from '@careful-seam/contract/api/office';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
 import { call } from '../tablet/api';
-import { PasswordField } from '../ui/PasswordField';
+import { TextField } from '../ui/fields';
 import { errorWords } from '../ui/words';
 
 /** Changes one's own password: the one in force, then the new one. Other tablets are signed out by it. */
 export function OwnPassword() {
   const { t } = useTranslation();
   const [open, setOpen] = useState(false);
-  const [old, setOld] = useState('');
-  const [password, setPassword] = useState('');
   const [told, setTold] = useState<{ words: string; isProblem: boolean } | null>(null);
-  const keep = async (e: FormEvent) => {
-    e.preventDefault();
-    if (password.length < PASSWORD_AT_LEAST)
-      return setTold({ words: t('links.tooShort', { count: PASSWORD_AT_LEAST }), isProblem: true });
+  const { register, handleSubmit, reset, formState } = useForm<z.infer<typeof Fields>>({
+    resolver: zodResolver(Fields),
+    defaultValues: { old: '', password: '' },
+  });
+  const keep = handleSubmit(async (typed) => {
     setTold(null);
     try {
-      await call(z.object({}), 'PUT', '/api/password/own', { old, password });
+      await call(z.object({}), 'PUT', '/api/password/own', typed);
       setTold({ words: t('settings.passwordChanged'), isProblem: false });
-      setOld('');
-      setPassword('');
+      reset();
       setOpen(false);
     } catch (error) {
       setTold({ words: errorWords(error), isProblem: true });
     }
-  };
+  });
+  const { errors } = formState;
   return (
     <section className="flex flex-col gap-2">
       <button type="button" className="key self-start" aria-expanded={open} onClick={() => setOpen(!open)}>
@@ -35,14 +36,21 @@ export function OwnPassword() {
       </button>
       {open && (
         <form className="flex flex-col gap-2" onSubmit={(e) => void keep(e)}>
-          <PasswordField label={t('settings.oldPassword')} which="current-password" value={old} onType={setOld} />
-          <PasswordField
-            label={t('links.newPassword', { count: PASSWORD_AT_LEAST })}
-            which="new-password"
-            value={password}
-            onType={setPassword}
+          <TextField
+            label={t('settings.oldPassword')}
+            type="password"
+            autoComplete="current-password"
+            problem={errors.old && t('settings.oldNeeded')}
+            {...register('old')}
           />
-          <button type="submit" className="key key-main self-start" disabled={old === '' || password === ''}>
+          <TextField
+            label={t('links.newPassword', { count: PASSWORD_AT_LEAST })}
+            type="password"
+            autoComplete="new-password"
+            problem={errors.password && t('links.tooShort', { count: PASSWORD_AT_LEAST })}
+            {...register('password')}
+          />
+          <button type="submit" className="key key-main self-start" disabled={formState.isSubmitting}>
             {t('settings.keepPassword')}
           </button>
         </form>

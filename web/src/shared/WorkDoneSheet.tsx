@@ -1,8 +1,12 @@
+import { BODIES } from '@careful-seam/core/log/bodies';
 import type { ShowerState } from '@careful-seam/core/log/state';
+import { zodResolver } from '@hookform/resolvers/zod';
 import { DateTime } from 'luxon';
-import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
 import { useParts } from '../tablet/store';
+import { TextField } from '../ui/fields';
 import { Sheet } from '../ui/Sheet';
 
 interface Props {
@@ -12,6 +16,17 @@ interface Props {
   onClose: () => void;
 }
 
+const { who, day, productLine, batch } = BODIES['work-done'].shape;
+/** What is typed: who it was and when must stand there, the rest may be left out. */
+const Fields = z.object({
+  who,
+  day,
+  productLine: productLine.unwrap().trim(),
+  batch: batch.unwrap().trim(),
+  ready: z.boolean(),
+});
+type Fields = z.infer<typeof Fields>;
+
 /** "Done" for a stage: who worked, on which day, with which product and batch; and whether it is ready for a look. */
 export function WorkDoneSheet({ showerId, state, stage, onClose }: Props) {
   const { t } = useTranslation();
@@ -19,53 +34,49 @@ export function WorkDoneSheet({ showerId, state, stage, onClose }: Props) {
   const { timeZone, crewId } = state.created!.body;
   const last = [...state.stages.values()].flatMap((s) => s.work).at(-1)?.body;
   const label = state.rules!.method.stages.find((s) => s.key === stage)!.label;
-  const [who, setWho] = useState(last?.who ?? person?.name ?? '');
-  const [day, setDay] = useState(DateTime.now().setZone(timeZone).toISODate()!);
-  const [productLine, setProduct] = useState(last?.productLine ?? '');
-  const [batch, setBatch] = useState('');
-  const [ready, setReady] = useState(true);
-  const keep = async () => {
-    const trimmed = { productLine: productLine.trim(), batch: batch.trim() };
+  const { register, handleSubmit, formState } = useForm<Fields>({
+    resolver: zodResolver(Fields),
+    mode: 'onChange',
+    defaultValues: {
+      who: last?.who ?? person?.name ?? '',
+      day: DateTime.now().setZone(timeZone).toISODate()!,
+      productLine: last?.productLine ?? '',
+      batch: '',
+      ready: true,
+    },
+  });
+  const keep = handleSubmit(async ({ ready, productLine, batch, ...told }) => {
     const body = {
       stage,
       crewId: person?.crewId ?? crewId,
-      who: who.trim(),
-      day,
-      ...(trimmed.productLine ? { productLine: trimmed.productLine } : {}),
-      ...(trimmed.batch ? { batch: trimmed.batch } : {}),
+      ...told,
+      ...(productLine ? { productLine } : {}),
+      ...(batch ? { batch } : {}),
     };
     await writeAll(showerId, [
       { kind: 'work-done', body },
       ...(ready ? [{ kind: 'look-requested' as const, body: { stage } }] : []),
     ]);
     onClose();
-  };
-  const field = (text: string, value: string, onChange: (typed: string) => void, type = 'text') => (
-    <label className="flex flex-col gap-1">
-      <span className="text-soft text-sm">{text}</span>
-      <input className="field" type={type} value={value} onChange={(e) => onChange(e.target.value)} />
-    </label>
-  );
+  });
+  const { errors } = formState;
   return (
     <Sheet title={t('work.title', { stage: label })} onClose={onClose}>
-      {field(t('work.who'), who, setWho)}
-      {field(t('work.day'), day, setDay, 'date')}
-      {field(t('work.product'), productLine, setProduct)}
-      {field(t('work.batch'), batch, setBatch)}
-      <label className="flex min-h-12 items-center gap-3">
-        <input type="checkbox" className="h-12 w-12" checked={ready} onChange={(e) => setReady(e.target.checked)} />
-        {t('work.ready')}
-      </label>
-      <p className="border-cure border-l-4 pl-2 text-sm">{t('work.covers')}</p>
-      {(who.trim() === '' || !day) && <p className="text-hold">{t('work.needs')}</p>}
-      <button
-        type="button"
-        className="key key-main text-lg"
-        disabled={who.trim() === '' || !day}
-        onClick={() => void keep()}
-      >
-        {t('work.keep', { stage: label })}
-      </button>
+      <form className="flex flex-col gap-3" onSubmit={(e) => void keep(e)}>
+        <TextField label={t('work.who')} {...register('who')} />
+        <TextField label={t('work.day')} type="date" {...register('day')} />
+        <TextField label={t('work.product')} {...register('productLine')} />
+        <TextField label={t('work.batch')} {...register('batch')} />
+        <label className="flex min-h-12 items-center gap-3">
+          <input type="checkbox" className="h-12 w-12" {...register('ready')} />
+          {t('work.ready')}
+        </label>
+        <p className="border-cure border-l-4 pl-2 text-sm">{t('work.covers')}</p>
+        {(errors.who || errors.day) && <p className="text-hold">{t('work.needs')}</p>}
+        <button type="submit" className="key key-main text-lg" disabled={formState.isSubmitting}>
+          {t('work.keep', { stage: label })}
+        </button>
+      </form>
     </Sheet>
   );
 }

@@ -1,10 +1,14 @@
+import { BODIES } from '@careful-seam/core/log/bodies';
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
+import { zodResolver } from '@hookform/resolvers/zod';
 import { DateTime } from 'luxon';
-import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
 import { useParts } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
+import { SelectField, TextArea } from '../../ui/fields';
 
 interface Props {
   showerId: string;
@@ -17,60 +21,55 @@ interface Props {
 
 const DAYS = [0, 1, 2, 7] as const;
 
+const { crewId, due, words } = BODIES['defect-assigned'].shape;
+/** What is typed; a defect may be given without a day. */
+const Fields = z.object({ crewId, due: due.unwrap().or(z.literal('')), words: words.unwrap().trim() });
+type Fields = z.infer<typeof Fields>;
+
 /** Gives a defect to a crew, with the day by which it must be put right; past it, the next layer waits. */
 export function AssignForm({ showerId, state, defect, again, onDone }: Props) {
   const { t } = useTranslation();
   const { crews, write } = useParts('crews', 'write');
   const { crewId: usual, timeZone: zone } = state.created!.body;
-  const [crewId, setCrew] = useState(defect.assignments.at(-1)?.crewId ?? usual);
-  const [due, setDue] = useState(DateTime.now().setZone(zone).plus({ days: 1 }).toISODate()!);
-  const [words, setWords] = useState('');
   const dayAfter = (days: number) => DateTime.now().setZone(zone).plus({ days }).toISODate()!;
-  const give = async () => {
+  const { register, handleSubmit, watch, setValue, formState } = useForm<Fields>({
+    // What is not right yet must be said, or the crew can only guess.
+    resolver: zodResolver(again ? Fields.extend({ words: Fields.shape.words.min(1) }) : Fields),
+    mode: 'onChange',
+    defaultValues: { crewId: defect.assignments.at(-1)?.crewId ?? usual, due: dayAfter(1), words: '' },
+  });
+  const give = handleSubmit(async ({ crewId, due, words }) => {
     const end = due ? DateTime.fromISO(due, { zone }).endOf('day').toUTC().toISO() : null;
     await write(showerId, 'defect-assigned', {
       defect: defect.id,
       crewId,
-      words: words.trim(),
+      words,
       again,
       ...(due && end ? { due, dueAt: end } : {}),
     });
     onDone();
-  };
+  });
   return (
-    <section className="flex flex-col gap-2 border-edge border-t pt-2">
+    <form className="flex flex-col gap-2 border-edge border-t pt-2" onSubmit={(e) => void give(e)}>
       <h3 className="font-bold">{t(again ? 'life.sendBackTitle' : 'life.assignTitle')}</h3>
-      <label className="flex flex-col gap-1">
-        <span className="text-soft text-sm">{t('life.crew')}</span>
-        <select className="field" value={crewId} onChange={(e) => setCrew(e.target.value)}>
-          {crews.map((c) => (
-            <option key={c.id} value={c.id}>
-              {c.name}
-            </option>
-          ))}
-        </select>
-      </label>
+      <SelectField
+        label={t('life.crew')}
+        options={crews.map((c) => ({ id: c.id, label: c.name }))}
+        {...register('crewId')}
+      />
       <Choice
         label={t('life.dueBy')}
-        value={due}
-        onChoose={setDue}
+        value={watch('due')}
+        onChoose={(due) => setValue('due', due)}
         options={[
           ...DAYS.map((days) => ({ key: dayAfter(days), label: t(`life.inDays.${days}`) })),
           { key: '', label: t('life.noDay') },
         ]}
       />
-      <label className="flex flex-col gap-1">
-        <span className="text-soft text-sm">{t(again ? 'life.whatIsWrongStill' : 'life.whatToDo')}</span>
-        <textarea className="field py-2" rows={2} value={words} onChange={(e) => setWords(e.target.value)} />
-      </label>
-      <button
-        type="button"
-        className="key key-main text-lg"
-        disabled={again && words.trim() === ''}
-        onClick={() => void give()}
-      >
+      <TextArea label={t(again ? 'life.whatIsWrongStill' : 'life.whatToDo')} {...register('words')} />
+      <button type="submit" className="key key-main text-lg" disabled={!formState.isValid || formState.isSubmitting}>
         {t(again ? 'life.sendBack' : 'life.assign')}
       </button>
-    </section>
+    </form>
   );
 }

@@ -1,12 +1,15 @@
-import { CAUSE_CONFIDENCES, type CauseConfidence } from '@careful-seam/core/log/bodies';
+import { BODIES, CAUSE_CONFIDENCES } from '@careful-seam/core/log/bodies';
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { mayClose } from '@careful-seam/core/proof/fold/foldDefects';
-import { useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
 import { Pictures, useFormPictures } from '../../shared/Pictures';
 import { useParts } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
+import { SelectField, TextField } from '../../ui/fields';
 
 interface Props {
   showerId: string;
@@ -15,11 +18,22 @@ interface Props {
   onDone: () => void;
 }
 
-/** A number as typed, with a comma or a point; null when it is none or below zero. */
-function amount(typed: string): number | null {
-  const value = Number(typed.trim().replace(',', '.'));
-  return typed.trim() === '' || Number.isNaN(value) || value < 0 ? null : value;
-}
+const { cost, cause } = BODIES['defect-closed'].shape;
+/** A figure as it is typed, with a comma or a point, by the limits of the entry; null where nothing is typed. */
+const typedFigure = (figure: z.ZodNumber) =>
+  z
+    .string()
+    .transform((typed) => (typed.trim() === '' ? null : Number(typed.trim().replace(',', '.'))))
+    .pipe(figure.nullable());
+/** What is typed; all of it may be left out. */
+const Fields = z.object({
+  family: z.string(),
+  confidence: z.enum(CAUSE_CONFIDENCES),
+  causeWords: cause.unwrap().shape.words.unwrap().trim(),
+  escaped: z.string(),
+  hours: typedFigure(cost.unwrap().shape.hours),
+  materials: typedFigure(cost.unwrap().shape.materials),
+});
 
 /** Closes a defect with the two answers, its cost and a picture of how it is now. All but the closing may be left out. */
 export function CloseForm({ showerId, state, defect, onDone }: Props) {
@@ -27,77 +41,55 @@ export function CloseForm({ showerId, state, defect, onDone }: Props) {
   const { write, settings, person } = useParts('write', 'settings', 'person');
   const may = mayClose(state, defect, person?.role === 'manager');
   const { causes, escapes } = state.rules!.book;
-  const [family, setFamily] = useState(defect.cause?.family ?? '');
-  const [confidence, setConfidence] = useState<CauseConfidence>(defect.cause?.confidence ?? 'suspected');
-  const [causeWords, setCauseWords] = useState(defect.cause?.words ?? '');
-  const [escaped, setEscaped] = useState(defect.escape?.family ?? '');
-  const [hours, setHours] = useState('');
-  const [materials, setMaterials] = useState('');
+  const { register, handleSubmit, watch, setValue, formState } = useForm({
+    resolver: zodResolver(Fields),
+    mode: 'onChange',
+    defaultValues: {
+      family: defect.cause?.family ?? '',
+      confidence: defect.cause?.confidence ?? 'suspected',
+      causeWords: defect.cause?.words ?? '',
+      escaped: defect.escape?.family ?? '',
+      hours: '',
+      materials: '',
+    },
+  });
   const pictures = useFormPictures();
-  const wrong = [hours, materials].some((typed) => typed.trim() !== '' && amount(typed) === null);
-  const close = async () => {
+  const close = handleSubmit(async ({ family, confidence, causeWords, escaped, hours, materials }) => {
     const photos = await pictures.all();
     if (!photos) return;
     await write(showerId, 'defect-closed', {
       defect: defect.id,
       photos,
-      ...(family ? { cause: { family, confidence, words: causeWords.trim() } } : {}),
+      ...(family ? { cause: { family, confidence, words: causeWords } } : {}),
       ...(escaped ? { escape: { family: escaped } } : {}),
-      ...(hours || materials ? { cost: { hours: amount(hours) ?? 0, materials: amount(materials) ?? 0 } } : {}),
+      ...(hours === null && materials === null ? {} : { cost: { hours: hours ?? 0, materials: materials ?? 0 } }),
     });
     onDone();
-  };
-  const choose = (
-    label: string,
-    value: string,
-    options: { id: string; label: string }[],
-    onChange: (id: string) => void,
-  ) => (
-    <label className="flex flex-col gap-1">
-      <span className="text-soft text-sm">{label}</span>
-      <select className="field" value={value} onChange={(e) => onChange(e.target.value)}>
-        <option value="">{t('life.notSaid')}</option>
-        {options.map((o) => (
-          <option key={o.id} value={o.id}>
-            {o.label}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
+  });
+  const wrong = formState.errors.hours ?? formState.errors.materials;
   return (
-    <section className="flex flex-col gap-2 border-edge border-t pt-2">
+    <form className="flex flex-col gap-2 border-edge border-t pt-2" onSubmit={(e) => void close(e)}>
       <h3 className="font-bold">{t('life.closeTitle')}</h3>
-      {choose(t('life.whatWentWrong'), family, causes, setFamily)}
-      {family && (
+      <SelectField label={t('life.whatWentWrong')} options={causes} none={t('life.notSaid')} {...register('family')} />
+      {watch('family') && (
         <>
           <Choice
             label={t('life.howSure')}
-            value={confidence}
-            onChoose={setConfidence}
+            value={watch('confidence')}
+            onChoose={(confidence) => setValue('confidence', confidence)}
             options={CAUSE_CONFIDENCES.map((key) => ({ key, label: t(`confidence.${key}`) }))}
           />
-          <label className="flex flex-col gap-1">
-            <span className="text-soft text-sm">{t('life.causeWords')}</span>
-            <input className="field" value={causeWords} onChange={(e) => setCauseWords(e.target.value)} />
-          </label>
+          <TextField label={t('life.causeWords')} {...register('causeWords')} />
         </>
       )}
-      {choose(t('life.whyNotCaught'), escaped, escapes, setEscaped)}
+      <SelectField label={t('life.whyNotCaught')} options={escapes} none={t('life.notSaid')} {...register('escaped')} />
       <div className="grid grid-cols-2 gap-2">
-        <label className="flex flex-col gap-1">
-          <span className="text-soft text-sm">{t('life.hours')}</span>
-          <input className="field" inputMode="decimal" value={hours} onChange={(e) => setHours(e.target.value)} />
-        </label>
-        <label className="flex flex-col gap-1">
-          <span className="text-soft text-sm">{t('life.materials', { currency: settings?.currency ?? '' })}</span>
-          <input
-            className="field"
-            inputMode="decimal"
-            value={materials}
-            onChange={(e) => setMaterials(e.target.value)}
-          />
-        </label>
+        <TextField label={t('life.hours')} inputMode="decimal" {...register('hours')} />
+        <TextField
+          label={t('life.materials', { currency: settings?.currency ?? '' })}
+          inputMode="decimal"
+          {...register('materials')}
+        />
       </div>
       {wrong && (
         <p role="alert" className="text-hold">
@@ -106,9 +98,13 @@ export function CloseForm({ showerId, state, defect, onDone }: Props) {
       )}
       <Pictures label={t('life.takeAfter')} pictures={pictures} />
       {!may && <p className="border-hold border-l-4 pl-2 text-hold">{t('life.closeNeedsLook')}</p>}
-      <button type="button" className="key key-main text-lg" disabled={wrong || !may} onClick={() => void close()}>
+      <button
+        type="submit"
+        className="key key-main text-lg"
+        disabled={wrong !== undefined || !may || formState.isSubmitting}
+      >
         {t('life.close')}
       </button>
-    </section>
+    </form>
   );
 }

@@ -1,17 +1,23 @@
 import { askedOfKind } from '@careful-seam/core/checks/asked';
+import { BODIES } from '@careful-seam/core/log/bodies';
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { isMilder } from '@careful-seam/core/log/who';
-import { SEVERITIES, type Severity } from '@careful-seam/core/rules/checks/checkBase';
+import { SEVERITIES } from '@careful-seam/core/rules/checks/checkBase';
 import { kindOfFailure } from '@careful-seam/core/rules/tools';
 import { elementName } from '@careful-seam/words/texts/names';
+import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
 import { MarkedPicture } from '../../drawing/MarkedPicture';
 import { Pictures, useFormPictures } from '../../shared/Pictures';
 import { placeOf } from '../../shared/runs';
 import { StretchFields } from '../../shared/StretchFields';
 import { newId, useParts } from '../../tablet/store';
+import { Choice } from '../../ui/Choice';
+import { SelectField, TextArea } from '../../ui/fields';
 import { Sheet } from '../../ui/Sheet';
 
 interface Props {
@@ -24,6 +30,11 @@ interface Props {
   stretch: { fromMm: number; toMm: number } | null;
   onClose: () => void;
 }
+
+const { kind, severity, words } = BODIES['defect-found'].shape;
+/** What is chosen and typed beside its place and its pictures. */
+const Fields = z.object({ kind, severity, words: words.trim() });
+type Fields = z.infer<typeof Fields>;
 
 /** Records a defect with its place, kind, severity and pictures, marked by finger. */
 export function DefectSheet({ showerId, state, stage, element, defect, stretch, onClose }: Props) {
@@ -39,20 +50,26 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
   const kinds = state.rules!.book.defectKinds.filter((k) => k.stages.includes(stage));
   const checks = state.rules!.method.stages.find((s) => s.key === stage)?.checks;
   const failed = checks?.find((c) => c.id === defect?.check);
-  const [kind, setKind] = useState(defect?.kind ?? (failed && kindOfFailure(failed)) ?? kinds[0]?.id ?? 'other');
-  const [severity, setSeverity] = useState<Severity>(defect?.severity ?? 'fix');
-  const [words, setWords] = useState(defect?.words ?? '');
+  const { register, handleSubmit, watch, setValue, formState } = useForm<Fields>({
+    resolver: zodResolver(Fields),
+    defaultValues: {
+      kind: defect?.kind ?? (failed && kindOfFailure(failed)) ?? kinds[0]?.id ?? 'other',
+      severity: defect?.severity ?? 'fix',
+      words: defect?.words ?? '',
+    },
+  });
+  const severity = watch('severity');
   const pictures = useFormPictures();
 
-  const keep = async () => {
+  const keep = handleSubmit(async (told) => {
     const photos = await pictures.all();
     if (!photos) return;
     const at = placeOf(state, element, lengthMm === null ? {} : place);
-    const body = { stage, place: at, kind, severity, words: words.trim(), photos };
+    const body = { stage, place: at, ...told, photos };
     const checks = askedOfKind(state.requirements, 'looked')
       .filter((r) => r.stage.key === stage && r.element === element)
       // What is milder than a check stops does not fail that check.
-      .filter((r) => !isMilder(severity, r.check.severity))
+      .filter((r) => !isMilder(told.severity, r.check.severity))
       .map((r) => r.check.id);
     if (defect) await write(showerId, 'defect-found', { ...body, about: defect.id });
     else if (checks.length === 0) await write(showerId, 'defect-found', body);
@@ -65,54 +82,38 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
       ]);
     }
     onClose();
-  };
+  });
   return (
     <Sheet title={t('defect.title', { where: elementName(t, state.geometry!.model, element) })} onClose={onClose}>
-      <label className="flex flex-col gap-1">
-        <span className="text-soft text-sm">{t('defect.kind')}</span>
-        <select className="field" value={kind} onChange={(e) => setKind(e.target.value)}>
-          {kinds.map((k) => (
-            <option key={k.id} value={k.id}>
-              {k.label}
-            </option>
-          ))}
-        </select>
-      </label>
-      <fieldset className="grid grid-cols-3 gap-1.5">
-        <legend className="text-soft text-sm">{t('defect.severity')}</legend>
-        {SEVERITIES.map((s) => (
-          <button
-            type="button"
-            key={s}
-            className="key px-1"
-            aria-pressed={severity === s}
-            disabled={!isManager && defect !== null && isMilder(s, defect.severity)}
-            onClick={() => setSeverity(s)}
-          >
-            {t(`severity.${s}`)}
-          </button>
-        ))}
-        <p className="col-span-3 text-soft text-sm">
+      <form className="flex flex-col gap-3" onSubmit={(e) => void keep(e)}>
+        <SelectField label={t('defect.kind')} options={kinds} {...register('kind')} />
+        <Choice
+          label={t('defect.severity')}
+          value={severity}
+          options={SEVERITIES.map((key) => ({
+            key,
+            label: t(`severity.${key}`),
+            disabled: !isManager && defect !== null && isMilder(key, defect.severity),
+          }))}
+          onChoose={(key) => setValue('severity', key)}
+        />
+        <p className="text-soft text-sm">
           {t(`severityMeaning.${severity}`)} {!isManager && defect !== null && t('defect.milderByManager')}
         </p>
-      </fieldset>
-      {lengthMm !== null && <StretchFields stretch={place} lengthMm={lengthMm} onStretch={setPlace} />}
-      <label className="flex flex-col gap-1">
-        <span className="text-soft text-sm">{t('defect.words')}</span>
-        <textarea className="field py-2" rows={2} value={words} onChange={(e) => setWords(e.target.value)} />
-      </label>
-      <Pictures label={t('defect.takePicture')} pictures={pictures} />
-      {(defect?.photos ?? []).map((p) => (
-        <MarkedPicture key={p.hash} {...p} tool={null} />
-      ))}
-      <button
-        type="button"
-        className="key key-main text-lg"
-        disabled={lengthMm !== null && place.toMm <= place.fromMm}
-        onClick={() => void keep()}
-      >
-        {t('defect.keep')}
-      </button>
+        {lengthMm !== null && <StretchFields stretch={place} lengthMm={lengthMm} onStretch={setPlace} />}
+        <TextArea label={t('defect.words')} {...register('words')} />
+        <Pictures label={t('defect.takePicture')} pictures={pictures} />
+        {(defect?.photos ?? []).map((p) => (
+          <MarkedPicture key={p.hash} {...p} tool={null} />
+        ))}
+        <button
+          type="submit"
+          className="key key-main text-lg"
+          disabled={formState.isSubmitting || (lengthMm !== null && place.toMm <= place.fromMm)}
+        >
+          {t('defect.keep')}
+        </button>
+      </form>
     </Sheet>
   );
 }

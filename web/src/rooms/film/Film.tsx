@@ -4,6 +4,7 @@ import type { FilmRecord } from '@careful-seam/core/membrane/film/filmRecords';
 import type { FilmZone } from '@careful-seam/core/membrane/film/filmZones';
 import { areaWords, filmRecordWords, filmSentence, zoneSentence } from '@careful-seam/words/sentences/filmWords';
 import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { Tabs } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
@@ -164,22 +165,15 @@ function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
           {zoneSentence(t, zone, limits, unit)}
         </p>
         {mayRead && (
-          <>
-            <div className="flex gap-1.5" role="tablist" aria-label={t('film.read')}>
+          <Tabs.Root value={way} onValueChange={(w) => setWay(w as typeof way)} className="flex flex-col gap-2">
+            <Tabs.List className="flex gap-1.5" aria-label={t('film.read')}>
               {WAYS.map((w) => (
-                <button
-                  key={w}
-                  type="button"
-                  role="tab"
-                  className="key grow px-2"
-                  aria-selected={way === w}
-                  onClick={() => setWay(w)}
-                >
+                <Tabs.Trigger key={w} value={w} className="key grow px-2">
                   {t(`film.way.${w}`)}
-                </button>
+                </Tabs.Trigger>
               ))}
-            </div>
-            {way === 'coat' && (
+            </Tabs.List>
+            <Tabs.Content value="coat">
               <CoatForm
                 key={chosen}
                 zones={judged.zones}
@@ -188,10 +182,14 @@ function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
                 zone={siteZone}
                 onKeep={keep}
               />
-            )}
-            {way === 'wet' && <WetForm key={chosen} zone={zone} limits={limits} onKeep={keep} />}
-            {way === 'dry' && <DryForm key={chosen} zone={zone} limits={limits} onKeep={keep} />}
-          </>
+            </Tabs.Content>
+            <Tabs.Content value="wet">
+              <WetForm key={chosen} zone={zone} limits={limits} onKeep={keep} />
+            </Tabs.Content>
+            <Tabs.Content value="dry">
+              <DryForm key={chosen} zone={zone} limits={limits} onKeep={keep} />
+            </Tabs.Content>
+          </Tabs.Root>
         )}
         {readings.length > 0 && (
           <FilmLog showerId={shower.id} readings={readings} zone={siteZone} mayTakeOut={mayRead} />

@@ -1,9 +1,13 @@
+import { BODIES } from '@careful-seam/core/log/bodies';
 import type { FloodTest } from '@careful-seam/core/log/floodTest';
-import { FLOOD_EVENTS, type FloodEventKind } from '@careful-seam/core/water/floodEvents';
-import { useState } from 'react';
+import { FLOOD_EVENTS } from '@careful-seam/core/water/floodEvents';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
 import { useStore } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
+import { TextField } from '../../ui/fields';
 import { Sheet } from '../../ui/Sheet';
 import { TimeField, timeProblem } from '../../ui/TimeField';
 
@@ -16,65 +20,64 @@ interface Props {
   onClose: () => void;
 }
 
+const { words } = BODIES['flood-event'].shape;
+/** What is told of it; without a time it is now. */
+const Fields = z.object({
+  event: z.enum(FLOOD_EVENTS),
+  of: z.enum(['water', 'pan']),
+  atMs: z.number().nullable(),
+  words: words.unwrap().trim(),
+});
+type Fields = z.infer<typeof Fields>;
+
 /** Something happened to the water or the gauge: what, to which water, and when. */
 export function EventSheet({ showerId, test, zone, askedMs, onClose }: Props) {
   const { t } = useTranslation();
   const write = useStore((s) => s.write);
-  const [kind, setKind] = useState<FloodEventKind>('refill');
-  const [of, setOf] = useState<'water' | 'pan'>('water');
-  const [at, setAt] = useState<number | null>(askedMs);
-  const [words, setWords] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
-  const keep = () => {
-    const atMs = at ?? Date.now();
-    const wrong = timeProblem(t, test, atMs);
-    if (wrong) return setProblem(wrong);
-    const body = {
-      event: kind,
-      of,
-      at: new Date(atMs).toISOString(),
-      ...(words.trim() ? { words: words.trim() } : {}),
-    };
-    void write(showerId, 'flood-event', body).then(onClose);
-  };
+  const { register, handleSubmit, watch, setValue, setError, formState } = useForm<Fields>({
+    resolver: zodResolver(Fields),
+    defaultValues: { event: 'refill', of: 'water', atMs: askedMs, words: '' },
+  });
+  const { event, of, atMs } = watch();
+  const keep = handleSubmit(async ({ words, ...told }) => {
+    const ms = told.atMs ?? Date.now();
+    const wrong = timeProblem(t, test, ms);
+    if (wrong) return setError('atMs', { message: wrong });
+    const body = { event: told.event, of: told.of, at: new Date(ms).toISOString(), ...(words ? { words } : {}) };
+    await write(showerId, 'flood-event', body);
+    onClose();
+  });
+  const problem = formState.errors.atMs?.message;
   return (
     <Sheet title={t('flood.eventTitle')} onClose={onClose}>
-      <fieldset className="flex flex-col gap-1">
-        <legend className="text-soft text-sm">{t('flood.eventWhat')}</legend>
-        {FLOOD_EVENTS.map((key) => (
-          <button
-            type="button"
-            key={key}
-            className="key text-left"
-            aria-pressed={kind === key}
-            onClick={() => setKind(key)}
-          >
-            {t(`flood.event.${key}`)}
-          </button>
-        ))}
-      </fieldset>
-      {test.panResolutionMm !== null && (
+      <form className="flex flex-col gap-3" onSubmit={(e) => void keep(e)}>
         <Choice
-          label={t('flood.read.of')}
-          value={of}
-          options={(['water', 'pan'] as const).map((key) => ({ key, label: t(`flood.of.${key}`) }))}
-          onChoose={setOf}
+          label={t('flood.eventWhat')}
+          value={event}
+          options={FLOOD_EVENTS.map((key) => ({ key, label: t(`flood.event.${key}`) }))}
+          onChoose={(key) => setValue('event', key)}
+          isList
         />
-      )}
-      <TimeField label={t('flood.eventAt')} zone={zone} atMs={at} onAt={setAt} />
-      <label>
-        <span className="text-soft text-sm">{t('flood.words')}</span>
-        <input className="field" value={words} onChange={(e) => setWords(e.target.value)} />
-      </label>
-      <p className="text-soft text-sm">{t(`flood.eventMeans.${kind}`)}</p>
-      {problem && (
-        <p role="alert" className="text-hold">
-          {problem}
-        </p>
-      )}
-      <button type="button" className="key key-main text-lg" onClick={keep}>
-        {t('flood.eventKeep')}
-      </button>
+        {test.panResolutionMm !== null && (
+          <Choice
+            label={t('flood.read.of')}
+            value={of}
+            options={(['water', 'pan'] as const).map((key) => ({ key, label: t(`flood.of.${key}`) }))}
+            onChoose={(key) => setValue('of', key)}
+          />
+        )}
+        <TimeField label={t('flood.eventAt')} zone={zone} atMs={atMs} onAt={(ms) => setValue('atMs', ms)} />
+        <TextField label={t('flood.words')} {...register('words')} />
+        <p className="text-soft text-sm">{t(`flood.eventMeans.${event}`)}</p>
+        {problem && (
+          <p role="alert" className="text-hold">
+            {problem}
+          </p>
+        )}
+        <button type="submit" className="key key-main text-lg" disabled={formState.isSubmitting}>
+          {t('flood.eventKeep')}
+        </button>
+      </form>
     </Sheet>
   );
 }

@@ -1,3 +1,4 @@
+import { Tabs } from 'radix-ui';
 import { useState } from 'react';
 import { FormProvider } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
@@ -45,34 +46,25 @@ function Head({ start, state: { drawn, typed, setImported } }: { start: Start; s
 }
 
 /** The fields in their tabs; a fault on another tab is told with the way to it. */
-function Tabs({ start, state: { drawn, book } }: { start: Start; state: ShowerFormState }) {
+function FieldTabs({ start, state: { drawn, book } }: { start: Start; state: ShowerFormState }) {
   const { t } = useTranslation();
   const [tab, setTab] = useState<Tab>('room');
   const elsewhere = Object.entries(drawn.problems).filter(([field]) => field !== 'form' && tabOf(field) !== tab);
   return (
-    <>
-      <div className="grid grid-cols-4 gap-1" role="tablist" aria-label={t('new.tabs')}>
+    <Tabs.Root value={tab} onValueChange={(key) => setTab(key as Tab)} className="flex flex-col gap-2">
+      <Tabs.List className="grid grid-cols-4 gap-1" aria-label={t('new.tabs')}>
         {TABS.filter((key) => key !== 'method' || start.kind !== 'edit').map((key) => (
-          <button
-            type="button"
-            role="tab"
-            key={key}
-            id={`new-tab-${key}`}
-            aria-controls="new-tab"
-            aria-selected={tab === key}
-            className="key px-1"
-            onClick={() => setTab(key)}
-          >
+          <Tabs.Trigger key={key} value={key} className="key px-1">
             {t(`new.tab.${key}`)}
-          </button>
+          </Tabs.Trigger>
         ))}
-      </div>
-      <div id="new-tab" role="tabpanel" aria-labelledby={`new-tab-${tab}`} className="flex flex-col gap-2">
+      </Tabs.List>
+      <Tabs.Content value={tab} className="flex flex-col gap-2">
         {tab === 'room' && <RoomFields drawn={drawn} />}
         {tab === 'parts' && <PartFields drawn={drawn} />}
         {tab === 'boards' && <BoardFields drawn={drawn} />}
         {tab === 'method' && book && <MethodFields drawn={drawn} book={book} />}
-      </div>
+      </Tabs.Content>
       {elsewhere.map(([field, message]) => (
         <div role="alert" key={field}>
           <button type="button" className="key text-left text-hold text-sm" onClick={() => setTab(tabOf(field))}>
@@ -80,7 +72,7 @@ function Tabs({ start, state: { drawn, book } }: { start: Start; state: ShowerFo
           </button>
         </div>
       ))}
-    </>
+    </Tabs.Root>
   );
 }
 
@@ -105,7 +97,7 @@ export function ShowerForm({ start }: { start: Start }) {
                 </button>
               </div>
             )}
-            <Tabs start={start} state={state} />
+            <FieldTabs start={start} state={state} />
             {(drawn.problems.form || problem) && (
               <p role="alert" className="text-hold">
                 {drawn.problems.form ?? problem}

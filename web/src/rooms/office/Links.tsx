@@ -1,11 +1,15 @@
-import { type LinkLine, LinkList, MadeLink } from '@careful-seam/contract/api/office';
+import { type LinkLine, LinkList, MadeLink, NewLink } from '@careful-seam/contract/api/office';
 import { momentWords } from '@careful-seam/words/sentences/sentences';
-import { useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useMemo, useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
 import { useNamedShowers, useStore } from '../../tablet/store';
 import { useChange, useList } from '../../tablet/useList';
 import { Choice } from '../../ui/Choice';
+import { type Column, DataTable } from '../../ui/DataTable';
+import { SelectField, TextField } from '../../ui/fields';
 import { Loaded, Problem } from '../../ui/Loaded';
 import { LinkTold } from './LinkTold';
 
@@ -13,30 +17,54 @@ const LINKS = '/api/links';
 const CREW_HOURS = [24, 72, 168] as const;
 const RECORD_DAYS = 90;
 
+/** What is typed for a link of either kind; what the kind does not need stays beside it, so that a tap back loses nothing. */
+const Typed = z.object({
+  kind: z.enum(['crew', 'record']),
+  crewId: z.string(),
+  showerId: z.string(),
+  hours: z.number(),
+  label: z.string(),
+  email: z.string(),
+});
+type Fields = z.infer<typeof Typed>;
+
+/** The link that is wanted, of what was typed. */
+const wantedOf = ({ kind, crewId, showerId, hours, label, email }: Fields) => {
+  const shared = { label: label.trim(), email: email.trim() || null };
+  return kind === 'crew' ? { kind, crewId, hours, ...shared } : { kind, showerId, days: RECORD_DAYS, ...shared };
+};
+
+/** Right when the server would take the link that it asks for. */
+const Sound = Typed.refine((typed) => NewLink.safeParse(wantedOf(typed)).success);
+
 function MakeLink({ onMade }: { onMade: (link: MadeLink) => void }) {
   const { t } = useTranslation();
   const crews = useStore((s) => s.crews);
   const known = useNamedShowers();
   const { change, problem, busy } = useChange([LINKS]);
-  const [kind, setKind] = useState<'crew' | 'record'>('crew');
-  const [crewId, setCrew] = useState(crews[0]?.id ?? '');
-  const [showerId, setShower] = useState('');
-  const [hours, setHours] = useState<number>(CREW_HOURS[0]);
-  const [label, setLabel] = useState('');
-  const [email, setEmail] = useState('');
-  const make = async () => {
-    const shared = { label: label.trim(), email: email.trim() || null };
-    const wanted =
-      kind === 'crew' ? { kind, crewId, hours, ...shared } : { kind, showerId, days: RECORD_DAYS, ...shared };
-    const made = await change(MadeLink, 'POST', LINKS, wanted);
+  const { register, handleSubmit, watch, setValue, formState } = useForm<Fields>({
+    resolver: zodResolver(Sound),
+    mode: 'onChange',
+    defaultValues: {
+      kind: 'crew',
+      crewId: crews[0]?.id ?? '',
+      showerId: '',
+      hours: CREW_HOURS[0],
+      label: '',
+      email: '',
+    },
+  });
+  const { kind, hours } = watch();
+  const make = handleSubmit(async (typed) => {
+    const made = await change(MadeLink, 'POST', LINKS, wantedOf(typed));
     if (made) onMade(made);
-  };
+  });
   return (
-    <section className="flex max-w-2xl flex-col gap-2">
+    <form className="flex max-w-2xl flex-col gap-2" onSubmit={(e) => void make(e)}>
       <Choice
         label={t('links.for')}
         value={kind}
-        onChoose={setKind}
+        onChoose={(next) => setValue('kind', next, { shouldValidate: true })}
         options={[
           { key: 'crew', label: t('links.forCrew') },
           { key: 'record', label: t('links.forRecord') },
@@ -44,84 +72,81 @@ function MakeLink({ onMade }: { onMade: (link: MadeLink) => void }) {
       />
       {kind === 'crew' ? (
         <>
-          <label className="flex flex-col gap-1">
-            {t('life.crew')}
-            <select className="field" value={crewId} onChange={(e) => setCrew(e.target.value)}>
-              {crews.map((c) => (
-                <option key={c.id} value={c.id}>
-                  {c.name}
-                </option>
-              ))}
-            </select>
-          </label>
+          <SelectField
+            label={t('life.crew')}
+            options={crews.map((c) => ({ id: c.id, label: c.name }))}
+            {...register('crewId')}
+          />
           <Choice
             label={t('links.lives')}
             value={hours}
-            onChoose={setHours}
+            onChoose={(next) => setValue('hours', next)}
             options={CREW_HOURS.map((key) => ({ key, label: t('links.days', { count: key / 24 }) }))}
           />
         </>
       ) : (
-        <label className="flex flex-col gap-1">
-          {t('links.shower')}
-          <select className="field" value={showerId} onChange={(e) => setShower(e.target.value)}>
-            <option value="">{t('links.choose')}</option>
-            {known.map((s) => (
-              <option key={s.id} value={s.id}>
-                {s.job}: {s.name}
-              </option>
-            ))}
-          </select>
-        </label>
+        <SelectField
+          label={t('links.shower')}
+          options={known.map((s) => ({ id: s.id, label: `${s.job}: ${s.name}` }))}
+          none={t('links.choose')}
+          {...register('showerId')}
+        />
       )}
-      <label className="flex flex-col gap-1">
-        {t('links.label')}
-        <input className="field" value={label} onChange={(e) => setLabel(e.target.value)} />
-      </label>
-      <label className="flex flex-col gap-1">
-        {t('links.email')}
-        <input className="field" type="email" value={email} onChange={(e) => setEmail(e.target.value)} />
-      </label>
+      <TextField label={t('links.label')} {...register('label')} />
+      <TextField label={t('links.email')} type="email" {...register('email')} />
       <Problem text={problem} />
-      <button
-        type="button"
-        className="key key-main self-start"
-        disabled={busy || label.trim() === '' || (kind === 'record' && showerId === '')}
-        onClick={() => void make()}
-      >
+      <button type="submit" className="key key-main self-start" disabled={busy || !formState.isValid}>
         {t('links.make')}
       </button>
-    </section>
+    </form>
   );
 }
 
-function Line({ link }: { link: LinkLine }) {
+const hasEnded = (link: LinkLine): boolean => link.revokedAt !== null || Date.parse(link.expiresAt) < Date.now();
+
+/** Ends a link that still opens something. */
+function EndKey({ link }: { link: LinkLine }) {
   const { t } = useTranslation();
   const { change, problem } = useChange([LINKS]);
-  const ended = link.revokedAt !== null || Date.parse(link.expiresAt) < Date.now();
+  if (hasEnded(link)) return null;
   return (
-    <li className="flex items-center gap-2 border-hair border-b py-1.5">
-      <p className={`min-w-0 flex-1 leading-snug ${ended ? 'text-soft' : ''}`}>
-        <span className="font-bold">{link.label}</span> · {t(`linkKind.${link.kind}`)} · {link.about}
-        <span className="block text-soft text-sm">
-          {t(link.revokedAt ? 'links.revokedAt' : ended ? 'links.expiredAt' : 'links.until', {
-            at: momentWords(Date.parse(link.revokedAt ?? link.expiresAt)),
-          })}{' '}
-          {t('links.used', { count: link.uses })} {t('links.madeBy', { by: link.madeBy })}
-        </span>
-        <Problem text={problem} />
-      </p>
-      {!ended && (
-        <button
-          type="button"
-          className="key"
-          onClick={() => void change(z.object({}), 'DELETE', `${LINKS}/${link.id}`)}
-        >
-          {t('links.revoke')}
-        </button>
-      )}
-    </li>
+    <>
+      <button type="button" className="key" onClick={() => void change(z.object({}), 'DELETE', `${LINKS}/${link.id}`)}>
+        {t('links.revoke')}
+      </button>
+      <Problem text={problem} />
+    </>
   );
+}
+
+function LinkTable({ links }: { links: readonly LinkLine[] }) {
+  const { t } = useTranslation();
+  const columns = useMemo((): Column<LinkLine>[] => {
+    const endOf = (l: LinkLine) => l.revokedAt ?? l.expiresAt;
+    const opens = (l: LinkLine) => `${t(`linkKind.${l.kind}`)} · ${l.about}`;
+    return [
+      {
+        key: 'for',
+        label: t('links.forWhom'),
+        by: (l) => l.label,
+        cell: (l) => <span className={hasEnded(l) ? 'text-soft' : 'font-bold'}>{l.label}</span>,
+      },
+      { key: 'opens', label: t('links.opens'), by: opens, cell: opens },
+      {
+        key: 'until',
+        label: t('links.ends'),
+        by: endOf,
+        cell: (l) =>
+          t(l.revokedAt ? 'links.revokedAt' : hasEnded(l) ? 'links.expiredAt' : 'links.until', {
+            at: momentWords(Date.parse(endOf(l))),
+          }),
+      },
+      { key: 'uses', label: t('links.uses'), by: (l) => l.uses, cell: (l) => t('links.used', { count: l.uses }) },
+      { key: 'by', label: t('links.maker'), by: (l) => l.madeBy, cell: (l) => l.madeBy },
+      { key: 'end', label: '', cell: (l) => <EndKey link={l} /> },
+    ];
+  }, [t]);
+  return <DataTable label={t('links.made')} rows={links} columns={columns} rowId={(l) => l.id} />;
 }
 
 /** Links: a crew's own holds on a phone without a sign-in, a record for its owner. Made, seen, ended. */
@@ -134,13 +159,7 @@ export function Links() {
       {link ? <LinkTold link={link} onClose={() => setLink(null)} /> : <MakeLink onMade={setLink} />}
       <h2 className="pt-4 font-bold text-lg">{t('links.made')}</h2>
       <Loaded answer={answer} empty={t('links.none')} isEmpty={(d) => d.links.length === 0}>
-        {({ links }) => (
-          <ul>
-            {links.map((l) => (
-              <Line key={l.id} link={l} />
-            ))}
-          </ul>
-        )}
+        {({ links }) => <LinkTable links={links} />}
       </Loaded>
     </div>
   );

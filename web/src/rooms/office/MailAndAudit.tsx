@@ -1,16 +1,42 @@
 import { AuditPage, Outbox } from '@careful-seam/contract/api/office';
 import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useInfiniteQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
+import type { z } from 'zod';
 import { call } from '../../tablet/api';
 import { useList } from '../../tablet/useList';
+import { type Column, DataTable } from '../../ui/DataTable';
 import { Loaded } from '../../ui/Loaded';
 import { errorWords } from '../../ui/words';
+
+type MailLine = z.infer<typeof Outbox>['mail'][number];
+type AuditLine = z.infer<typeof AuditPage>['lines'][number];
 
 /** Mail that went out, or that would have: without a mail server everything stays here to be read. */
 export function Mail() {
   const { t } = useTranslation();
   const answer = useList(Outbox, '/api/outbox');
+  const columns = useMemo((): Column<MailLine>[] => {
+    const state = (m: MailLine) =>
+      t(m.sentAt ? 'mail.sent' : m.problem ? 'mail.failed' : 'mail.waits', { problem: m.problem });
+    return [
+      { key: 'made', label: t('mail.made'), by: (m) => m.madeAt, cell: (m) => momentWords(Date.parse(m.madeAt)) },
+      {
+        key: 'subject',
+        label: t('mail.subject'),
+        by: (m) => m.subject,
+        cell: (m) => (
+          <details>
+            <summary className="min-h-12 cursor-pointer font-bold">{m.subject}</summary>
+            <p className="whitespace-pre-line break-words border-hair border-l-2 pl-3">{m.words}</p>
+          </details>
+        ),
+      },
+      { key: 'to', label: t('mail.to'), by: (m) => m.recipient, cell: (m) => m.recipient },
+      { key: 'state', label: t('mail.state'), by: state, cell: state },
+    ];
+  }, [t]);
   return (
     <div className="h-full overflow-y-auto">
       <Loaded answer={answer}>
@@ -19,23 +45,13 @@ export function Mail() {
             <p className={real ? 'text-soft' : 'border-cure border-l-4 pl-2'}>
               {t(real ? 'mail.real' : 'mail.simulated')}
             </p>
-            {mail.length === 0 && <p className="py-4 text-soft">{t('mail.none')}</p>}
-            <ul>
-              {mail.map((m) => (
-                <li key={m.id} className="border-hair border-b py-2">
-                  <details>
-                    <summary className="min-h-12 cursor-pointer leading-snug">
-                      <span className="font-bold">{m.subject}</span> <span className="text-soft">{m.recipient}</span>
-                      <span className="block text-soft text-sm">
-                        {momentWords(Date.parse(m.madeAt))} ·{' '}
-                        {t(m.sentAt ? 'mail.sent' : m.problem ? 'mail.failed' : 'mail.waits', { problem: m.problem })}
-                      </span>
-                    </summary>
-                    <p className="whitespace-pre-line break-words border-hair border-l-2 pl-3">{m.words}</p>
-                  </details>
-                </li>
-              ))}
-            </ul>
+            <DataTable
+              label={t('office.page.mail')}
+              rows={mail}
+              rowId={(m) => m.id}
+              columns={columns}
+              empty={t('mail.none')}
+            />
           </>
         )}
       </Loaded>
@@ -52,10 +68,19 @@ export function Audit() {
     initialPageParam: '',
     getNextPageParam: (last) => (last.more ? last.lines.at(-1)?.at : undefined),
   });
-  const lines = answer.data?.pages.flatMap((p) => p.lines) ?? [];
+  const lines = useMemo(() => answer.data?.pages.flatMap((p) => p.lines) ?? [], [answer.data]);
+  const columns = useMemo((): Column<AuditLine>[] => {
+    const who = (l: AuditLine) => l.who || t('audit.nobody');
+    const did = (l: AuditLine) => t(`deed.${l.did}`);
+    return [
+      { key: 'when', label: t('audit.when'), by: (l) => l.at, cell: (l) => momentWords(Date.parse(l.at)) },
+      { key: 'who', label: t('audit.who'), by: who, cell: who },
+      { key: 'did', label: t('audit.did'), by: did, cell: did },
+      { key: 'about', label: t('audit.about'), by: (l) => l.about, cell: (l) => l.about },
+    ];
+  }, [t]);
   return (
-    // biome-ignore lint/a11y/noNoninteractiveTabindex: a long table has to be scrolled with the keyboard too
-    <section tabIndex={0} aria-label={t('office.page.audit')} className="h-full overflow-y-auto">
+    <div className="h-full overflow-y-auto">
       <p className="text-soft">{t('audit.what')}</p>
       {answer.isPending && <p className="text-soft">{t('office.loading')}</p>}
       {answer.isError && (
@@ -63,26 +88,7 @@ export function Audit() {
           {errorWords(answer.error)}
         </p>
       )}
-      <table className="w-full text-left">
-        <thead>
-          <tr className="border-edge border-b text-soft text-sm">
-            <th className="py-1 font-normal">{t('audit.when')}</th>
-            <th className="font-normal">{t('audit.who')}</th>
-            <th className="font-normal">{t('audit.did')}</th>
-            <th className="font-normal">{t('audit.about')}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {lines.map((l) => (
-            <tr key={l.id} className="border-hair border-b align-top">
-              <td className="whitespace-nowrap py-1 pr-3 text-sm">{momentWords(Date.parse(l.at))}</td>
-              <td className="pr-3">{l.who || t('audit.nobody')}</td>
-              <td className="pr-3">{t(`deed.${l.did}`)}</td>
-              <td className="break-words">{l.about}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <DataTable label={t('office.page.audit')} rows={lines} rowId={(l) => l.id} columns={columns} />
       {answer.hasNextPage && (
         <button
           type="button"
@@ -93,6 +99,6 @@ export function Audit() {
           {t('audit.older')}
         </button>
       )}
-    </section>
+    </div>
   );
 }

@@ -1,11 +1,12 @@
 import { Crew } from '@careful-seam/contract/api/messages';
 import { MadeLink, PeopleAnswer, PersonRow } from '@careful-seam/contract/api/office';
 import { ROLES, type Role } from '@careful-seam/core/log/roles';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { useParts, useStore } from '../../tablet/store';
 import { useChange, useList } from '../../tablet/useList';
+import { type Column, DataTable } from '../../ui/DataTable';
 import { Loaded, Problem } from '../../ui/Loaded';
 import { LinkTold } from './LinkTold';
 
@@ -92,7 +93,8 @@ function PersonForm({ person, onDone }: { person: PersonRow | null; onDone: () =
   );
 }
 
-function PersonLine({
+/** What is done to one person: changed, given a new password by a link, disabled and let in again. */
+function PersonKeys({
   person,
   onEdit,
   onLink,
@@ -102,25 +104,14 @@ function PersonLine({
   onLink: (link: MadeLink) => void;
 }) {
   const { t } = useTranslation();
-  const crews = useStore((s) => s.crews);
   const { change, problem, busy } = useChange([PEOPLE]);
   const { id, name, role, crewId, email, disabled } = person;
-  const crew = crews.find((c) => c.id === crewId)?.name;
   const password = async () => {
     const link = await change(MadeLink, 'POST', '/api/links', { kind: 'password', userId: id });
     if (link) onLink(link);
   };
   return (
-    <li className="flex flex-wrap items-center gap-2 border-hair border-b py-1.5">
-      <p className="min-w-52 flex-1 leading-snug">
-        <span className={`font-bold ${disabled ? 'line-through' : ''}`}>{name}</span>{' '}
-        <span className="text-soft">
-          {person.signIn} · {t(`role.${role}`)}
-          {crew && ` · ${crew}`} {email && ` · ${email}`}
-        </span>
-        {disabled && <span className="block text-hold text-sm">{t('people.disabled')}</span>}
-        <Problem text={problem} />
-      </p>
+    <div className="flex flex-wrap justify-end gap-1.5">
       <button type="button" className="key" onClick={onEdit}>
         {t('people.edit')}
       </button>
@@ -137,8 +128,42 @@ function PersonLine({
       >
         {t(disabled ? 'people.enable' : 'people.disable')}
       </button>
-    </li>
+      <Problem text={problem} />
+    </div>
   );
+}
+
+interface TableProps {
+  people: readonly PersonRow[];
+  onEdit: (person: PersonRow) => void;
+  onLink: (link: MadeLink) => void;
+}
+
+function PeopleTable({ people, onEdit, onLink }: TableProps) {
+  const { t } = useTranslation();
+  const crews = useStore((s) => s.crews);
+  const columns = useMemo((): Column<PersonRow>[] => {
+    const crewOf = (p: PersonRow) => crews.find((c) => c.id === p.crewId)?.name ?? '';
+    return [
+      {
+        key: 'name',
+        label: t('people.name'),
+        by: (p) => p.name,
+        cell: (p) => (
+          <>
+            <span className={`font-bold ${p.disabled ? 'line-through' : ''}`}>{p.name}</span>
+            {p.email && <span className="block text-soft text-sm">{p.email}</span>}
+            {p.disabled && <span className="block text-hold text-sm">{t('people.disabled')}</span>}
+          </>
+        ),
+      },
+      { key: 'signIn', label: t('people.signIn'), by: (p) => p.signIn, cell: (p) => p.signIn },
+      { key: 'role', label: t('people.role'), by: (p) => t(`role.${p.role}`), cell: (p) => t(`role.${p.role}`) },
+      { key: 'crew', label: t('life.crew'), by: crewOf, cell: crewOf },
+      { key: 'keys', label: '', cell: (p) => <PersonKeys person={p} onEdit={() => onEdit(p)} onLink={onLink} /> },
+    ];
+  }, [t, crews, onEdit, onLink]);
+  return <DataTable label={t('office.page.people')} rows={people} columns={columns} rowId={(p) => p.id} />;
 }
 
 function Crews() {
@@ -192,13 +217,7 @@ export function People() {
         </button>
       )}
       <Loaded answer={answer}>
-        {({ people }) => (
-          <ul>
-            {people.map((p) => (
-              <PersonLine key={p.id} person={p} onEdit={() => setEditing(p)} onLink={setLink} />
-            ))}
-          </ul>
-        )}
+        {({ people }) => <PeopleTable people={people} onEdit={setEditing} onLink={setLink} />}
       </Loaded>
       <Crews />
     </div>

@@ -1,30 +1,37 @@
 import { PushAnswer } from '@careful-seam/contract/api/messages';
-import { useState } from 'react';
+import { BODIES } from '@careful-seam/core/log/bodies';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
 import { call } from '../../tablet/api';
 import { acknowledge, append, takeBack } from '../../tablet/outbox';
 import { type LocalShower, newId, useParts, useStore } from '../../tablet/store';
+import { TextField } from '../../ui/fields';
 import { errorWords } from '../../ui/words';
+
+/** The name that signs, as the entry keeps it, and the password once more. */
+const Fields = z.object({ name: BODIES['record-signed'].shape.name, password: z.string().min(1) });
+type Fields = z.infer<typeof Fields>;
 
 /** The signature under a record: with the password once more, over the ledger's head as it was read. */
 export function SignForm({ shower }: { shower: LocalShower }) {
   const { t } = useTranslation();
   const { db, person, sync, refresh } = useParts('db', 'person', 'sync', 'refresh');
-  const [name, setName] = useState(person?.name ?? '');
-  const [password, setPassword] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
-  const [busy, setBusy] = useState(false);
+  const { register, handleSubmit, setError, resetField, formState } = useForm<Fields>({
+    resolver: zodResolver(Fields),
+    mode: 'onChange',
+    defaultValues: { name: person?.name ?? '', password: '' },
+  });
   const waits = shower.entries.filter((e) => e.ledgerSeq === null).length;
 
-  const sign = async () => {
+  const sign = handleSubmit(async ({ name, password }) => {
     if (!db || !person) return;
-    setBusy(true);
-    setProblem(null);
     try {
       await sync();
       const head = useStore.getState().showers.get(shower.id)?.stored.headHash ?? '';
       const ports = { newId, nowMs: () => Date.now(), offsetMinutes: () => -new Date().getTimezoneOffset() };
-      const body = { name: name.trim(), ledgerHash: head, statement: t('sign.statement') };
+      const body = { name, ledgerHash: head, statement: t('sign.statement') };
       const [stored] = await append(db, ports, [
         {
           showerId: shower.id,
@@ -46,46 +53,28 @@ export function SignForm({ shower }: { shower: LocalShower }) {
         await takeBack(db, stored!);
         throw error;
       }
-      setPassword('');
+      resetField('password');
       await sync();
     } catch (error) {
-      setProblem(errorWords(error));
+      setError('root', { message: errorWords(error) });
     } finally {
       await refresh(shower.id);
-      setBusy(false);
     }
-  };
+  });
+  const { isSubmitting, isValid, errors } = formState;
   return (
-    <form
-      className="flex flex-col gap-2 border-edge border-t-2 pt-2"
-      onSubmit={(e) => {
-        e.preventDefault();
-        void sign();
-      }}
-    >
+    <form className="flex flex-col gap-2 border-edge border-t-2 pt-2" onSubmit={(e) => void sign(e)}>
       <p className="text-sm">{t('sign.statement')}</p>
-      <label className="text-sm">
-        <span className="text-soft">{t('sign.name')}</span>
-        <input className="field text-base" value={name} onChange={(e) => setName(e.target.value)} autoComplete="name" />
-      </label>
-      <label className="text-sm">
-        <span className="text-soft">{t('sign.password')}</span>
-        <input
-          className="field text-base"
-          type="password"
-          value={password}
-          onChange={(e) => setPassword(e.target.value)}
-          autoComplete="current-password"
-        />
-      </label>
+      <TextField label={t('sign.name')} autoComplete="name" {...register('name')} />
+      <TextField label={t('sign.password')} type="password" autoComplete="current-password" {...register('password')} />
       {waits > 0 && <p className="text-cure text-sm">{t('sign.waits', { count: waits })}</p>}
-      {problem && (
+      {errors.root && (
         <p role="alert" className="text-hold">
-          {problem}
+          {errors.root.message}
         </p>
       )}
-      <button type="submit" className="key key-main text-lg" disabled={busy || name.trim() === '' || password === ''}>
-        {t(busy ? 'sign.busy' : 'sign.go')}
+      <button type="submit" className="key key-main text-lg" disabled={isSubmitting || !isValid}>
+        {t(isSubmitting ? 'sign.busy' : 'sign.go')}
       </button>
     </form>
   );

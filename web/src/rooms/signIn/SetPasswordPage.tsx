@@ -1,30 +1,38 @@
-import { PASSWORD_AT_LEAST } from '@careful-seam/contract/api/office';
+import { PASSWORD_AT_LEAST, SetPassword } from '@careful-seam/contract/api/office';
+import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import { z } from 'zod';
 import { call } from '../../tablet/api';
-import { PasswordField } from '../../ui/PasswordField';
+import { TextField } from '../../ui/fields';
 import { errorWords } from '../../ui/words';
+
+/** The new password, typed twice. */
+const Fields = z
+  .object({ password: SetPassword.shape.password, again: z.string() })
+  .refine(({ password, again }) => password === again, { path: ['again'] });
+type Fields = z.infer<typeof Fields>;
 
 /** The page that a password link opens: once, for the person it was made for. */
 export function SetPasswordPage() {
   const { t } = useTranslation();
   const { code = '' } = useParams();
-  const [password, setPassword] = useState('');
-  const [again, setAgain] = useState('');
-  const [problem, setProblem] = useState<string | null>(null);
   const [signIn, setSignIn] = useState<string | null>(null);
-  const keep = async () => {
-    if (password.length < PASSWORD_AT_LEAST) return setProblem(t('links.tooShort', { count: PASSWORD_AT_LEAST }));
-    if (password !== again) return setProblem(t('links.notSame'));
+  const { register, handleSubmit, setError, formState } = useForm<Fields>({
+    resolver: zodResolver(Fields),
+    defaultValues: { password: '', again: '' },
+  });
+  const keep = handleSubmit(async ({ password }) => {
     try {
       const answer = await call(z.object({ signIn: z.string() }), 'POST', '/api/password', { code, password });
       setSignIn(answer.signIn);
     } catch (error) {
-      setProblem(errorWords(error));
+      setError('root', { message: errorWords(error) });
     }
-  };
+  });
+  const { errors } = formState;
   if (signIn)
     return (
       <main className="mx-auto flex h-full max-w-md flex-col justify-center gap-4 p-6">
@@ -37,21 +45,30 @@ export function SetPasswordPage() {
   return (
     <main className="mx-auto flex h-full max-w-md flex-col justify-center gap-3 p-6">
       <h1 className="font-bold text-2xl">{t('links.setPassword')}</h1>
-      <PasswordField
-        label={t('links.newPassword', { count: PASSWORD_AT_LEAST })}
-        which="new-password"
-        value={password}
-        onType={setPassword}
-      />
-      <PasswordField label={t('links.again')} which="new-password" value={again} onType={setAgain} />
-      {problem && (
-        <p role="alert" className="text-hold">
-          {problem}
-        </p>
-      )}
-      <button type="button" className="key key-main text-lg" onClick={() => void keep()}>
-        {t('links.keepPassword')}
-      </button>
+      <form className="flex flex-col gap-3" onSubmit={(e) => void keep(e)}>
+        <TextField
+          label={t('links.newPassword', { count: PASSWORD_AT_LEAST })}
+          type="password"
+          autoComplete="new-password"
+          problem={errors.password && t('links.tooShort', { count: PASSWORD_AT_LEAST })}
+          {...register('password')}
+        />
+        <TextField
+          label={t('links.again')}
+          type="password"
+          autoComplete="new-password"
+          problem={errors.again && t('links.notSame')}
+          {...register('again')}
+        />
+        {errors.root && (
+          <p role="alert" className="text-hold">
+            {errors.root.message}
+          </p>
+        )}
+        <button type="submit" className="key key-main text-lg" disabled={formState.isSubmitting}>
+          {t('links.keepPassword')}
+        </button>
+      </form>
     </main>
   );
 }

@@ -1,0 +1,105 @@
+import {
+  createColumnHelper,
+  createSortedRowModel,
+  rowSortingFeature,
+  sortFn_alphanumeric,
+  tableFeatures,
+  useTable,
+} from '@tanstack/react-table';
+import { type ReactNode, useMemo } from 'react';
+import { useTranslation } from 'react-i18next';
+
+/** One column of a table: its heading, what a row shows in it, and by what it is put in order. */
+export interface Column<T> {
+  key: string;
+  label: string;
+  /** What the rows are put in order by when its heading is tapped; a column without it can't be. */
+  by?: (row: T) => string | number;
+  cell: (row: T) => ReactNode;
+}
+
+interface Props<T> {
+  /** What the table is of, for whoever hears it. */
+  label: string;
+  rows: readonly T[];
+  columns: readonly Column<T>[];
+  rowId: (row: T) => string;
+  /** Said where there is no row. */
+  empty?: string;
+}
+
+const features = tableFeatures({
+  rowSortingFeature,
+  sortedRowModel: createSortedRowModel(),
+  sortFns: { alphanumeric: sortFn_alphanumeric },
+});
+
+const ARIA_SORT = { asc: 'ascending', desc: 'descending' } as const;
+const ARROW = { asc: ' ↑', desc: ' ↓' } as const;
+
+/**
+ * A list of the office as a table: a heading puts its rows in order, a second tap turns them round, a third leaves them as they
+ * came. What does not fit the width is scrolled beside, with the keyboard too.
+ */
+export function DataTable<T extends object>({ label, rows, columns, rowId, empty }: Props<T>) {
+  const { t } = useTranslation();
+  const defined = useMemo(() => {
+    const helper = createColumnHelper<typeof features, T>();
+    return columns.map((column) =>
+      helper.accessor((row: T): unknown => column.by?.(row) ?? '', {
+        id: column.key,
+        header: column.label,
+        cell: (cell) => column.cell(cell.row.original),
+        enableSorting: column.by !== undefined,
+        sortFn: 'alphanumeric',
+        sortDescFirst: false,
+      }),
+    );
+  }, [columns]);
+  const table = useTable({ features, columns: defined, data: rows as T[], getRowId: rowId });
+  if (rows.length === 0 && empty) return <p className="py-4 text-soft">{empty}</p>;
+  return (
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: what is wider than the screen has to be scrolled with the keyboard too
+    <section tabIndex={0} aria-label={label} className="overflow-x-auto">
+      <table className="w-full text-left">
+        <thead>
+          {table.getHeaderGroups().map((group) => (
+            <tr key={group.id} className="border-edge border-b text-soft text-sm">
+              {group.headers.map((header) => {
+                const order = header.column.getIsSorted();
+                return (
+                  <th key={header.id} className="pr-3 font-normal" aria-sort={order ? ARIA_SORT[order] : undefined}>
+                    {header.column.getCanSort() ? (
+                      <button
+                        type="button"
+                        className="min-h-12 min-w-12 whitespace-nowrap text-left underline decoration-dotted underline-offset-4"
+                        title={t('table.order')}
+                        onClick={header.column.getToggleSortingHandler()}
+                      >
+                        <table.FlexRender header={header} />
+                        <span aria-hidden="true">{order ? ARROW[order] : ''}</span>
+                      </button>
+                    ) : (
+                      <table.FlexRender header={header} />
+                    )}
+                  </th>
+                );
+              })}
+            </tr>
+          ))}
+        </thead>
+        <tbody>
+          {table.getRowModel().rows.map((row) => (
+            <tr key={row.id} className="border-hair border-b align-top">
+              {row.getAllCells().map((cell) => (
+                <td key={cell.id} className="py-1.5 pr-3 leading-snug">
+                  <table.FlexRender cell={cell} />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
