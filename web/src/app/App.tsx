@@ -8,6 +8,7 @@ import { Sheet } from '../ui/Sheet';
 import { loadAll, screens } from './screens';
 import { UpdateBar } from './UpdateBar';
 
+/** How often news is asked for while there is a network, ms; without any it costs some hundred bytes. */
 const SYNC_EVERY_MS = 5000;
 /** Waits run on while nothing is entered. */
 const TICK_EVERY_MS = 60_000;
@@ -52,6 +53,7 @@ function Signed() {
   );
 }
 
+/** The first screen of the two kinds of people, each loaded when it is needed. */
 const [CrewDay, Rounds] = [lazy(screens.crewDay), lazy(screens.rounds)];
 
 /** While the code of a screen is on its way: a moment. */
@@ -66,6 +68,7 @@ function Home() {
   return <Suspense fallback={<Loading />}>{role === 'crew-lead' ? <CrewDay /> : <Rounds />}</Suspense>;
 }
 
+/** A screen that could not be shown: nothing entered is lost, and the way back to the list. */
 function Broken() {
   const { t } = useTranslation();
   return (
@@ -86,6 +89,7 @@ const shows = (load: () => Promise<{ default: ComponentType }>) => ({
   hydrateFallbackElement: <Loading />,
 });
 
+/** Every address of the application with its screen. */
 const router = createBrowserRouter([
   { path: '/sign-in', ...shows(screens.signIn) },
   { path: '/set-up', ...shows(screens.setUp) },
@@ -122,6 +126,7 @@ const router = createBrowserRouter([
 /** The other screens are loaded this long after the first one stands, ms: what a tablet takes into a cellar is all of them. */
 const REST_AFTER_MS = 1500;
 
+/** The whole application: language and unit of the firm, then the screen of the address. */
 export function App() {
   const open = useStore((s) => s.open);
   const { theme, hand } = usePreferences();

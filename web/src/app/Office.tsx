@@ -14,6 +14,7 @@ import { SyncMark } from '../shared/SyncMark';
 import { useParts } from '../tablet/store';
 import { useQueue } from '../tablet/useList';
 
+/** Each page of the office by the name in its address. */
 const PAGES = {
   approvals: Approvals,
   jobs: Jobs,
@@ -25,7 +26,9 @@ const PAGES = {
   audit: Audit,
   server: Server,
 } satisfies Record<string, () => ReactNode>;
+/** One of them. */
 type Page = keyof typeof PAGES;
+/** True for a name that is a page. */
 const isPage = (name: string): name is Page => name in PAGES;
 
 /** The office: each page answers one question. Managers only. */

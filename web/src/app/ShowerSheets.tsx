@@ -5,6 +5,7 @@ import type { LocalShower } from '../tablet/store';
 
 /** What lies over the shower's screen. */
 export interface OpenSheet {
+  /** Which one is laid over the screen. */
   kind: 'defect' | 'redo' | 'life';
   /** Id of the defect it is about, or null for a new one. */
   defect: string | null;
@@ -13,10 +14,15 @@ export interface OpenSheet {
 }
 
 interface Props {
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** Key of the stage that is looked at. */
   stage: string;
+  /** What is chosen on the map; null for the whole stage. */
   element: string | null;
+  /** The one that is open. */
   sheet: OpenSheet;
+  /** Opens another one, or none. */
   onSheet: (sheet: OpenSheet | null) => void;
 }
 

@@ -2,6 +2,7 @@ import { useRegisterSW } from 'virtual:pwa-register/react';
 import { useTranslation } from 'react-i18next';
 import { countWaiting, useStore } from '../tablet/store';
 
+/** How often a tablet that is never closed looks for a newer program, ms. */
 const LOOK_EVERY_MS = 60 * 60_000;
 
 /** Registers the application's shell for the time without a signal; a newer program waits for a tap, never in the middle of a reading. */

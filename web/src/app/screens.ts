@@ -1,6 +1,8 @@
 import type { ComponentType } from 'react';
 
+/** Fetches the code of a screen. */
 type Load = () => Promise<{ default: ComponentType }>;
+/** A component as React loads one later. */
 const as = async (screen: Promise<ComponentType>): Promise<{ default: ComponentType }> => ({ default: await screen });
 
 /** Each screen's code, loaded when it is first shown: a first visit waits for what it shows and for no more. */

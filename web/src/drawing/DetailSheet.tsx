@@ -7,12 +7,18 @@ import { Sheet } from '../ui/Sheet';
 import { CORNER_WRONGS, cornerAxes, cornerMarks, cornerView, type Mark, USUAL_AXES } from './corner';
 import { DRAIN_WRONGS, drainMarks, PENETRATION_WRONGS, penetrationMarks } from './section';
 
+/** Side of a drawing, in its own units. */
 const SIZE = 200;
 
+/** A detail that can be drawn: which one, and in how many ways it goes wrong. */
 interface Detail {
+  /** What it is a detail of. */
   what: 'corner' | 'penetration' | 'drain';
+  /** How this method makes it. */
   kind: string;
+  /** Names of the ways in which it goes wrong. */
   wrongs: readonly string[];
+  /** The strokes of the drawing, right or with one fault. */
   marks: (wrong: string | null) => Mark[];
 }
 
@@ -51,6 +57,7 @@ function detailOf(state: ShowerState, element: string): Detail | null {
 /** Whether there is a drawing of what right looks like for this element. */
 export const hasDetail = (state: ShowerState, element: string): boolean => detailOf(state, element) !== null;
 
+/** One drawing with its words under it. */
 function Drawing({ marks, words }: { marks: readonly Mark[]; words: string }) {
   return (
     <svg viewBox={`0 0 ${SIZE} ${SIZE}`} className="w-full border border-hair bg-paper" role="img" aria-label={words}>

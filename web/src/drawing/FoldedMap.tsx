@@ -8,13 +8,19 @@ import { pathOf } from './pathOf';
 import { nearest, type Spot } from './spots';
 
 interface Props {
+  /** The drawn shower: faces, seams, corners, openings and the drain, mm. */
   model: ShowerModel;
+  /** How each seam stands, stretch by stretch. */
   lines: readonly SeamLine[];
+  /** Id of the element that is chosen; null for none. */
   chosen: string | null;
+  /** Told of a tapped element; without it nothing can be chosen. */
   onChoose?: ((element: string) => void) | undefined;
 }
 
+/** Width of the drawing, px. */
 const WIDE = 700;
+/** Air round it, px. */
 const PAD = 30;
 /** What is worst on a seam decides how it is drawn here: this view is for finding one's way, the open one for evidence. */
 function strokeOf(line: SeamLine | undefined): string {

@@ -6,11 +6,15 @@ import { useEffect, useRef } from 'react';
 import { useTranslation } from 'react-i18next';
 
 interface Props {
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** Key of the stage that is looked at; null for none. */
   chosen: string | null;
+  /** Told of a tapped stage. */
   onChoose: (stage: string) => void;
 }
 
+/** The rung of a stage, by the word for how it stands: tied at both ends when released, boxed when held. */
 function Rung({ word }: { word: string }) {
   const released = word === 'released';
   return (

@@ -1,5 +1,6 @@
 import { useTranslation } from 'react-i18next';
 
+/** The lines that the map draws, each with its word: never told apart by colour alone. */
 const ITEMS = [
   { key: 'unseen', path: 'M2 8H34', className: 'stroke-ink [stroke-width:3] [stroke-dasharray:0.1_6]' },
   { key: 'seen', path: 'M2 8H34', className: 'stroke-ink [stroke-width:1.6]' },

@@ -4,7 +4,9 @@ import { useMemo } from 'react';
 import { pathOf } from './pathOf';
 import { Mark, type Props, SIZE, STROKES } from './ShowerMap';
 
+/** What is drawn on the sheet of the map. */
 interface OnSheet {
+  /** Walls, floor and parts, laid out side by side, px. */
   panels: readonly PlacedPanel[];
 }
 /** A solid halo outside the line of the seam that is chosen. */

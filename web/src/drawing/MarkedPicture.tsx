@@ -4,20 +4,29 @@ import { useTranslation } from 'react-i18next';
 import { usePicture } from './usePicture';
 
 interface Props {
+  /** SHA-256 of its bytes, in hex. */
   hash: string;
+  /** Width of the whole picture, px. */
   widthPx: number;
+  /** Height of the whole picture, px. */
   heightPx: number;
+  /** Arrows, circles, lengths and areas, in shares of the picture. */
   marks: readonly PhotoMark[];
   /** The kind of mark that a drag draws, or null to look only. */
   tool: PhotoMark['kind'] | null;
+  /** Told of a new mark; without it the picture is only looked at. */
   onMark?: (mark: PhotoMark) => void;
 }
 
+/** A place on the picture. */
 interface Spot {
+  /** Share of its width from the left, 0 to 1. */
   x: number;
+  /** Share of its height from the top, 0 to 1. */
   y: number;
 }
 
+/** One mark as it is drawn, with a light edge so that it shows on dark and on light. */
 function MarkShape({ mark, width, height }: { mark: PhotoMark; width: number; height: number }) {
   const points = mark.points.map((p) => ({ x: p.x * width, y: p.y * height }));
   const [a, b] = [points[0]!, points.at(-1)!];

@@ -6,17 +6,27 @@ import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
 import { useTranslation } from 'react-i18next';
 
 interface Props {
+  /** How the seam stands, stretch by stretch. */
   line: SeamLine;
+  /** Length of the whole seam, mm. */
   lengthMm: number;
+  /** Its readings, drawn as ticks at their places. */
   readings: readonly Evidence[];
+  /** True for a reading that fails. */
   short: (e: Evidence) => boolean;
+  /** Where the next reading is most useful, mm; null where none is needed. */
   nextAtMm: number | null;
+  /** In what lengths are typed and shown. */
   unit: ShownUnit;
 }
 
+/** Width of the strip, px. */
 const WIDTH = 372;
+/** Air at both ends, px. */
 const INSET = 8;
+/** Height of the line in the strip, px. */
 const Y = 34;
+/** How each state of a stretch is drawn. */
 const STATE_CLASS: Record<string, string> = {
   unseen: 'stroke-ink [stroke-width:3] [stroke-dasharray:0.1_6.5]',
   seen: 'stroke-ink [stroke-width:1.6]',

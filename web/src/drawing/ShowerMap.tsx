@@ -17,22 +17,31 @@ import { KEYS, useSheet } from './useSheet';
 
 /** Room round the sheet for marks on its edge. */
 const PAD = 12;
+/** Sizes of what is drawn along a line, px. */
 export const SIZE = { tooth: 9, tick: 6, gap: 4.5 };
 
 /** How a mark stands: what its checks say, so that corners and holes read without colour too. */
 export type MarkState = 'unseen' | 'pass' | 'fail' | 'not-required';
 
+/** What the map shows, and what may be tapped on it. */
 export interface Props {
+  /** The drawn shower: faces, seams, corners, openings and the drain, mm. */
   model: ShowerModel;
+  /** How each seam stands, stretch by stretch. */
   lines: readonly SeamLine[];
+  /** How corners, openings, the drain and faces stand, by their ids. */
   marks: ReadonlyMap<string, MarkState>;
+  /** Id of the element that is chosen; null for none. */
   chosen: string | null;
+  /** Told of a tapped element. */
   onChoose?: (element: string) => void;
+  /** The arrow keys walk along the seams; off where somebody turned shortcuts off. */
   keys?: boolean;
   /** Water standing in the shower up to this height over the drain rim, mm. */
   waterMm?: number | null;
 }
 
+/** How each state of a seam is drawn: by its shape first, by its colour beside. */
 export const STROKES: Record<Stroke['state'], string> = {
   unseen: 'stroke-ink [stroke-width:3.2] [stroke-dasharray:0.1_7]',
   seen: 'stroke-ink [stroke-width:1.6]',
@@ -44,6 +53,7 @@ export const STROKES: Record<Stroke['state'], string> = {
   water: 'stroke-water [stroke-width:1.8]',
 };
 
+/** The sign of what is no line: dotted unseen, whole passed, jagged failed. */
 export function Mark({ at, radius, state }: { at: Point2; radius: number; state: MarkState }) {
   const [x, y] = at;
   if (state === 'not-required') return <circle cx={x} cy={y} r={radius} className="fill-none stroke-hair" />;
@@ -67,6 +77,7 @@ export function Mark({ at, radius, state }: { at: Point2; radius: number; state:
   );
 }
 
+/** The name of a wall or part over its drawing. */
 function PanelTitle({ placed, text }: { placed: PlacedPanel; text: string }) {
   return (
     <text x={placed.x + 2} y={placed.y - 13} className="fill-soft text-[13px] font-semibold">
@@ -89,9 +100,13 @@ function Tint({ placed, waterMm }: { placed: PlacedPanel; waterMm: number }) {
   );
 }
 
+/** The keys at the edge of the map. */
 interface KeysProps {
+  /** The shower is drawn as a body instead of laid out. */
   folded: boolean;
+  /** Lays it out, or folds it up. */
   onFold: (folded: boolean) => void;
+  /** How large it is drawn, with the ways to change it. */
   zoom: ReturnType<typeof useMapZoom>;
 }
 

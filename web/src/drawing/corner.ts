@@ -7,10 +7,13 @@ export type Axes = readonly [Point3, Point3, Point3];
 
 /** A stroke or a patch of a drawing, in drawing units, with how it is painted. */
 export interface Mark {
+  /** An SVG path in the units of the drawing. */
   path: string;
+  /** How it is painted. */
   className: string;
 }
 
+/** How each layer is painted. */
 export const PAINT = {
   plane: 'fill-leaf stroke-edge [stroke-width:1.2]',
   piece: 'fill-rule stroke-ink [stroke-width:1.4]',
@@ -21,6 +24,7 @@ export const PAINT = {
   wrongFill: 'fill-hold/30 stroke-hold [stroke-width:2]',
 } as const;
 
+/** The ways in which each kind of corner goes wrong. */
 export const CORNER_WRONGS = {
   preformed: ['pinhole', 'bandShort', 'wrongSide'],
   filled: ['open', 'meshIn', 'meshShows'],
@@ -54,12 +58,14 @@ export function cornerAxes(model: ShowerModel, element: string): Axes | null {
   return [found[0]!, found[1]!, found[2]!];
 }
 
+/** How the three edges of a corner run on the sheet: one down, one to each side. */
 export const USUAL_AXES: Axes = [
   [1, 0, 0],
   [0, 1, 0],
   [0, 0, 1],
 ];
 
+/** A point as an SVG path says it. */
 const say = ([x, y]: Point2): string => `${x.toFixed(1)} ${y.toFixed(1)}`;
 
 /** Draws a corner from where its three planes are all seen: places are shares along its three lines. */
@@ -93,17 +99,23 @@ export function cornerView(axes: Axes, size: number) {
   return { quad, line, ring };
 }
 
+/** Where the planes of a corner lie on the sheet. */
 type View = ReturnType<typeof cornerView>;
+/** Each plane with the two edges that span it. */
 const PLANES = [
   [0, 1],
   [0, 2],
   [1, 2],
 ] as const;
+/** How far a corner piece reaches along an edge, as a share of the edge. */
 const LEG = 0.36;
+/** How wide a band is, as a share of the edge. */
 const BAND = 0.24;
 
+/** The bare corner. */
 const planes = (v: View): Mark[] =>
   PLANES.map(([i, j]) => ({ path: v.quad(i, j, [0, 1], [0, 1]), className: PAINT.plane }));
+/** A corner piece that covers a part of each plane. */
 const piece = (v: View, className: string, leg = LEG): Mark[] =>
   PLANES.map(([i, j]) => ({ path: v.quad(i, j, [0, leg], [0, leg]), className }));
 /** A strip along each of the three lines, on both of its planes, from a share on. */
@@ -112,6 +124,7 @@ const strips = (v: View, className: string, from: number, wide = BAND): Mark[] =
     { path: v.quad(i, j, [from, 1], [0, wide]), className },
     { path: v.quad(j, i, [from, 1], [0, wide]), className },
   ]);
+/** Sealant along the edges, from a share of the edge on. */
 const beads = (v: View, from: number): Mark[] =>
   (
     [

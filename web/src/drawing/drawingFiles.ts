@@ -33,6 +33,7 @@ export function readGeometryJson(text: string): Outcome<ShowerModel> {
   return refuse('dimensions-invalid', field, issueValues(issue, field));
 }
 
+/** The sheet that a drawing file is laid out on, in its own units. */
 const SHEET = { width: 1000, height: 720, gap: 16, title: 24 };
 
 /** The shower laid open as one SVG text: parts with their names, seams as lines. `nameOf` names a part. */

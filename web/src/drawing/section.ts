@@ -1,12 +1,14 @@
 import type { Details } from '@careful-seam/core/rules/ruleBook';
 import { type Mark, PAINT } from './corner';
 
+/** The ways in which each closing of an opening goes wrong. */
 export const PENETRATION_WRONGS = {
   seal: ['hacked', 'offCentre', 'noLap'],
   sealant: ['hacked', 'gap', 'lump'],
   coated: ['hacked', 'noCollar', 'thin'],
 } as const satisfies Record<Details['penetration'], readonly string[]>;
 
+/** The ways in which each drain goes wrong. */
 export const DRAIN_WRONGS = {
   'bonding-flange': ['hollow', 'tooWide', 'mortarIn'],
   hub: ['upsideDown', 'oneBead', 'high'],
@@ -16,8 +18,10 @@ export const DRAIN_WRONGS = {
   'leak-control': ['proud', 'sealantOnly', 'late'],
 } as const satisfies Record<Details['drain'], readonly string[]>;
 
+/** A circle as an SVG path. */
 const circle = (x: number, y: number, r: number): string =>
   `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0Z`;
+/** A rectangle as an SVG path. */
 const rect = (x: number, y: number, w: number, h: number): string => `M${x} ${y}h${w}v${h}h${-w}Z`;
 
 /** A pipe through a wall, seen from the front: `share` is its diameter over the drawing's width as it was drawn in. */
@@ -64,26 +68,32 @@ export function penetrationMarks(kind: Details['penetration'], wrong: string | n
   ];
 }
 
+/** The waste pipe. */
 const PIPE: Mark = {
   path: `${rect(84, 120, 6, 74)}${rect(110, 120, 6, 74)}`,
   className: 'fill-edge stroke-ink [stroke-width:1]',
 };
+/** The subfloor with the hole for the pipe. */
 const FLOOR: Mark = {
   path: `${rect(0, 120, 78, 26)}${rect(122, 120, 78, 26)}`,
   className: 'fill-hair stroke-edge [stroke-width:1]',
 };
+/** A hole that leaves the edge of the drain without support. */
 const WIDE_HOLE: Mark = {
   path: `${rect(0, 120, 52, 26)}${rect(148, 120, 52, 26)}`,
   className: 'fill-hair stroke-hold [stroke-width:2]',
 };
+/** A bed of mortar at a height, from one side to the other. */
 const mortar = (y: number, from = 0, to = 200): Mark[] => [
   { path: rect(from, y, 70 - from, 120 - y), className: 'fill-rule stroke-edge [stroke-width:1]' },
   { path: rect(130, y, to - 130, 120 - y), className: 'fill-rule stroke-edge [stroke-width:1]' },
 ];
+/** The flange of a drain at a height. */
 const flange = (y: number, className: string = 'fill-edge stroke-ink [stroke-width:1.2]'): Mark => ({
   path: `${rect(52, y, 32, 6)}${rect(116, y, 32, 6)}`,
   className,
 });
+/** The membrane at a height, as far as it reaches. */
 const skin = (y: number, to: number, className: string = 'fill-none stroke-water [stroke-width:4]'): Mark => ({
   path: `M0 ${y}H${to}M${200 - to} ${y}H200`,
   className,

@@ -2,11 +2,15 @@ import type { Point2 } from '@careful-seam/core/shower/geometry/point';
 
 /** Something on the map that can be chosen, in sheet units. */
 export interface Spot {
+  /** Id of the seam, corner, opening, drain or face. */
   element: string;
+  /** Its outline on the sheet, px: one for a point, two for a line, more for an area. */
   points: Point2[];
+  /** A line is chosen before the area it lies on, a point before both. */
   kind: 'point' | 'line' | 'area';
 }
 
+/** Distance from a point to a stretch between two others, px. */
 function toSegment(p: Point2, a: Point2, b: Point2): number {
   const [dx, dy] = [b[0] - a[0], b[1] - a[1]];
   const size = dx * dx + dy * dy;
@@ -14,11 +18,13 @@ function toSegment(p: Point2, a: Point2, b: Point2): number {
   return Math.hypot(p[0] - a[0] - t * dx, p[1] - a[1] - t * dy);
 }
 
+/** Distance from a point to what can be chosen, px. */
 function distance(spot: Spot, p: Point2): number {
   if (spot.points.length === 1) return Math.hypot(p[0] - spot.points[0]![0], p[1] - spot.points[0]![1]);
   return Math.min(...spot.points.slice(1).map((b, i) => toSegment(p, spot.points[i]!, b)));
 }
 
+/** True inside an area. */
 function contains(spot: Spot, [x, y]: Point2): boolean {
   let inside = false;
   spot.points.forEach((a, i) => {
@@ -43,12 +49,14 @@ export function nearest(spots: readonly Spot[], p: Point2, reach: number): Spot 
   return best?.spot ?? spots.find((s) => s.kind === 'area' && contains(s, p)) ?? null;
 }
 
+/** Where each arrow key goes. */
 const DIRECTIONS: Record<string, Point2> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
   ArrowUp: [0, -1],
   ArrowDown: [0, 1],
 };
+/** Where the arrows start from. */
 const middle = (spot: Spot): Point2 => [
   spot.points.reduce((sum, p) => sum + p[0], 0) / spot.points.length,
   spot.points.reduce((sum, p) => sum + p[1], 0) / spot.points.length,

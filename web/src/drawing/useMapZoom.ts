@@ -5,16 +5,22 @@ import { type RefObject, useCallback, useEffect, useRef, useState } from 'react'
 
 /** Largest and one step of enlargement. */
 const MOST = 6;
+/** How much one tap makes larger or smaller. */
 const STEP = 1.5;
 /** A finger that moved farther than this was moving the map, not choosing, px. */
 const TAP_PX = 8;
 
+/** How large the map is drawn and where it is, with the ways to change it. */
 export interface MapZoom {
+  /** Scale and offset of the sheet. */
   transform: ZoomTransform;
   /** A pointer's place on the sheet, in its units; null when it moved the map. */
   placeOf: (event: { clientX: number; clientY: number }) => Point2 | null;
+  /** One step larger. */
   larger: () => void;
+  /** One step smaller. */
   smaller: () => void;
+  /** All of it again. */
   whole: () => void;
   /** Moves the map so that a point lies in sight. */
   show: (point: Point2) => void;

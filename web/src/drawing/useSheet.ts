@@ -1,11 +1,13 @@
 import type { Sheet } from '@careful-seam/core/shower/map/arrange';
 import { type RefObject, useEffect, useMemo, useState } from 'react';
 
+/** Height of the sheet that the map is laid out on, px. */
 const HIGH = 660;
 /** Room at the right for the keys that enlarge, in sheet units. */
 export const KEYS = 54;
 /** The sheet is as wide as its window allows, between these shares of its height. */
 const NARROW = 0.75;
+/** How wide it is at least against its height. */
 const WIDE = 1.35;
 
 /** A sheet in the proportions of the window that it is shown in. */

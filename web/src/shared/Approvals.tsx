@@ -15,8 +15,11 @@ import { useQueue } from '../tablet/useList';
 import { usePreferences } from '../ui/preferences';
 import { PendingDeviation } from './DeviationSheet';
 
+/** What somebody asks a manager to accept. */
 export interface Asked {
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** What is asked, with its reason. */
   deviation: Deviation;
 }
 
@@ -73,8 +76,10 @@ function WaitingLook({ shower, looks }: { shower: LocalShower; looks: EvidenceOf
   );
 }
 
+/** A map that shows the place alone. */
 const NO_MARKS = new Map<string, MarkState>();
 
+/** How it stands now: it may have been put right since. */
 function judgementOf(state: ShowerState, { asked }: Deviation) {
   const requirement = state.requirements.find(
     (r) =>
@@ -86,6 +91,7 @@ function judgementOf(state: ShowerState, { asked }: Deviation) {
   return requirement ? judge(state, requirement) : null;
 }
 
+/** What is asked, in a sentence. */
 function Sentence({ shower, deviation }: Asked) {
   const { t } = useTranslation();
   const { unit } = usePreferences();

@@ -9,7 +9,9 @@ import { useParts } from '../tablet/store';
 import { usePreferences } from '../ui/preferences';
 
 interface Props {
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** The defect, with all that was said of it so far. */
   defect: Defect;
 }
 
@@ -37,12 +39,17 @@ function BeforeAfter({ defect }: { defect: Defect }) {
   );
 }
 
+/** One thing that happened to a defect. */
 interface Moment {
+  /** When, at the site. */
   at: string;
+  /** What happened. */
   text: string;
+  /** What was said with it; empty for nothing. */
   words: string;
 }
 
+/** All that happened to it, in its order. */
 function momentsOf(
   t: ReturnType<typeof useTranslation>['t'],
   defect: Defect,

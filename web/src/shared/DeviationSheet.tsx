@@ -9,11 +9,15 @@ import { usePreferences } from '../ui/preferences';
 import { Sheet } from '../ui/Sheet';
 import { placeOf } from './runs';
 
+/** What a manager is asked to accept. */
 interface Asking {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
   /** What is not satisfied on one element. */
   judgements: readonly Judgement[];
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 

@@ -2,6 +2,7 @@ import { Dialog } from 'radix-ui';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 
+/** How long its key is held, ms: no drop does that. */
 const HOLD_MS = 900;
 
 /**

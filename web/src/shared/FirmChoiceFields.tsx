@@ -3,8 +3,11 @@ import { useTranslation } from 'react-i18next';
 
 /** What a firm's papers and new tablets begin with, as a form holds it. */
 export interface FirmChoices {
+  /** In what lengths are typed and shown. */
   unit: 'in' | 'mm';
+  /** The language of words and figures. */
   language: 'en' | 'es';
+  /** The sheet that records are printed on. */
   paper: 'letter' | 'a4';
 }
 

@@ -4,6 +4,7 @@ import { FileKey } from '../ui/FileKey';
 
 /** Long enough for print at the size that papers show it, and small enough to travel in a form. */
 const WIDE_PX = 900;
+/** A logo is made no higher than this, px. */
 const HIGH_PX = 320;
 
 /** A picture as a firm's papers take it: small, on white, without metadata; null for a file that is no picture. */

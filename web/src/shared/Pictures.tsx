@@ -5,15 +5,20 @@ import { MarkedPicture } from '../drawing/MarkedPicture';
 import { useStore } from '../tablet/store';
 import { takePicture } from '../tablet/takePicture';
 
+/** What can be drawn on a picture. */
 const TOOLS: PhotoMark['kind'][] = ['arrow', 'circle', 'length', 'area'];
 
 /** Pictures of one form: those that are taken, and what is on its way. */
 export interface FormPictures {
+  /** Pictures of the form, newest last. */
   photos: readonly PhotoUse[];
   /** Why the last one could not be taken, in words; null: it was. */
   problem: string | null;
+  /** One is being made smaller and kept. */
   isTaking: boolean;
+  /** Takes a picture from the camera or a file. */
   take: (file: File) => void;
+  /** Changes the marks of one. */
   change: (hash: string, marks: (old: PhotoMark[]) => PhotoMark[]) => void;
   /**
    * All of them, once what is being made smaller is there; null where one could not be taken, which is said

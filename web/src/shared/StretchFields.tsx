@@ -2,14 +2,20 @@ import { useTranslation } from 'react-i18next';
 import { LengthField } from '../ui/LengthField';
 import { usePreferences } from '../ui/preferences';
 
+/** A stretch of a seam. */
 interface TypedStretch {
+  /** Where it begins, mm along the seam from its start. */
   fromMm: number;
+  /** Where it ends, mm along the seam from its start. */
   toMm: number;
 }
 
 interface Props {
+  /** The stretch as it is typed. */
   stretch: TypedStretch;
+  /** Length of the whole seam, mm. */
   lengthMm: number;
+  /** Told of another one. */
   onStretch: (stretch: TypedStretch) => void;
 }
 

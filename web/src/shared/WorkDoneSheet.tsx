@@ -10,12 +10,17 @@ import { TextField } from '../ui/fields';
 import { Sheet } from '../ui/Sheet';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** Key of the stage that is looked at. */
   stage: string;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 
+/** What an entry of this kind may say. */
 const { who, day, productLine, batch } = BODIES['work-done'].shape;
 /** What is typed: who it was and when must stand there, the rest may be left out. */
 const Fields = z.object({
@@ -25,6 +30,7 @@ const Fields = z.object({
   batch: batch.unwrap().trim(),
   ready: z.boolean(),
 });
+/** What is typed. */
 type Fields = z.infer<typeof Fields>;
 
 /** "Done" for a stage: who worked, on which day, with which product and batch; and whether it is ready for a look. */

@@ -6,6 +6,7 @@ import type { ShowerState } from '@careful-seam/core/log/state';
 /** How far one answer reaches: this element, a stretch of it, all of its kind, or all that touches its wall. */
 export type Scope = 'this' | 'stretch' | 'kind' | 'wall';
 
+/** What kind of thing an element is. */
 function kindOf(state: ShowerState, element: string): string {
   const model = state.geometry!.model;
   const seam = state.seamById.get(element);
@@ -15,6 +16,7 @@ function kindOf(state: ShowerState, element: string): string {
   return model.faces.find((f) => f.id === element)?.kind ?? 'drain';
 }
 
+/** The faces that an element lies on. */
 function facesOf(state: ShowerState, element: string): string[] {
   const model = state.geometry!.model;
   const found = state.seamById.get(element) ?? model.corners.find((c) => c.id === element);
@@ -34,6 +36,7 @@ export function placeOf(state: ShowerState, element: string, more: Partial<Place
   return { element, ...(seam ? { lengthMm: seam.lengthMm, startKey: seam.startKey } : {}), ...more };
 }
 
+/** The elements that a look is meant for: this one, those like it, or those of its wall. */
 function elementsIn(state: ShowerState, stage: string, element: string, scope: Scope): string[] {
   const asked = [...new Set(state.requirements.filter((r) => r.stage.key === stage).map((r) => r.element))];
   if (scope === 'this' || scope === 'stretch') return [element];
@@ -42,8 +45,11 @@ function elementsIn(state: ShowerState, stage: string, element: string, scope: S
   return asked.filter((e) => wall !== null && facesOf(state, e).includes(wall));
 }
 
+/** Checks that are answered together, at the same places. */
 export interface LookGroup {
+  /** Ids of the checks. */
   checks: string[];
+  /** Where. */
   places: Place[];
 }
 

@@ -1,7 +1,9 @@
 import { US_CUP_L, US_GALLON_L } from '@careful-seam/core/units/measures';
 
+/** In what volumes are typed and shown. */
 type Unit = 'in' | 'mm';
 
+/** Litres of each unit that can be typed. */
 const LITRES: Record<string, number> = {
   gal: US_GALLON_L,
   gallon: US_GALLON_L,

@@ -19,6 +19,7 @@ export class ApiError extends Error {
   }
 }
 
+/** What the server said against it, as an error with its code. */
 async function refusal(response: Response): Promise<ApiError> {
   const read = ErrorAnswer.safeParse(await response.json().catch(() => null));
   const { status } = response;
@@ -29,7 +30,9 @@ async function refusal(response: Response): Promise<ApiError> {
 /** The way to the server. `fetch` in the browser; a network in memory in the simulation. */
 export type Fetch = (path: string, init: RequestInit) => Promise<Response>;
 
+/** The ways to ask the server. */
 export interface Server {
+  /** Asks, and gives the answer as it came; throws an `ApiError` for a refusal. */
   send: (method: string, path: string, body?: BodyInit, type?: string) => Promise<Response>;
   /** One JSON call; the answer is validated on this side too. */
   call: <T extends z.ZodType>(schema: T, method: string, path: string, body?: unknown) => Promise<z.infer<T>>;
@@ -40,6 +43,7 @@ export interface Server {
 /** Whether nothing answered. */
 export const isOffline = (error: unknown): boolean => error instanceof ApiError && error.code === 'offline';
 
+/** There was no answer at all. */
 const offline = () => new ApiError({ code: 'offline', field: '' });
 
 /** The lines of a body as they come. A body that breaks off gives what came whole, and then fails as no connection. */
@@ -97,5 +101,7 @@ export function serverOver(fetchIt: Fetch): Server {
   };
 }
 
+/** The server that this page came from. */
 export const theServer = serverOver((path, init) => fetch(path, init));
+/** Asks it. */
 export const { send, call } = theServer;

@@ -5,6 +5,7 @@ export const AWAKE_AT_MOST = 200;
 /** Of these a screen that begins waits for the first ones alone. */
 export const FIRST = 12;
 
+/** An hour, ms. */
 const HOUR_MS = 3_600_000;
 /** A finished shower stays ready this long: its record is printed, its key handed over. */
 const FINISHED_MS = 48 * HOUR_MS;
@@ -13,7 +14,9 @@ const VISIT_MS = 36 * HOUR_MS;
 
 /** Who uses the tablet, and when. */
 export interface Moment {
+  /** Who is signed in; null for nobody. */
   personId: string | null;
+  /** The moment it is asked at, ms since 1970. */
   nowMs: number;
   /** Showers with something that the server has not acknowledged. */
   waiting: ReadonlySet<string>;

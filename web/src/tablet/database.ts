@@ -14,17 +14,27 @@ import {
   type WantedPicture,
 } from './stored';
 
+/** The rooms of the store, with what finds what in them. */
 interface Schema extends DBSchema {
+  /** By shower and id; those that wait are found without reading any other. */
   entries: { key: [string, string]; value: StoredEntry; indexes: { byShower: string; byWaiting: number } };
+  /** By id; those that lag or miss a rule book are found without reading any other. */
   showers: { key: string; value: StoredShower; indexes: { byLag: number; byBookless: number } };
+  /** Pictures that were taken here, by hash. */
   photos: { key: string; value: StoredPhoto };
+  /** Smaller copies of pictures from elsewhere, the oldest first. */
   small: { key: string; value: SmallPicture; indexes: { byOrder: string } };
+  /** Pictures that are named and not here. */
   wanted: { key: string; value: WantedPicture };
+  /** Rule books, by `bookKey`. */
   books: { key: string; value: RuleBook };
+  /** One row: what is remembered beside showers. */
   kept: { key: string; value: Kept };
 }
+/** The store of this tablet. */
 export type Database = IDBPDatabase<Schema>;
 
+/** Of the store; a step up is an upgrade below. */
 const VERSION = 5;
 
 /**
@@ -82,6 +92,7 @@ async function readThrough(db: Database): Promise<void> {
   await tx.done;
 }
 
+/** A step up, all of it or nothing. */
 type Upgrade = IDBPTransaction<Schema, StoreNames<Schema>[], 'versionchange'>;
 
 /**
@@ -127,9 +138,11 @@ export function marked({ lags: _, bookless: __, ...shower }: StoredShower): Stor
   };
 }
 
+/** What is remembered beside showers. */
 export async function readKept(db: Database): Promise<Kept> {
   return { ...NOTHING_KEPT, ...(await db.get('kept', 'kept')) };
 }
+/** Changes some of it in one transaction. */
 export async function writeKept(db: Database, change: Partial<Kept>): Promise<void> {
   const tx = db.transaction('kept', 'readwrite');
   await tx.store.put({ ...NOTHING_KEPT, ...(await tx.store.get('kept')), ...change }, 'kept');

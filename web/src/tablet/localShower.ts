@@ -12,13 +12,17 @@ import type { StoredEntry, StoredShower } from './stored';
 
 /** One shower as the screens read it: the local fold, whatever the network does. */
 export interface LocalShower {
+  /** Its id. */
   id: string;
+  /** Its row in the store: how far it has heard, its chains. */
   stored: StoredShower;
+  /** All of its entries on this tablet, also those that are set aside. */
   entries: StoredEntry[];
   /** The same entries as they are read, by their hash: one that is sealed anew is another one. Null: it can't be read here. */
   parsed: ReadonlyMap<string, Entry | null>;
   /** How many of them can't be read here, since a later version of this program wrote them: the fold is without them. */
   unread: number;
+  /** The shower as it stands now. */
   state: ShowerState;
 }
 
@@ -53,6 +57,7 @@ export async function foldOn(
   return worked(stored, entries, (await readKept(db)).skewMs, books, held);
 }
 
+/** Folds what counts, judged at this moment. */
 function worked(
   stored: StoredShower,
   entries: StoredEntry[],

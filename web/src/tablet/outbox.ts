@@ -10,21 +10,31 @@ import { emptyShower, type StoredEntry } from './stored';
 
 /** What the outbox needs from outside: ids and the clock. */
 export interface Ports {
+  /** An id that nobody else makes. */
   newId: () => string;
+  /** The clock of this tablet, ms since 1970. */
   nowMs: () => number;
+  /** Minutes that its local time is ahead of UTC. */
   offsetMinutes: () => number;
 }
 
+/** What is to be written as an entry. */
 export interface Writing<K extends EntryKind> {
+  /** The shower that it is written to. */
   showerId: string;
+  /** Which kind of entry. */
   kind: K;
+  /** What it says. */
   body: Body<K>;
+  /** Who is signed in on this tablet; null for nobody. */
   person: Person;
+  /** The drawing that it speaks of. */
   geometryVersion: number;
   /** Chosen beforehand when another entry of the same writing points to it. */
   id?: string;
 }
 
+/** The later of two places in the order. */
 const later = (a: string | null, b: string): string => (a === null || b > a ? b : a);
 
 /** Appends entries to this tablet's chain in one transaction: all of them are kept, or none. A draft that is not valid is refused by its field. */
@@ -89,6 +99,7 @@ export async function append(
   return stored;
 }
 
+/** All entries of a shower on this tablet. */
 export async function entriesOf(db: Database, showerId: string): Promise<StoredEntry[]> {
   return db.getAllFromIndex('entries', 'byShower', showerId);
 }
@@ -103,6 +114,7 @@ export function arrivalsOf(entries: readonly StoredEntry[], skewMs: number): Arr
   return new Map(entries.map((e) => [e.id, e.ledgerSeq === null ? arrivalOf(e, skewMs) : rememberedArrival(e)]));
 }
 
+/** How an entry came, with what its clock was off by, ms. */
 const arrivalOf = ({ receivedAt, imported }: StoredEntry, skewMs: number) => ({
   skewMs,
   receivedAtMs: receivedAt === undefined ? null : Date.parse(receivedAt),
@@ -112,6 +124,7 @@ const arrivalOf = ({ receivedAt, imported }: StoredEntry, skewMs: number) => ({
 /** How an entry came that the server has, by the entry as it was read from the store: it is never changed there. */
 const arrived = new WeakMap<StoredEntry, ReturnType<typeof arrivalOf>>();
 
+/** The same object for the same row, so that a fold knows what it has seen. */
 function rememberedArrival(e: StoredEntry): ReturnType<typeof arrivalOf> {
   const arrival = arrived.get(e) ?? arrivalOf(e, e.skewMs ?? 0);
   arrived.set(e, arrival);
@@ -202,7 +215,9 @@ export async function takeBack(db: Database, entry: StoredEntry): Promise<void> 
 
 /** Entries of one shower as the server gave them. */
 export interface Pulled {
+  /** The shower. */
   id: string;
+  /** As the server gave them, in its order. */
   entries: readonly PulledEntry[];
 }
 

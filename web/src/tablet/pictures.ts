@@ -12,6 +12,7 @@ const COPIES_A_ROUND = 40;
 /** Pictures on their way at a time: while the server looks at one, the next one travels. */
 const AT_ONCE = 2;
 
+/** Sends one picture; true when the server has it now. */
 async function sendPicture(db: Database, server: Server, hash: string): Promise<boolean> {
   const photo = await db.get('photos', hash);
   if (!photo || photo.sent || photo.blob.size > PHOTO_BYTES_AT_MOST) return false;

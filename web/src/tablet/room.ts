@@ -4,6 +4,7 @@ import type { Database } from './database';
 /** Below this share of free room the tablet is told to be nearly full. */
 const NEARLY_FULL = 0.1;
 
+/** The tablet has no room left. */
 const isFull = (error: unknown): boolean =>
   error instanceof Error && (error.name === 'QuotaExceededError' || /quota/i.test(error.message));
 
@@ -36,7 +37,9 @@ export async function withRoom<T>(db: Database, write: () => Promise<T>): Promis
 
 /** How the tablet's storage stands: whether the browser may clear it by itself, and whether it is nearly full. */
 export interface Room {
+  /** The browser does not clear it by itself. */
   persisted: boolean;
+  /** Little is left: finished showers should go. */
   nearlyFull: boolean;
 }
 

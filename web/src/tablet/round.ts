@@ -5,7 +5,9 @@ import type { Ports } from './outbox';
 
 /** What a round needs from outside. */
 export interface Outside {
+  /** The ways to ask it. */
   server: Server;
+  /** The clock of this tablet and its ids. */
   ports: Pick<Ports, 'newId' | 'nowMs'>;
   /** Told of each shower that changed elsewhere once it is here: how many are, and of how many. */
   onPulled?: (done: number, of: number, showerId: string) => void;
@@ -13,7 +15,9 @@ export interface Outside {
 
 /** What a round of sync found out. */
 export interface SyncReport {
+  /** Showers that are to be worked out anew. */
   changed: Set<string>;
+  /** What the clock is off by, as the last push told, ms; null where nothing was pushed. */
   skewMs: number | null;
   /** A rule book was fetched. */
   books: boolean;
@@ -27,8 +31,11 @@ export interface SyncReport {
 
 /** A round on its way: what it needs, for whom, and what it found out so far. */
 export interface Round extends Outside {
+  /** The store of this tablet; null until it is open. */
   db: Database;
+  /** For whom. */
   personId: string;
+  /** What it found out so far. */
   report: SyncReport;
 }
 

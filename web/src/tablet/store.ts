@@ -30,12 +30,18 @@ import { inOneTab, onTold, tellTabs } from './tabs';
 
 export type { LocalShower } from './localShower';
 
+/** How this tablet stands to the server. */
 type Connection = 'starting' | 'online' | 'offline' | 'signed-out';
 
+/** What the screens see of this tablet, and what they may do. */
 interface Store {
+  /** The store of this tablet; null until it is open. */
   db: Database | null;
+  /** Who is signed in on this tablet; null for nobody. */
   person: Person | null;
+  /** The crews of the firm. */
   crews: Crew[];
+  /** What the firm is and how it works; null before the first round. */
   settings: FirmSettings | null;
   /** How the tablet's storage stands; null until it was asked. */
   room: Room | null;
@@ -45,6 +51,7 @@ interface Store {
   restored: boolean;
   /** Rule books in the language that is spoken. */
   books: Map<string, RuleBook>;
+  /** The language that is spoken, also that of the rule books. */
   language: Language;
   /** Showers that are held ready. */
   showers: Map<string, LocalShower>;
@@ -54,24 +61,35 @@ interface Store {
   behind: number;
   /** The firm has more open showers than a tablet is given by itself. */
   more: boolean;
+  /** How this tablet stands to the server. */
   connection: Connection;
+  /** When the last round was whole, ms since 1970; null before it. */
   lastSyncAt: number | null;
+  /** What this clock is off by, ms. */
   skewMs: number;
+  /** What the last round could not do, as a sentence; null where it was whole. */
   failure: string | null;
   /** Entries that were sealed anew since this tablet's clock had run ahead of the server's. */
   resealed: number;
   /** How many of the showers that a round of sync brings are here; null when it brings none. */
   fetching: { done: number; of: number } | null;
+  /** Opens the store and goes on where this tablet was. */
   open: () => Promise<void>;
+  /** Signs in with the server; throws an `ApiError` when it is refused. */
   signIn: (signIn: string, password: string) => Promise<void>;
+  /** Signs out; what is here and not sent stays for its writer. */
   signOut: () => Promise<void>;
+  /** A round now; one that runs already is waited for. */
   sync: () => Promise<void>;
+  /** Writes one entry and gives its id. */
   write: <K extends EntryKind>(showerId: string, kind: K, body: Body<K>) => Promise<string>;
+  /** Writes several as one: all of them, or none. */
   writeAll: (showerId: string, drafts: readonly { kind: EntryKind; body: unknown; id?: string }[]) => Promise<string[]>;
   /** Sets a refused entry aside, so that the ones after it go out. */
   setAside: (entry: StoredEntry) => Promise<void>;
   /** A manager hands in what people wrote here who can't sign in any more. Gives the server's refusal, or null. */
   handIn: () => Promise<string | null>;
+  /** Works a shower out anew from the store. */
   refresh: (showerId: string) => Promise<void>;
   /** Speaks another language: the rule books' own texts, and everything that is read through them. */
   speak: (language: Language) => Promise<void>;
@@ -85,12 +103,16 @@ interface Store {
   tick: () => void;
 }
 
+/** The clock of this tablet and its ids. */
 const ports: Ports = { newId: v4, nowMs: () => Date.now(), offsetMinutes: () => -new Date().getTimezoneOffset() };
+/** An id that nobody else makes. */
 export const newId = ports.newId;
 
 /** The newest rule book when the books were last read. */
 let bookShown: string | null = null;
+/** The round that runs. */
 let syncing: Promise<void> | null = null;
+/** The opening that runs. */
 let opening: Promise<void> | null = null;
 
 /** The tablet's state. Everything shown comes from IndexedDB; the network only moves entries in and out. */
@@ -232,8 +254,11 @@ async function comeIn(person: Person): Promise<void> {
 
 /** A shower as it is named in lists, whether it is awake or asleep. */
 export interface NamedShower {
+  /** Its id. */
   id: string;
+  /** Its name on site. */
   name: string;
+  /** The job that it belongs to. */
   job: string;
 }
 
@@ -331,6 +356,7 @@ async function isStale(db: Database, id: string, changed: ReadonlySet<string>): 
   return JSON.stringify(held.stored) !== JSON.stringify(stored) || held.entries.length !== count;
 }
 
+/** Appends drafts to the chain of the person, and works the shower out with them. */
 async function writeDrafts(
   showerId: string,
   drafts: readonly { kind: EntryKind; body: unknown; id?: string }[],
@@ -368,6 +394,7 @@ async function refreshAll(db: Database, ids: Iterable<string>): Promise<void> {
   if (newer.length > 0) set({ showers: new Map([...get().showers, ...newer]) });
 }
 
+/** A round, by one window of this tablet at a time. */
 async function runSync(db: Database, personId: string): Promise<void> {
   // One window of a tablet syncs at a time; the others hear what it brought.
   await inOneTab('sync', () => syncRound(db, personId));
@@ -424,8 +451,10 @@ function showAsTheyCome(db: Database): (done: number, of: number, showerId: stri
 
 /** While many showers come, those that are here are shown for the first time and then this often, ms. */
 const SHOWN_FIRST_MS = 400;
+/** After the first ones, ms. */
 const SHOWN_EVERY_MS = 5000;
 
+/** A round with what it shows, whether it is whole or breaks. */
 async function syncRound(db: Database, personId: string): Promise<void> {
   const { setState: set } = useStore;
   const report = emptyReport();
@@ -445,6 +474,7 @@ async function syncRound(db: Database, personId: string): Promise<void> {
   }
 }
 
+/** Pictures are on their way. */
 let sendingPictures = false;
 
 /** Pictures go beside the entries, one round at a time; a failure waits for the next round. */
@@ -468,4 +498,5 @@ async function syncPictures(db: Database): Promise<void> {
 export function waitingEntries(showers: Iterable<LocalShower>): StoredEntry[] {
   return [...showers].flatMap((s) => s.entries.filter((e) => e.ledgerSeq === null && !e.aside));
 }
+/** How many entries wait for the network. */
 export const countWaiting = (showers: Iterable<LocalShower>): number => waitingEntries(showers).length;

@@ -8,7 +8,9 @@ import { z } from 'zod';
 // changed the rest. What can be fetched again falls back to "not known"; what was typed here is never thrown away.
 
 const seq = z.number().int().min(0);
+/** A span or moment, ms. */
 const ms = z.number();
+/** A mark that finds a row: there, or not there at all. */
 const marked = z.literal(1).optional();
 
 /** An entry on this tablet. `ledgerSeq` is null until the server acknowledged it. */
@@ -43,8 +45,10 @@ export const StoredEntry = z.object({
   /** Its clock ran ahead of the server's: what it said then. It was sealed anew with a sound one. */
   clockWas: z.string().optional(),
 });
+/** An entry on this tablet. */
 export type StoredEntry = z.infer<typeof StoredEntry>;
 
+/** Where the chain of one person ends on this tablet. */
 const Chain: z.ZodType<ChainEnd> = z.object({
   deviceId: z.string(),
   deviceSeq: seq,
@@ -67,6 +71,7 @@ const StoredShower = z.object({
   /** 1 as long as the rule books of its newest entries were not looked for. */
   bookless: marked,
 });
+/** A row of a shower. */
 export type StoredShower = z.infer<typeof StoredShower>;
 
 /** A shower that nothing is known of but its id. */
@@ -81,9 +86,13 @@ export const emptyShower = (id: string): StoredShower => ({
 
 /** A picture that was taken on this tablet. */
 export interface StoredPhoto {
+  /** SHA-256 of its bytes, in hex. */
   hash: string;
+  /** Its bytes. */
   blob: Blob;
+  /** Width of the whole picture, px. */
   widthPx: number;
+  /** Height of the whole picture, px. */
   heightPx: number;
   /** The server confirmed the hash. Only then may the bytes be removed from the tablet. */
   sent: boolean;
@@ -93,7 +102,9 @@ export interface StoredPhoto {
 
 /** A smaller copy of somebody else's picture, kept for the cellar. */
 export interface SmallPicture {
+  /** SHA-256 of its bytes, in hex. */
   hash: string;
+  /** Its bytes. */
   blob: Blob;
   /** When it was named in the record: the oldest make room for new ones. */
   orderAt: string;
@@ -101,11 +112,13 @@ export interface SmallPicture {
 
 /** A picture that an entry from elsewhere names and that is not here yet: it often arrives later than its entry. */
 export interface WantedPicture {
+  /** SHA-256 of its bytes, in hex. */
   hash: string;
   /** When it was named in the record: the newest are fetched first. */
   orderAt: string;
   /** How often it was asked for in vain, and before when it is not asked for again, ms since 1970. */
   tries: number;
+  /** Not before this moment, ms since 1970. */
   askAgainMs: number;
 }
 
@@ -135,6 +148,7 @@ const Kept = z.object({
   /** What the sound clock was still off by at the last push, ms. */
   skewMs: ms,
 });
+/** What is remembered. */
 export type Kept = z.infer<typeof Kept>;
 
 /** What a tablet remembers that nobody has signed in on. */
@@ -156,10 +170,13 @@ export const NOTHING_KEPT: Kept = {
 
 /** A row as its schema reads it, field by field; `lost` names what could not be read and is taken as not known. */
 interface Mended<T> {
+  /** The row, with what can not be read taken as not known. */
   row: T;
+  /** Names of fields that could not be read. */
   lost: string[];
 }
 
+/** Reads a row field by field. */
 function mend<S extends z.ZodRawShape>(
   { shape }: z.ZodObject<S>,
   nothing: z.infer<z.ZodObject<S>>,

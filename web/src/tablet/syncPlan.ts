@@ -11,7 +11,9 @@ export interface Known {
   restored: boolean;
   /** The firm's newest rule book and the one that is here, with the epoch that each was heard under. */
   epoch: string | null;
+  /** As the server told last; null before it. */
   newestBook: { id: string; version: number } | null;
+  /** The mark of the one that is here; null for none. */
   book: string | null;
 }
 

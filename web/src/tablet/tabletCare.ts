@@ -24,8 +24,11 @@ export function useKeepAwake(): void {
   }, [awake]);
 }
 
+/** How long a key sounds, ms. */
 const TICK_MS = 60;
+/** How high, Hz: heard over a fan. */
 const TICK_HZ = 660;
+/** Made with the first key: browsers allow no sound before. */
 let audio: AudioContext | null = null;
 
 /** Tells hand or ear that an answer was kept, for those who asked for it. */

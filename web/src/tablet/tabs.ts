@@ -2,11 +2,15 @@
 
 /** What a window tells the others: showers that were written or pulled, rule books that came. */
 export interface Told {
+  /** Ids of showers that changed. */
   showers: string[];
+  /** Rule books changed. */
   books: boolean;
 }
 
+/** How the windows of one tablet find each other. */
 const CHANNEL = 'careful-seam-tabs';
+/** Nothing in a browser that has no such thing. */
 const channel = typeof BroadcastChannel === 'undefined' ? null : new BroadcastChannel(CHANNEL);
 
 /** Tells the other windows of this tablet. */

@@ -3,7 +3,9 @@ import type { Database } from './database';
 import { withRoom } from './room';
 import type { StoredPhoto } from './stored';
 
+/** A picture is kept with this longest side, px: a wrinkle shows, and a cellar can send it. */
 const LONG_SIDE_PX = 2560;
+/** No camera makes a larger one, bytes. */
 const LARGEST_FILE = 60 * 1024 * 1024;
 
 /** Why a file can't become a picture: the text key that says so. */
@@ -23,6 +25,7 @@ export async function isHeic(file: Blob): Promise<boolean> {
   return head.startsWith('ftyp') && HEIC_BRANDS.has(head.slice(4));
 }
 
+/** The picture as pixels; null where this browser can not read it. */
 async function decode(file: Blob): Promise<ImageBitmap | null> {
   return createImageBitmap(file).catch(() => null);
 }

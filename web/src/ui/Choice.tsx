@@ -2,9 +2,13 @@ import { RadioGroup } from 'radix-ui';
 import { useId } from 'react';
 
 interface Props<T extends string | number> {
+  /** What it asks for, in words. */
   label: string;
+  /** The one that is chosen. */
   value: T;
+  /** What can be chosen, in its order. */
   options: readonly { key: T; label: string; disabled?: boolean }[];
+  /** Told of another one. */
   onChoose: (key: T) => void;
   /** One below the other, where each is a sentence. */
   isList?: boolean;

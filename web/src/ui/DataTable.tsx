@@ -11,30 +11,39 @@ import { useTranslation } from 'react-i18next';
 
 /** One column of a table: its heading, what a row shows in it, and by what it is put in order. */
 export interface Column<T> {
+  /** Its name, each once. */
   key: string;
+  /** Its heading; empty over a column of keys. */
   label: string;
   /** What the rows are put in order by when its heading is tapped; a column without it can't be. */
   by?: (row: T) => string | number;
+  /** What a row shows in it. */
   cell: (row: T) => ReactNode;
 }
 
 interface Props<T> {
   /** What the table is of, for whoever hears it. */
   label: string;
+  /** In the order in which they came. */
   rows: readonly T[];
+  /** From left to right. */
   columns: readonly Column<T>[];
+  /** What tells a row from the others. */
   rowId: (row: T) => string;
   /** Said where there is no row. */
   empty?: string;
 }
 
+/** What of the table library is used: putting rows in order. */
 const features = tableFeatures({
   rowSortingFeature,
   sortedRowModel: createSortedRowModel(),
   sortFns: { alphanumeric: sortFn_alphanumeric },
 });
 
+/** How an order is told to whoever hears it. */
 const ARIA_SORT = { asc: 'ascending', desc: 'descending' } as const;
+/** How it is shown. */
 const ARROW = { asc: ' ↑', desc: ' ↓' } as const;
 
 /**

@@ -1,8 +1,11 @@
 interface Props {
+  /** What it asks for, in words. */
   label: string;
   /** Media types and endings, as the browser takes them. */
   accept: string;
+  /** Not now. */
   disabled?: boolean;
+  /** Told of a file that was chosen. */
   onFile: (file: File) => void;
 }
 

@@ -4,11 +4,15 @@ import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 
 interface Props {
+  /** In what lengths are typed and shown. */
   unit: ShownUnit;
   /** About how large the value will be: heights get keys of their own. */
   aboutMm: number;
+  /** What is typed so far. */
   text: string;
+  /** Told of every key. */
   onText: (text: string) => void;
+  /** Values that were read before, mm, the newest first. */
   last: readonly number[];
   /** The key that keeps the value: it stands between the small steps. */
   children: ReactNode;
@@ -16,11 +20,17 @@ interface Props {
 
 /** Above this the whole-inch keys change from laps to heights on a wall. */
 const TALL_MM = 300;
+/** Whole inches of a lap. */
 const LOW_INCHES = [0, 1, 2, 3, 4, 5, 6];
+/** Whole inches of heights on a wall. */
 const TALL_INCHES = [48, 60, 70, 72, 78, 84, 96];
+/** Tens of millimetres of a lap. */
 const LOW_TENS = [3, 4, 5, 6, 7];
+/** Tens of millimetres of heights on a wall. */
 const TALL_TENS = [120, 180, 200, 210, 240];
+/** The finest mark of a tape, mm. */
 const SIXTEENTH_MM = 25.4 / 16;
+/** A length without its unit. */
 const bare = (mm: number, unit: ShownUnit): string => showLength(mm, unit).replace(/ (in|mm)$/, '');
 
 /** The value typed so far in mm; half-typed text counts as nothing yet. */
@@ -29,6 +39,7 @@ export function readPad(text: string, unit: ShownUnit): number | null {
   return read.ok ? read.value.mm : null;
 }
 
+/** An inch of rule, an eighth under each thumb. */
 function EighthRule({ mm, empty, onEighth }: { mm: number; empty: boolean; onEighth: (eighth: number) => void }) {
   const sixteenths = Math.round(mm / SIXTEENTH_MM) % 16;
   return (
@@ -66,6 +77,7 @@ function EighthRule({ mm, empty, onEighth }: { mm: number; empty: boolean; onEig
   );
 }
 
+/** Rule and whole inches. */
 function InchKeys({
   mm,
   empty,
@@ -101,6 +113,7 @@ function InchKeys({
   );
 }
 
+/** Tens and single millimetres. */
 function MetricKeys({
   mm,
   empty,

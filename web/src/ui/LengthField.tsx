@@ -5,15 +5,21 @@ import { useTranslation } from 'react-i18next';
 import { problemWords } from './words';
 
 interface Props {
+  /** What it asks for, in words. */
   label: string;
+  /** In what lengths are typed and shown. */
   unit: ShownUnit;
+  /** Its value, mm. */
   mm: number;
+  /** It can be no larger, mm. */
   most: number;
+  /** Told of a value that can be, mm. */
   onMm: (mm: number) => void;
   /** mm of one press of plus or minus; an inch or 20 mm by default. */
   step?: number;
 }
 
+/** A length without its unit. */
 const shown = (mm: number, unit: ShownUnit): string => showLength(mm, unit).replace(/ (in|mm)$/, '');
 
 /** A length typed as people write it, with plus and minus; what was typed stays until it can be read. */

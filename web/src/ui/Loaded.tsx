@@ -4,10 +4,13 @@ import { useTranslation } from 'react-i18next';
 import { errorWords } from './words';
 
 interface Props<T> {
+  /** The list as it is asked for. */
   answer: UseQueryResult<T>;
   /** Said when there is nothing in it. */
   empty?: string;
+  /** Whether there is nothing in it. */
   isEmpty?: (data: T) => boolean;
+  /** What is shown of it. */
   children: (data: T) => ReactNode;
 }
 

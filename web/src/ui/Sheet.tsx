@@ -3,8 +3,11 @@ import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 
 interface Props {
+  /** What it is of, in words. */
   title: string;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
+  /** What stands in it. */
   children: ReactNode;
 }
 

@@ -1,7 +1,11 @@
 interface Props<K extends string> {
+  /** The fields, two in a row. */
   names: readonly K[];
+  /** What each is called. */
   label: (name: K) => string;
+  /** What stands in each. */
   typed: Readonly<Record<K, string>>;
+  /** Told of every key. */
   onType: (typed: Record<K, string>) => void;
 }
 

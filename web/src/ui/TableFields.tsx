@@ -2,6 +2,7 @@ import { CLOCK_ORDERS, type TimeMapping } from '@careful-seam/files/loggerCsv';
 import { useTranslation } from 'react-i18next';
 import { TimeField } from './TimeField';
 
+/** All time zones that this browser knows. */
 const ZONES = Intl.supportedValuesOf('timeZone');
 
 /** One of a few, from a list. */

@@ -5,10 +5,13 @@ import { useId } from 'react';
 import { useTranslation } from 'react-i18next';
 
 interface Props {
+  /** What it asks for, in words. */
   label: string;
+  /** Time zone of the site, by its IANA name. */
   zone: string;
   /** null: now. */
   atMs: number | null;
+  /** Told of a moment, ms since 1970; null for now. */
   onAt: (ms: number | null) => void;
 }
 

@@ -1,5 +1,6 @@
 import type { ComponentProps, ReactNode } from 'react';
 
+/** What every field has over and under it. */
 interface Labelled {
   /** What it asks for. */
   label: ReactNode;
@@ -38,7 +39,9 @@ export function TextArea({ label, problem, ...input }: Labelled & ComponentProps
   );
 }
 
+/** What can be chosen. */
 interface Selecting extends Labelled {
+  /** In its order. */
   options: readonly { id: string; label: string }[];
   /** Said for having chosen none; without it one is always chosen. */
   none?: string;

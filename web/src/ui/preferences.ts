@@ -5,11 +5,15 @@ import { persist } from 'zustand/middleware';
 
 /** What this person likes on this tablet. `language` is null until chosen: then the firm's holds. */
 interface Chosen {
+  /** In what lengths are typed and shown. */
   unit: ShownUnit;
   /** False until this person chose a unit: then the firm's holds. */
   unitChosen: boolean;
+  /** Light, or dark for a cellar. */
   theme: 'light' | 'dark';
+  /** Shortcuts of the keyboard hold. */
   keys: boolean;
+  /** Null: that of the firm. */
   language: Language | null;
   /** The hand that taps: keys lie on its side. */
   hand: 'right' | 'left';
@@ -17,13 +21,17 @@ interface Chosen {
   awake: boolean;
   /** Feel or hear that an answer was kept. Off until somebody asks for it. */
   vibrate: boolean;
+  /** Keys of the pad sound. */
   sound: boolean;
 }
 
+/** What this person has chosen on this tablet. */
 interface Preferences extends Chosen {
+  /** Changes some of it; it is remembered. */
   set: (change: Partial<Chosen>) => void;
 }
 
+/** What was chosen on this tablet, remembered by it. */
 export const usePreferences = create<Preferences>()(
   persist(
     (set) => ({

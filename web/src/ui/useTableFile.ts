@@ -3,21 +3,33 @@ import type { LoggerTable } from '@careful-seam/files/loggerCsv';
 import { useEffect, useRef, useState } from 'react';
 import { problemWords } from './words';
 
+/** How a kind of file is read, beside the screen. */
 interface Work<M, S> {
   /** Reads the file's text as a table, and a table as its columns are meant; both away from the interface. */
   readTable: (text: string) => Promise<Outcome<LoggerTable>>;
+  /** The file as what it is of, or why it can not be. */
   read: (table: LoggerTable, mapping: M) => Promise<Outcome<S>>;
+  /** How its columns are most likely meant. */
   guess: (table: LoggerTable) => M;
 }
 
+/** A table file that was chosen, as far as it is read. */
 export interface TableFile<M, S> {
+  /** Its name; null before one was chosen. */
   file: string | null;
+  /** Its cells; null before one was chosen. */
   table: LoggerTable | null;
+  /** How its columns are read; null before one was chosen. */
   mapping: M | null;
+  /** What it comes to; null where it can not be read so. */
   series: S | null;
+  /** What is wrong, as a sentence; null where nothing is. */
   problem: string | null;
+  /** It is still being worked out. */
   busy: boolean;
+  /** Reads its columns otherwise. */
   setMapping: (mapping: M) => void;
+  /** Reads a file; true when it is one. */
   take: (chosen: File | undefined) => Promise<boolean>;
 }
 

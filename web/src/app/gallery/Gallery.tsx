@@ -81,6 +81,7 @@ function PadPiece({ unit, aboutMm, name }: { unit: 'in' | 'mm'; aboutMm: number;
   );
 }
 
+/** What forms, tables and keys are made of. */
 function FormPieces() {
   const [shape, setShape] = useState<'alcove' | 'corner' | 'curbless'>('alcove');
   const crews = [

@@ -19,12 +19,17 @@ import { emptyShower } from '../../tablet/stored';
 
 /** A shower of the gallery: how it came to be so, and the stage and element that show it. */
 export interface Sample {
+  /** What happened to it. */
   name: string;
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** Key of the stage that is looked at. */
   stage: string;
+  /** Id of the seam, corner, opening, drain or face. */
   element: string;
 }
 
+/** A state as the screens take it, with nothing behind it in a store. */
 const localOf = (state: ShowerState): LocalShower => ({
   id: SHOWER,
   stored: emptyShower(SHOWER),
@@ -45,7 +50,9 @@ function atMembrane(): Tablet {
 const sideOf = (t: Tablet, seam: string): string | null =>
   fold(t.entries).requirements.find((r) => r.element === seam && r.check.id === 'lap')?.side ?? null;
 
+/** An inside corner of two walls. */
 const upright = (t: Tablet): string => seamId(fold(t.entries), 'wall-wall-inside');
+/** The foot of a wall. */
 const foot = (t: Tablet): string => seamId(fold(t.entries), 'floor-wall');
 
 /** Invented showers, one for each way in which a map, a ladder and a card can stand. */

@@ -8,6 +8,7 @@ import { type LocalShower, useParts } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
 import { type Hold, holdsOf } from './holds';
 
+/** A shower of the crew with what holds it. */
 function ShowerLine({ shower, holds }: { shower: LocalShower; holds: readonly Hold[] }) {
   const { t } = useTranslation();
   const { state } = shower;

@@ -17,15 +17,22 @@ import { usePreferences } from '../../ui/preferences';
 import { AnswerForm } from './AnswerForm';
 import { type Hold, holdsOf } from './holds';
 
+/** A map that shows the defects alone. */
 const NO_MARKS = new Map<string, MarkState>();
 
+/** One hold in the list. */
 interface HoldProps {
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** What holds, in words. */
   hold: Hold;
+  /** It is open. */
   chosen: boolean;
+  /** Opens it. */
   onChoose: () => void;
 }
 
+/** A hold: what is wrong, where, what right looks like, and the answer. */
 function HoldLine({ shower, hold, chosen, onChoose }: HoldProps) {
   const { t } = useTranslation();
   const { defect, where, what, right, words, dueMs, step } = hold;

@@ -8,17 +8,23 @@ import type { Words } from '@careful-seam/words/texts/words';
 
 /** One thing that a crew has to put right, in plain words. */
 export interface Hold {
+  /** The defect, with all that was said of it so far. */
   defect: Defect;
+  /** How far it has come: found, given, answered. */
   step: DefectStep;
+  /** Its place, in words. */
   where: string;
+  /** What is wrong, in words. */
   what: string;
   /** What it looks like when it is right. */
   right: string;
   /** What the inspector wrote for the crew. */
   words: string;
+  /** By when it must be right, ms since 1970; null without a day. */
   dueMs: number | null;
 }
 
+/** What right looks like: the limit that was not kept. */
 function rightWords(t: Words, state: ShowerState, defect: Defect, unit: ShownUnit): string {
   const stage = state.rules!.method.stages.find((s) => s.key === defect.stage);
   const check = stage?.checks.find((c) => c.id === defect.check);
@@ -33,6 +39,7 @@ function rightWords(t: Words, state: ShowerState, defect: Defect, unit: ShownUni
   return t('crew.right', { check: check.label, limit: limit ? ` (${limit})` : '', why: check.why });
 }
 
+/** What was found: the figure that failed, or the kind of defect. */
 function whatWords(t: Words, state: ShowerState, defect: Defect, unit: ShownUnit): string {
   const kind = defectKindLabel(state.rules!.book, defect.kind, defect.check);
   const at = defect.places

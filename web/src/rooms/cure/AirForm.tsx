@@ -10,9 +10,11 @@ import { TimeField } from '../../ui/TimeField';
 import { problemWords } from '../../ui/words';
 
 interface Props {
+  /** Time zone of the site, by its IANA name. */
   zone: string;
   /** The air that an instrument said last, not kept yet. */
   heard: { airC: number; relativeHumidity: number } | null;
+  /** Told of a reading that is whole and possible. */
   onKeep: (body: Body<'climate-reading'>) => void;
 }
 

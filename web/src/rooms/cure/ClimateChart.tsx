@@ -6,15 +6,21 @@ import { usePreferences } from '../../ui/preferences';
 import { useEchart } from '../../ui/useEchart';
 import { climateOptions } from './climateOptions';
 
+/** A log of the air, drawn from when it was laid to when it is ready. */
 export interface ClimateChartProps {
+  /** The air over time, °C and shares. */
   log: ClimateLog;
+  /** Stretches at which the sensor can not have been right. */
   faults: readonly SensorFault[];
   /** The air as expected after the last reading. */
   expected: Forecast | null;
   /** When the slowest layer was laid and when it is ready, ms since 1970. */
   laidMs: number | null;
+  /** When the slowest layer is ready, ms since 1970; null while that is not known. */
   readyMs: number | null;
+  /** Time zone of the site, by its IANA name. */
   zone: string;
+  /** What it shows, for whoever hears it. */
   words: string;
 }
 

@@ -14,9 +14,13 @@ import type { ReadAir } from './cure.worker';
 import { cureWork } from './cureWork';
 
 interface Props {
+  /** Time zone of the site, by its IANA name. */
   zone: string;
+  /** Air before this moment concerns no layer, ms since 1970. */
   startMs: number;
+  /** Told of the log as it was read. */
   onKeep: (body: Body<'climate-reading'>) => void;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 
@@ -40,9 +44,13 @@ function seriesBody({ readings }: ClimateSeries, file: string): Body<'climate-re
   };
 }
 
+/** The columns of a logger file, as they were guessed. */
 interface ColumnProps {
+  /** How the columns of the file are read. */
   mapping: ClimateMapping;
+  /** The columns of the file, by their place, with their headings. */
   columns: { key: number; label: string }[];
+  /** Told of another way to read the columns. */
   onMapping: (mapping: ClimateMapping) => void;
 }
 

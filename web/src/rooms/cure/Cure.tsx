@@ -23,7 +23,9 @@ import { Ready } from './CureReady';
 import { Layers } from './Layers';
 import { showerWaits } from './waits';
 
+/** Where the helper for the thermometer listens on this machine. */
 const ADDRESS = 'http://127.0.0.1:4421';
+/** An hour, ms. */
 export const HOUR_MS = 3_600_000;
 
 /** The air as somebody expects it from now on; empty fields mean that it stays as it was read last. */
@@ -43,11 +45,15 @@ function useForecast(last: Forecast | null, nowMs: number) {
   return { typed, setTyped, forecast, said, plusMinusC, wrong: said ? wrong : null };
 }
 
+/** The forecast as it is typed. */
 type Typed = ReturnType<typeof useForecast>['typed'];
+/** The air that is expected, and what would help. */
 interface ForecastProps {
   /** The air as it was read last. */
   last: Pick<Forecast, 'airC' | 'relativeHumidity'> | null;
+  /** As typed. */
   typed: Typed;
+  /** Told of every key. */
   onType: (typed: Typed) => void;
   /** The field that can't be read. */
   wrong: ReturnType<typeof useForecast>['wrong'];
@@ -111,6 +117,7 @@ function Faults({ faults, zone }: { faults: readonly SensorFault[]; zone: string
   );
 }
 
+/** The waits of a shower, slowest last, with the air that was read. */
 function CureOf({ shower }: { shower: LocalShower }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();

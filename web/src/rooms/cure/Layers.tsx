@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { ShowerWait } from './waits';
 
+/** An hour, ms. */
 const HOUR_MS = 3_600_000;
 /** Slowest layers that are shown at once. */
 const SHOWN = 4;

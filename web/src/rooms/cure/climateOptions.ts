@@ -8,8 +8,10 @@ import type { ClimateChartProps } from './ClimateChart';
 /** More points than there is room for say nothing more. */
 const MOST_POINTS = 1200;
 
+/** What is drawn, with the words and the unit. */
 type Drawing = Omit<ClimateChartProps, 'words'> & { t: Words; unit: 'in' | 'mm' };
 
+/** Letters as large as on the rest of the screen, in its colour. */
 const textStyle = () => ({
   color: themeColour('soft'),
   fontFamily: getComputedStyle(document.body).fontFamily,

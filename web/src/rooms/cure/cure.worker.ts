@@ -7,9 +7,11 @@ import { expose } from 'comlink';
 
 /** A file of the air read as its columns are meant, with what is wrong with its sensor. */
 export interface ReadAir extends ClimateSeries {
+  /** Stretches at which the sensor can not have been right. */
   faults: SensorFault[];
 }
 
+/** A logger file as a log of the air, with what is odd about it. */
 function readAir(table: LoggerTable, mapping: ClimateMapping): Outcome<ReadAir> {
   const read = readClimate(table, mapping);
   if (!read.ok) return read;
@@ -18,6 +20,7 @@ function readAir(table: LoggerTable, mapping: ClimateMapping): Outcome<ReadAir> 
 
 /** A year of minutes is read off the interface's thread. */
 const work = { readLoggerTable, readAir };
+/** What this worker can be asked. */
 export type CureWork = typeof work;
 
 expose(work);

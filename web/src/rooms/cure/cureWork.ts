@@ -1,6 +1,7 @@
 import { type Remote, wrap } from 'comlink';
 import type { CureWork } from './cure.worker';
 
+/** The worker, once somebody asked for it. */
 let started: Remote<CureWork> | null = null;
 
 /** The worker that reads files of the air; started when it is first asked. */

@@ -5,7 +5,9 @@ import type { Forecast } from '@careful-seam/core/cure/cureClock';
 import { HEATED_C, VENTILATED } from '@careful-seam/core/cure/siteAir';
 import type { ShowerState } from '@careful-seam/core/log/state';
 
+/** A wait of a shower with the layers that it hangs on. */
 export interface ShowerWait {
+  /** The wait that is asked. */
   requirement: AskedOf<'wait'>;
   /** Slowest last. */
   layers: LayerReady[];
@@ -30,6 +32,7 @@ export function showerWaits(state: ShowerState, forecast: Forecast | null): Show
 
 /** What would help: warmer, with the water in the air as it is; or drier. */
 export const HELPS = ['heat', 'ventilate'] as const;
+/** One of them. */
 export type Help = (typeof HELPS)[number];
 
 /** The air after heating or ventilating: heated air holds the same water and is drier for it. */

@@ -4,6 +4,7 @@ import { DateTime } from 'luxon';
 import { useTranslation } from 'react-i18next';
 import { type DayPart, piecesOnBand, placeOnBand } from './dayAxis';
 
+/** Which window is drawn over which: what is ready for the inspector over what waits. */
 const ORDER: readonly WindowKind[] = ['crew', 'cure', 'ready', 'water'];
 
 /** How each window is drawn: a bar for the crew, hatching for curing, a doubled line for water, an open frame for ready. */

@@ -9,11 +9,15 @@ import { Link } from 'react-router';
 import { type LocalShower, useParts } from '../../tablet/store';
 import { Sheet } from '../../ui/Sheet';
 
+/** A shower at the end of the day. */
 interface Row {
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** What was done on it today and what is left. */
   end: DayEndOf;
 }
 
+/** What was done on a shower today, in a few lines. */
 function ShowerEnd({ shower, end }: Row) {
   const { t } = useTranslation();
   const { state } = shower;

@@ -9,6 +9,7 @@ import { Sheet } from '../../ui/Sheet';
 /** More than this nobody reads through: another word finds it. */
 const SHOWN_AT_MOST = 30;
 
+/** What is found by a name, on this tablet and at the server. */
 function Found({ typed }: { typed: string }) {
   const { t } = useTranslation();
   const takeJob = useStore((s) => s.takeJob);

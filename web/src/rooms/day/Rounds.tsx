@@ -21,6 +21,7 @@ import { DayEnd } from './DayEnd';
 import { crewMorning, type DayPart, dayParts } from './dayAxis';
 import { FindShower } from './FindShower';
 
+/** How a shower stands, in the words of its row. */
 function useSummary(shower: LocalShower) {
   return useMemo(() => {
     const { state } = shower;
@@ -43,18 +44,24 @@ function useSummary(shower: LocalShower) {
 /** Days already worked out: only a shower that changed is worked out again. */
 const known = new WeakMap<LocalShower['state'], ShowerDay>();
 
+/** The windows of a shower on the day of its site. */
 function dayOf(state: LocalShower['state'], zone: string): ShowerDay {
   const day = known.get(state) ?? showerDay(state, crewMorning(zone));
   known.set(state, day);
   return day;
 }
 
+/** A shower of the day. */
 interface Row {
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** What the day holds for it: crews at work, cure, water, what is ready. */
   day: ShowerDay;
+  /** Time zone of the site, by its IANA name. */
   zone: string;
 }
 
+/** Name, job and what is next. */
 function RowWords({ shower, day, zone }: Row) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
@@ -104,6 +111,7 @@ function RowWords({ shower, day, zone }: Row) {
   );
 }
 
+/** A shower on the band of the day. */
 function ShowerRow({ row, parts, nowMs, wide }: { row: Row; parts: readonly DayPart[]; nowMs: number; wide: number }) {
   const created = row.shower.state.created!.body;
   const to = row.shower.state.flood?.running ? `/showers/${row.shower.id}/flood` : `/showers/${row.shower.id}`;

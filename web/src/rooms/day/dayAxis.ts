@@ -2,15 +2,22 @@ import { DateTime } from 'luxon';
 
 /** Hours of a site's day that the band shows; a crew begins at the second one [common practice, no source]. */
 const FROM_HOUR = 6;
+/** Crews begin at this hour [common practice, no source]. */
 const CREW_HOUR = 7;
+/** They go home at this hour [common practice, no source]. */
 const TO_HOUR = 18;
 
+/** A part of the band: the hours of one day. */
 export interface DayPart {
+  /** Its day, at the site. */
   day: DateTime;
+  /** Its first moment, ms since 1970. */
   fromMs: number;
+  /** Its last moment, ms since 1970. */
   toMs: number;
   /** Share of the band's width at which it begins, and its width. */
   at: number;
+  /** Share of the band, 0 to 1. */
   width: number;
 }
 
@@ -33,8 +40,11 @@ export function placeOnBand(parts: readonly DayPart[], ms: number): number | nul
   return part ? part.at + ((ms - part.fromMs) / (part.toMs - part.fromMs)) * part.width : null;
 }
 
+/** Where something lies on the band. */
 export interface Piece {
+  /** Share of the band from its left, 0 to 1. */
   from: number;
+  /** Share of the band from its left, 0 to 1. */
   to: number;
 }
 

@@ -11,19 +11,26 @@ import { Choice } from '../../ui/Choice';
 import { SelectField, TextArea } from '../../ui/fields';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** The defect, with all that was said of it so far. */
   defect: Defect;
   /** It was answered or built again and is not right yet. */
   again: boolean;
+  /** Told when it is written. */
   onDone: () => void;
 }
 
+/** Days from now that are offered. */
 const DAYS = [0, 1, 2, 7] as const;
 
+/** What an entry of this kind may say. */
 const { crewId, due, words } = BODIES['defect-assigned'].shape;
 /** What is typed; a defect may be given without a day. */
 const Fields = z.object({ crewId, due: due.unwrap().or(z.literal('')), words: words.unwrap().trim() });
+/** What is typed. */
 type Fields = z.infer<typeof Fields>;
 
 /** Gives a defect to a crew, with the day by which it must be put right; past it, the next layer waits. */

@@ -12,12 +12,17 @@ import { Choice } from '../../ui/Choice';
 import { SelectField, TextField } from '../../ui/fields';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** The defect, with all that was said of it so far. */
   defect: Defect;
+  /** Told when it is written. */
   onDone: () => void;
 }
 
+/** What an entry of this kind may say. */
 const { cost, cause } = BODIES['defect-closed'].shape;
 /** A figure as it is typed, with a comma or a point, by the limits of the entry; null where nothing is typed. */
 const typedFigure = (figure: z.ZodNumber) =>

@@ -10,14 +10,21 @@ import { AssignForm } from './AssignForm';
 import { CloseForm } from './CloseForm';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** The defect, with all that was said of it so far. */
   defect: Defect;
+  /** Says that it was built again. */
   onRedo: () => void;
+  /** Adds a picture. */
   onPicture: () => void;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 
+/** What is being done to it. */
 type Doing = 'assign' | 'again' | 'close' | null;
 
 /** A defect's whole life on one sheet, and the one thing to do next, first. */

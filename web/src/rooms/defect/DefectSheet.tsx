@@ -21,19 +21,27 @@ import { SelectField, TextArea } from '../../ui/fields';
 import { Sheet } from '../../ui/Sheet';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** Key of the stage that is looked at. */
   stage: string;
+  /** Id of the seam, corner, opening, drain or face. */
   element: string;
   /** A defect that a reading or look opened already; null opens a new one. */
   defect: Defect | null;
+  /** The stretch of the seam that was chosen before; null for all of it. */
   stretch: { fromMm: number; toMm: number } | null;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 
+/** What an entry of this kind may say. */
 const { kind, severity, words } = BODIES['defect-found'].shape;
 /** What is chosen and typed beside its place and its pictures. */
 const Fields = z.object({ kind, severity, words: words.trim() });
+/** What is chosen and typed. */
 type Fields = z.infer<typeof Fields>;
 
 /** Records a defect with its place, kind, severity and pictures, marked by finger. */

@@ -11,9 +11,13 @@ import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** The defect, with all that was said of it so far. */
   defect: Defect;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 

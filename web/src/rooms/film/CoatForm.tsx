@@ -12,13 +12,19 @@ import { TimeField } from '../../ui/TimeField';
 import { problemWords } from '../../ui/words';
 
 interface Props {
+  /** The zones that are coated, as they stand. */
   zones: readonly ZoneFilm[];
+  /** The limits of the label, or of the book where the label says nothing. */
   limits: FilmLimits;
+  /** The zone that was tapped: the coat is asked for it first. */
   first: FilmZone;
+  /** Time zone of the site, by its IANA name. */
   zone: string;
+  /** Told of a coat that is whole. */
   onKeep: (record: CoatRecord) => void;
 }
 
+/** Zones that take a coat of their own; corners are coated with their walls. */
 const coated = (zones: readonly ZoneFilm[]) => zones.filter((z) => z.zone !== 'corners');
 
 /** A coat as it is told: where, which one, out of which bucket, and the film that it makes. */
@@ -99,8 +105,11 @@ function useCoat({ zones, limits, first, onKeep }: Omit<Props, 'zone'>) {
   };
 }
 
+/** Where a coat went on. */
 interface ZoneProps extends Pick<Props, 'zones'> {
+  /** The zones that it went on. */
   chosen: readonly FilmZone[];
+  /** Told of other zones. */
   onChoose: (chosen: FilmZone[]) => void;
 }
 

@@ -18,7 +18,9 @@ import { CoatForm } from './CoatForm';
 import { FilmMap } from './FilmMap';
 import { DryForm, WetForm } from './GaugeForms';
 
+/** Ways to know a film: out of the bucket, by a wet gauge, by dry spots. */
 const WAYS = ['coat', 'wet', 'dry'] as const;
+/** One of them. */
 type Way = (typeof WAYS)[number];
 
 /** Middle of what a record says, mm: the figure that the entry carries beside it. */
@@ -31,9 +33,13 @@ function filmMm(record: FilmRecord, areaM2: number): number {
 /** The line beside a verdict. */
 const MARK = { pass: 'border-ink', fail: 'border-hold text-hold', undecided: 'border-cure', unseen: 'border-edge' };
 
+/** The zones as keys. */
 interface ZoneProps {
+  /** How each zone stands. */
   zones: ShowerFilm['judged']['zones'];
+  /** The zone that is looked at. */
   chosen: FilmZone;
+  /** Told of another zone. */
   onChoose: (zone: FilmZone) => void;
 }
 
@@ -66,10 +72,15 @@ function ZoneKeys({ zones, chosen, onChoose }: ZoneProps) {
   );
 }
 
+/** What was kept so far. */
 interface LogProps {
+  /** The shower that it is written to. */
   showerId: string;
+  /** What was kept, oldest first. */
   readings: ShowerFilm['readings'];
+  /** Time zone of the site, by its IANA name. */
   zone: string;
+  /** The person may take a reading back out. */
   mayTakeOut: boolean;
 }
 
@@ -103,6 +114,7 @@ function FilmLog({ showerId, readings, zone, mayTakeOut }: LogProps) {
   );
 }
 
+/** One film of a shower: its map, its zones, and the forms to read it. */
 function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();

@@ -12,24 +12,36 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
 interface Props {
+  /** The drawn shower: faces, seams, corners, openings and the drain, mm. */
   model: ShowerModel;
+  /** How each zone stands. */
   zones: readonly ZoneFilm[];
+  /** The limits of the label, or of the book where the label says nothing. */
   limits: FilmLimits;
+  /** How high the lower walls reach over their foot, mm. */
   lowerMm: number;
+  /** The zone that is looked at; null for none. */
   chosen: FilmZone | null;
+  /** Told of a tapped zone. */
   onChoose: (zone: FilmZone) => void;
 }
 
+/** The sheet that the map is laid out on, px. */
 const SHEET = { width: 800, height: 600, gap: 22, title: 22 };
 
 /** A stretch of one panel that belongs to one zone. */
 interface Patch {
+  /** The zone that it belongs to. */
   zone: FilmZone;
+  /** Its outline on the sheet, px. */
   outline: Point2[];
+  /** What lies within it and is another zone, px. */
   holes: Point2[][];
 }
 
+/** A flat outline stood up, so that one wall is clipped like another. */
 const upright = (loop: readonly Point2[]): Point3[] => loop.map(([x, y]) => [x, 0, y]);
+/** An upright outline laid flat again. */
 const flat = (loop: readonly Point3[]): Point2[] => loop.map(([x, , y]) => [x, y]);
 /** The part of a loop under or over a height, y up. */
 function cutAt(loop: readonly Point2[], heightMm: number, under: boolean): Point2[] {
@@ -38,6 +50,7 @@ function cutAt(loop: readonly Point2[], heightMm: number, under: boolean): Point
   return flat(belowHeight(upright(turned), -heightMm)).map(([x, y]): Point2 => [x, -y]);
 }
 
+/** The patches of one panel, zone by zone. */
 function patchesOf(model: ShowerModel, placed: PlacedPanel, lowerMm: number, known: ReadonlySet<FilmZone>): Patch[] {
   const kinds = new Map(model.faces.map((f) => [f.id, f.kind]));
   return placed.panel.faces.flatMap(({ face, outline, holes }) => {
@@ -87,15 +100,19 @@ function Hatches() {
   );
 }
 
+/** One patch of a zone. */
 interface PatchProps {
+  /** Time zone of the site, by its IANA name. */
   zone: Props['zones'][number];
   /** Outline with its holes, as a path on the sheet. */
   d: string;
   /** Middle of it on the sheet. */
   at: Point2;
+  /** It is looked at. */
   isChosen: boolean;
   /** The mean film is written here. */
   isNamed: boolean;
+  /** The least dry film that the label asks, µm; null while it is not known. */
   leastUm: number | null;
 }
 
@@ -206,6 +223,7 @@ export function FilmMap({ model, zones, limits, lowerMm, chosen, onChoose }: Pro
   );
 }
 
+/** Where the figure of a patch stands. */
 function middleOf(outline: readonly Point2[]): Point2 {
   const xs = outline.map((p) => p[0]);
   const ys = outline.map((p) => p[1]);

@@ -15,11 +15,15 @@ import { problemWords } from '../../ui/words';
 const GAUGE_UM = [50, 75, 100, 150, 200, 250, 300, 350, 400, 450, 500, 600, 700, 800, 900, 1000, 1200, 1500];
 
 interface Props {
+  /** The zone that is read. */
   zone: ZoneFilm;
+  /** The limits of the label, or of the book where the label says nothing. */
   limits: FilmLimits;
+  /** Told of a reading that is whole. */
   onKeep: (record: FilmRecord) => void;
 }
 
+/** The coat that is read: the last one that went on. */
 const coatOf = (zone: ZoneFilm): number => Math.max(1, zone.coats.at(-1) ?? 1);
 
 /** A notch gauge in the wet coat: one tap on the last tooth that was wetted. The film lies between it and the next. */

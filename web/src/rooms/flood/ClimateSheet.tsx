@@ -4,7 +4,9 @@ import { useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';
 
+/** What is read of the air and of the water. */
 const FIELDS = ['water', 'air', 'humidity'] as const;
+/** One of them. */
 type Field = (typeof FIELDS)[number];
 
 /** Number as typed, with a point or a comma; null when it is none. */

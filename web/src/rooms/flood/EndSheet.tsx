@@ -14,10 +14,15 @@ import { useFloodVerdict } from './floodWork';
 import { type Looked, lookBodies, MoistureKeys } from './MoistureKeys';
 
 interface Props {
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** The flood test that is under way, or that ended last. */
   test: FloodTest;
+  /** What the rule book asks, with its limits. */
   check: FloodCheck;
+  /** Time zone of the site, by its IANA name. */
   zone: string;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 

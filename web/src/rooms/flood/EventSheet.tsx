@@ -12,14 +12,19 @@ import { Sheet } from '../../ui/Sheet';
 import { TimeField, timeProblem } from '../../ui/TimeField';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The flood test that is under way, or that ended last. */
   test: FloodTest;
+  /** Time zone of the site, by its IANA name. */
   zone: string;
   /** A time that the series itself asks about, ms since 1970. */
   askedMs: number | null;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 
+/** What an entry of this kind may say. */
 const { words } = BODIES['flood-event'].shape;
 /** What is told of it; without a time it is now. */
 const Fields = z.object({
@@ -28,6 +33,7 @@ const Fields = z.object({
   atMs: z.number().nullable(),
   words: words.unwrap().trim(),
 });
+/** What is told of it. */
 type Fields = z.infer<typeof Fields>;
 
 /** Something happened to the water or the gauge: what, to which water, and when. */

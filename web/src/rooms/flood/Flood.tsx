@@ -91,6 +91,7 @@ function VerdictWords({
   );
 }
 
+/** The keys of a test that runs: read, file, event, temperatures, look, end. */
 function RunningKeys({
   test,
   check,
@@ -316,6 +317,7 @@ export function FloodScreen() {
   );
 }
 
+/** Before the water: what is prepared, how deep, and what the test can show. */
 function Prepare({ shower, check, stageOrder }: { shower: LocalShower; check: FloodCheck; stageOrder: number }) {
   return <PrepareFlood shower={shower} check={check} early={useEarly(shower.state, stageOrder)} />;
 }

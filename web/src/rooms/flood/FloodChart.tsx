@@ -6,7 +6,9 @@ import { usePreferences } from '../../ui/preferences';
 import { themeColour, useEchart } from '../../ui/useEchart';
 
 interface Props {
+  /** The readings as they are judged. */
   input: FloodVerdictInput;
+  /** What they come to. */
   verdict: FloodVerdict;
   /** What the chart says, for those who don't see it. */
   words: string;

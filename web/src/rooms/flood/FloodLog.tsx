@@ -9,10 +9,15 @@ import { usePreferences } from '../../ui/preferences';
 import { firstMark } from './ReadSheet';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The flood test that is under way, or that ended last. */
   test: FloodTest;
+  /** What the rule book asks, with its limits. */
   check: FloodCheck;
+  /** Time zone of the site, by its IANA name. */
   zone: string;
+  /** The person may read, look and release. */
   mayInspect: boolean;
 }
 

@@ -8,15 +8,23 @@ import { LoggerSheet } from './LoggerSheet';
 import { MoistureSheet } from './MoistureKeys';
 import { ReadSheet } from './ReadSheet';
 
+/** The sheets of the flood screen. */
 export type SheetName = 'read' | 'file' | 'event' | 'climate' | 'moisture' | 'end';
+/** The sheet that is open, with what it needs. */
 interface SheetProps {
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** The flood test that is under way, or that ended last. */
   test: FloodTest;
+  /** What the rule book asks, with its limits. */
   check: FloodCheck;
+  /** Time zone of the site, by its IANA name. */
   zone: string;
+  /** Which one. */
   sheet: SheetName;
   /** The moment that the verdict asks about, ms since 1970. */
   askedMs: number | null;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 /** What lies over a test: a reading, a file, what happened, the air, the looks, its end. */

@@ -12,15 +12,23 @@ import { LoggerPreview } from './LoggerPreview';
 import { seriesBody } from './loggerSeries';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The flood test that is under way, or that ended last. */
   test: FloodTest;
+  /** Time zone of the site, by its IANA name. */
   zone: string;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 
+/** The columns of a logger file, as they were guessed. */
 interface ColumnProps {
+  /** How the columns of the file are read. */
   mapping: LoggerMapping;
+  /** The columns of the file, by their place, with their headings. */
   columns: { key: number; label: string }[];
+  /** Told of another way to read the columns. */
   onMapping: (mapping: LoggerMapping) => void;
 }
 

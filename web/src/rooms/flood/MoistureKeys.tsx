@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { useStore } from '../../tablet/store';
 import { Sheet } from '../../ui/Sheet';
 
+/** What was found at each place, by its id. */
 export type Looked = Record<string, MoistureAnswer>;
 
 /** One row of answers for each place where moisture is looked for. */

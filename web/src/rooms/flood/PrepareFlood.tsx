@@ -15,6 +15,7 @@ import { useFloodPlan } from './floodWork';
 import { type Looked, lookBodies, MoistureKeys } from './MoistureKeys';
 import { WaterBand } from './WaterBand';
 
+/** Steps in which each gauge reads, mm. */
 const STEPS = {
   marks: [25.4 / 32, 25.4 / 16, 1],
   logger: [0.05, 0.1, 0.5, 1],
@@ -23,6 +24,7 @@ const STEPS = {
 /** A step of a gauge as it is printed on it: binary inches for tapes, millimetres for the rest. */
 const stepWords = (mm: number): string => (Number.isInteger(mm * 100) ? `${mm} mm` : showLength(mm, 'in', 32));
 
+/** What a test of this length and gauge can show, before it begins. */
 function PlanWords({ plan, smallest }: { plan: ReturnType<typeof useFloodPlan>; smallest: number | null }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
@@ -127,6 +129,7 @@ function useBeginning(shower: LocalShower, check: FloodCheck) {
     start,
   };
 }
+/** What is chosen for the test. */
 type Beginning = ReturnType<typeof useBeginning>;
 
 /** The water line, and what measures it. */

@@ -7,9 +7,11 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
 interface Props {
+  /** The shower as it stands now. */
   state: ShowerState;
   /** Height below which the water proves, mm above the drain rim. */
   belowMm: number;
+  /** The test has passed; else it is what it would prove. */
   proved: boolean;
 }
 

@@ -14,9 +14,13 @@ import { problemWords } from '../../ui/words';
 const SAME_MOMENT_HOURS = 0.1 / 3600;
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The flood test that is under way, or that ended last. */
   test: FloodTest;
+  /** Time zone of the site, by its IANA name. */
   zone: string;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 

@@ -9,15 +9,19 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
 interface Props {
+  /** The drawn shower: faces, seams, corners, openings and the drain, mm. */
   model: ShowerModel;
   /** Water line, mm above the drain rim. */
   levelMm: number;
   /** What lies below this height is proved; drawn as doubled lines. */
   provedBelowMm: number | null;
+  /** Told of another level while it is planned; without it the level stands. */
   onLevel?: (mm: number) => void;
 }
 
+/** Room for the names over the walls, px. */
 const TOP = 24;
+/** Between two walls, px. */
 const GAP = 10;
 /** Steps of the drag: an eighth of an inch, or 2 mm. */
 const STEP = { in: 25.4 / 8, mm: 2 };
@@ -37,15 +41,21 @@ function useSizeOf(svg: RefObject<SVGSVGElement | null>): [number, number] {
   return size;
 }
 
+/** The foot of one wall with the water before it. */
 interface FootProps {
+  /** The wall or curb. */
   panel: Panel;
   /** Where it begins and how wide it is, px. */
   left: number;
+  /** Its width on the band, px. */
   across: number;
   /** Its top and its foot over the drain's rim, mm. */
   headMm: number;
+  /** Height of its foot over the drain, mm. */
   lowMm: number;
+  /** Level of the water over the rim of the drain, mm. */
   levelMm: number;
+  /** Below this height the water has proved, mm over the drain; null while it has not. */
   provedBelowMm: number | null;
   /** From mm over the drain's rim to px. */
   y: (mm: number) => number;

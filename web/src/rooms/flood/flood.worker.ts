@@ -5,6 +5,7 @@ import { expose } from 'comlink';
 
 /** Long arithmetic off the interface's thread: files, verdicts, plans. */
 const work = { readLoggerTable, readLevels, floodVerdict, floodPlan };
+/** What this worker can be asked. */
 export type FloodWork = typeof work;
 
 expose(work);

@@ -7,6 +7,7 @@ import { useEffect, useState } from 'react';
 import { problemWords } from '../../ui/words';
 import type { FloodWork } from './flood.worker';
 
+/** The worker, once somebody asked for it. */
 let started: Remote<FloodWork> | null = null;
 
 /** The worker that computes floods; started when it is first asked. */
@@ -15,9 +16,13 @@ export function floodWork(): Remote<FloodWork> {
   return started;
 }
 
+/** What a sum beside the screen has come to so far. */
 export interface Computed<T> {
+  /** The last one that was worked out; null before the first. */
   value: T | null;
+  /** What is wrong, as a sentence; null where nothing is. */
   problem: string | null;
+  /** It is still being worked out. */
   busy: boolean;
 }
 
@@ -44,9 +49,13 @@ function useComputed<I, T>(input: I | null, compute: (input: I) => Promise<Outco
   return found;
 }
 
+/** A verdict, worked out beside the screen. */
 const askVerdict = async (input: FloodVerdictInput): Promise<Outcome<FloodVerdict>> => floodWork().floodVerdict(input);
+/** What a plan can show, worked out beside the screen. */
 const askPlan = async (input: FloodPlanInput): Promise<Outcome<FloodPlan>> => floodWork().floodPlan(input);
 
+/** The verdict on what was read, kept up with the readings. */
 export const useFloodVerdict = (input: FloodVerdictInput | null): Computed<FloodVerdict> =>
   useComputed(input, askVerdict);
+/** What a plan can show, kept up with what is chosen. */
 export const useFloodPlan = (input: FloodPlanInput | null): Computed<FloodPlan> => useComputed(input, askPlan);

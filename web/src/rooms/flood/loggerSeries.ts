@@ -2,6 +2,7 @@ import type { FloodTest } from '@careful-seam/core/log/floodTest';
 import type { LoggerSeries } from '@careful-seam/files/loggerCsv';
 import { round, thinned } from '../../ui/thinned';
 
+/** A level with its hour. */
 type LevelAt = LoggerSeries['water'][number];
 
 /** The series as an entry's body: levels shifted so that the first reading after the start stands at the water line. */

@@ -8,6 +8,7 @@ import { call } from '../../tablet/api';
 import { usePreferences } from '../../ui/preferences';
 import { errorWords, words } from '../../ui/words';
 
+/** How much seam there is and how it stands. */
 function Figures({ record }: { record: ShowerRecord }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();

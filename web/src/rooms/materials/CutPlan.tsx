@@ -4,7 +4,9 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 import { amountWords } from './amounts';
 
+/** Width of a roll as it is drawn, px. */
 const WIDE = 420;
+/** Height of its row, px. */
 const ROW = 36;
 
 /**

@@ -56,15 +56,19 @@ function useUsed(shower: LocalShower, own: readonly TakeOffLine[]) {
   return { told, typed, setTyped, problem, mayTell, usedIn, keep };
 }
 
+/** One item of the take-off. */
 interface LineProps {
+  /** The item: how much the drawing asks for, with waste and in packs. */
   line: TakeOffLine;
   /** What is typed or was told to have been used, in the line's unit. */
   used: number | null;
+  /** What was told to have been used, in its unit; nothing before that. */
   told: number | undefined;
   /** A line of this shower alone, not of the whole job. */
   isOwn: boolean;
   /** What is typed; null where nothing may be told. */
   typed: string | null;
+  /** Told of every key. */
   onType: (text: string) => void;
   /** The plan of cuts is asked for. */
   onCut: () => void;
@@ -117,6 +121,7 @@ function LineRow({ line: l, used, told, isOwn, typed, onType, onCut }: LineProps
   );
 }
 
+/** What a shower needs, what was used of it, and the shopping list of the job. */
 function MaterialsOf({ shower, job }: { shower: LocalShower; job: readonly LocalShower[] }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();

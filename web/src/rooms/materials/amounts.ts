@@ -4,7 +4,9 @@ import { FT2_PER_M2 } from '@careful-seam/core/units/measures';
 import { areaWords, bucketWords } from '@careful-seam/words/sentences/filmWords';
 import { readVolume } from '../../shared/volumes';
 
+/** In what amounts are typed and shown. */
 type Unit = 'in' | 'mm';
+/** A foot, mm. */
 const MM_PER_FT = 304.8;
 
 /** An amount of a take-off in the person's unit: feet or metres, gallons or litres, square feet or metres, pieces. */

@@ -9,8 +9,11 @@ import { saveFile } from '../../ui/saveFile';
 import { problemWords } from '../../ui/words';
 
 interface Props {
+  /** What is drawn; null while it can not be. */
   model: ShowerModel | null;
+  /** The name that a file gets. */
   name: string;
+  /** Told of a drawing that was read from a file. */
   onRead: (model: ShowerModel) => void;
 }
 

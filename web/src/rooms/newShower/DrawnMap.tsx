@@ -11,13 +11,17 @@ import { ShowerMap } from '../../drawing/ShowerMap';
 import { isAsked } from '../../shared/answering';
 
 interface Props {
+  /** What is drawn; null while it can not be. */
   model: ShowerModel | null;
+  /** The rule book that holds here; null while it is on its way. */
   book: RuleBook | null;
   /** What would be pinned, as JSON, so that the same rules are the same. */
   pinned: string;
+  /** In what lengths are typed and shown. */
   unit: 'in' | 'mm';
 }
 
+/** Nothing is proved of a shower that is being drawn. */
 const NO_MARKS = new Map();
 
 /** Before anything was looked at every seam is open: drawn dotted. */
@@ -28,6 +32,7 @@ const unseenLines = (model: ShowerModel): SeamLine[] =>
     ticksMm: [],
   }));
 
+/** How many things the method asks of what is drawn. */
 function askedOf(model: ShowerModel, book: RuleBook | null, pinned: Pinned): number {
   const geometry: ShowerGeometry = model.geometry;
   const method = book && combineMethods(book, pinned, drawnVariants(geometry));

@@ -9,12 +9,17 @@ import type { Drawn } from './drawing';
 import { Faults, Labelled, LengthGroup, type NewForm, useSideName } from './fields';
 import { newBench, newNiche, type PipeTyped } from './typed';
 
+/** A niche, bench or pipe of the form. */
 interface RowProps {
+  /** What it is of, in words. */
   title: string;
+  /** Takes it out again. */
   onRemove: () => void;
+  /** What stands in it. */
   children: ReactNode;
 }
 
+/** The frame of one part. */
 function Row({ title, onRemove, children }: RowProps) {
   const { t } = useTranslation();
   return (
@@ -30,6 +35,7 @@ function Row({ title, onRemove, children }: RowProps) {
   );
 }
 
+/** Which wall it stands in, by its letter. */
 function WallChoice({
   path,
   drawn,
@@ -56,6 +62,7 @@ function WallChoice({
   );
 }
 
+/** True for a side that something can stand in. */
 const isWall = (side: Drawn['sides'][number] | undefined): boolean =>
   side?.kind === 'wall' || side?.kind === 'half-wall';
 
@@ -69,6 +76,7 @@ function cornerName(sideName: (name: string) => string, drawn: Drawn, name: stri
   return `${sideName(before.name)} / ${sideName(name)}`;
 }
 
+/** A length of a part, with its problem under it. */
 function Text({
   path,
   label,
@@ -86,6 +94,7 @@ function Text({
   );
 }
 
+/** The niches, with their shelves. */
 function Niches({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
@@ -150,8 +159,10 @@ function OutsideWalls({ drawn }: { drawn: Drawn }) {
   );
 }
 
+/** Where a bench can stand. */
 const BENCH_KINDS = ['corner', 'along', 'floating'] as const;
 
+/** The benches. */
 function Benches({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
@@ -209,6 +220,7 @@ function wallsFromBack(drawn: Drawn): string[] {
   return [...walls.filter((n) => n === 'back'), ...walls.filter((n) => n !== 'back')];
 }
 
+/** What comes through the walls. */
 function Pipes({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { control, register } = useFormContext<NewForm>();
@@ -245,6 +257,7 @@ function Pipes({ drawn }: { drawn: Drawn }) {
   );
 }
 
+/** Whether there is a ceiling to be sealed, and how it falls. */
 function CeilingFields({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { register, setValue, watch } = useFormContext<NewForm>();

@@ -9,10 +9,14 @@ import { Labelled, LengthGroup, type NewForm, useSideName } from './fields';
 import { TapeFields } from './TapeFields';
 import { EDGE_KINDS, type EdgeKind, type LengthName, lengthsOf, movedParts, sizesFor, type Typed } from './typed';
 
+/** Shapes that are drawn from a few lengths, and any other from the tape. */
 const SHAPES: readonly Typed['shape'][] = [...ROOM_SHAPES, 'tape'];
+/** Lengths of the room, by their shape. */
 const ROOM: readonly LengthName[] = ['width', 'depth', 'first', 'second'];
+/** Heights and widths of what stands on it. */
 const STANDING: readonly LengthName[] = ['wallHeight', 'curbHeight', 'curbWidth', 'outside', 'halfHeight', 'halfThick'];
 
+/** What each side is: wall, half wall, curb, open. */
 function SideKinds({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { setValue, watch } = useFormContext<NewForm>();
@@ -42,6 +46,7 @@ function SideKinds({ drawn }: { drawn: Drawn }) {
   );
 }
 
+/** Where the drain is, and whether it is a line. */
 function DrainFields({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();

@@ -15,7 +15,9 @@ import { PartFields } from './PartFields';
 import { RoomFields } from './RoomFields';
 import { type ShowerFormState, useShowerForm } from './useShowerForm';
 
+/** The parts of the form. */
 const TABS = ['room', 'parts', 'boards', 'method'] as const;
+/** One of them. */
 type Tab = (typeof TABS)[number];
 
 /** Where on the form a fault is put right. */
@@ -24,6 +26,7 @@ function tabOf(field: string): Tab {
   return /^(boardJoint|sheet)/.test(field) ? 'boards' : 'room';
 }
 
+/** The ways out of the form: back, to a file, and made. */
 function Head({ start, state: { drawn, typed, setImported } }: { start: Start; state: ShowerFormState }) {
   const { t } = useTranslation();
   return (

@@ -5,6 +5,7 @@ import { usePreferences } from '../../ui/preferences';
 import type { Drawn } from './drawing';
 import { Faults, Labelled, type NewForm, useSideName } from './fields';
 
+/** By how much the tape does not close, and what that comes to on the floor. */
 function Closing({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();

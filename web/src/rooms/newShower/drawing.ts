@@ -30,27 +30,42 @@ import { problemWords } from '../../ui/words';
 import { type DrawingWords, type Field, LengthReader, type Problems } from './lengthReader';
 import { type LengthName, lengthsOf, OPTIONAL, type Typed } from './typed';
 
+/** A room as the tape went round it. */
 interface Tape {
+  /** Where it went before it was closed, and by how much it missed. */
   open: Traverse;
   /** The outline can be drawn: it closes, or its error was spread. */
   closes: boolean;
+  /** The diagonal that would show whether it is square, mm; null without one. */
   diagonalMm: number | null;
+  /** How far it is out of square, mm; null where that was not taped. */
   outOfSquareMm: number | null;
 }
 
+/** What is drawn from what is typed: all that can be, with what can not be beside its field. */
 export interface Drawn {
+  /** The shower; null while it can not be drawn. */
   model: ShowerModel | null;
+  /** What is kept of it; null while it can not be drawn. */
   geometry: ShowerGeometry | null;
+  /** The sides of the room, in their order. */
   sides: readonly RoomSide[];
+  /** The fall of the floor; null without a rise. */
   fall: FallDesign | null;
+  /** How the tape closed; null where the room was not taped. */
   tape: Tape | null;
+  /** Pieces, sheets and the narrowest strip of the boards; null where they are not laid out. */
   boards: { pieces: number; sheets: number; narrowestMm: number } | null;
+  /** What is wrong, by its field. */
   problems: Problems;
 }
 
+/** All lengths of the form, mm. */
 type Sizes = Record<LengthName, number>;
+/** The id of a part, kept while the form is changed. */
 type Id = (part: string) => string;
 
+/** A length of the form that is less is a slip of the finger, mm [common practice, no source]. */
 const LEAST_MM: Partial<Record<LengthName, number>> = {
   width: 600,
   depth: 600,
@@ -62,6 +77,7 @@ const LEAST_MM: Partial<Record<LengthName, number>> = {
   sheetShort: 200,
   sheetLong: 200,
 };
+/** A length of the form that is more is a slip of the finger, mm [common practice, no source]. */
 const MOST_MM: Partial<Record<LengthName, number>> = {
   width: 6000,
   depth: 6000,
@@ -73,6 +89,7 @@ const MOST_MM: Partial<Record<LengthName, number>> = {
 /** A taped outline whose end misses its start by less is drawn as it is, mm: less than the tape's own step. */
 const CLOSES_MM = 2;
 
+/** All lengths, with those that can not be beside their field. */
 function readSizes(reader: LengthReader, typed: Typed, words: DrawingWords): Sizes {
   const sizes = {} as Sizes;
   for (const name of lengthsOf(typed))
@@ -85,9 +102,11 @@ function readSizes(reader: LengthReader, typed: Typed, words: DrawingWords): Siz
   return sizes;
 }
 
+/** The sides with what each of them is. */
 const withKinds = (sides: readonly RoomSide[], typed: Typed): RoomSide[] =>
   sides.map((side) => ({ ...side, kind: typed.kinds[side.name] ?? side.kind }));
 
+/** A room from the lengths and angles of the tape, closed by the compass rule. */
 function tapedRoom(reader: LengthReader, typed: Typed, words: DrawingWords): { room: Room; tape: Tape } | null {
   const sides = typed.taped.map((side, k) => {
     const angleDeg = Number(side.angle.replace(',', '.'));
@@ -114,6 +133,7 @@ function tapedRoom(reader: LengthReader, typed: Typed, words: DrawingWords): { r
   return { room: { footprint, sides: withKinds(names, typed) }, tape };
 }
 
+/** The sides with their heights, and the boards on the walls. */
 function edges(
   typed: Typed,
   s: Sizes,
@@ -157,6 +177,7 @@ function levelLine(id: string, atMm: number | undefined, heightMm: number, kind:
   return [{ id, run: 'level', atMm }];
 }
 
+/** Boards of a size laid on the walls, with their joints. */
 function layBoards(
   typed: Typed,
   s: Sizes,
@@ -177,6 +198,7 @@ function layBoards(
   return null;
 }
 
+/** The niches that can be. */
 function niches(typed: Typed, room: Room, reader: LengthReader): Niche[] {
   return typed.niches.map((n, k) => {
     const read = (text: string, optional = false) => reader.length(text, `niches.${k}`, { optional });
@@ -193,6 +215,7 @@ function niches(typed: Typed, room: Room, reader: LengthReader): Niche[] {
     };
   });
 }
+/** The benches that can be. */
 function benches(typed: Typed, room: Room, reader: LengthReader): Bench[] {
   const n = room.sides.length;
   return typed.benches.map((b, k): Bench => {
@@ -208,6 +231,7 @@ function benches(typed: Typed, room: Room, reader: LengthReader): Bench[] {
   });
 }
 
+/** What comes through the walls. */
 function pipes(typed: Typed, room: Room, reader: LengthReader): Penetration[] {
   return typed.pipes.map((p, k) => ({
     id: p.id,
@@ -230,6 +254,7 @@ function fieldOf(problem: Problem, sides: readonly RoomSide[]): Field {
   if (/sheetLaps/.test(problem.field)) return 'sheetLap';
   return problem.field.startsWith('footprint') && sides[0]?.name === 'front' ? 'width' : 'form';
 }
+/** Which field says how high a side is. */
 const HEIGHT_OF: Record<Edge['kind'], LengthName | 'form'> = {
   wall: 'wallHeight',
   'half-wall': 'halfHeight',
@@ -237,6 +262,7 @@ const HEIGHT_OF: Record<Edge['kind'], LengthName | 'form'> = {
   open: 'form',
 };
 
+/** The room of the shape that is chosen. */
 function readRoom(
   reader: LengthReader,
   typed: Typed,
@@ -249,6 +275,7 @@ function readRoom(
   return { room: { ...room, sides: withKinds(room.sides, typed) }, tape: null };
 }
 
+/** The ceiling, flat or with its fall. */
 function ceilingOf(typed: Typed, s: Sizes, room: Room, unit: 'in' | 'mm'): Pick<ShowerGeometry, 'ceiling'> {
   const base = { heightMm: s.wallHeight, waterproof: true };
   if (typed.ceiling === 'flat') return { ceiling: { kind: 'flat', ...base } };
@@ -264,6 +291,7 @@ function ceilingOf(typed: Typed, s: Sizes, room: Room, unit: 'in' | 'mm'): Pick<
 /** Run that a ceiling's rise is typed for: a foot or a metre, as its field says. */
 const CEILING_RUN_MM = { in: 304.8, mm: 1000 };
 
+/** The drain, round or as a line. */
 function drainOf(typed: Typed, s: Sizes, id: Id): ShowerGeometry['drain'] {
   const place = { id: id('drain'), xMm: s.drainLeft, yMm: s.drainFront };
   if (typed.drainKind === 'point') return { kind: 'point', ...place };

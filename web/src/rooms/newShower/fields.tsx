@@ -7,6 +7,7 @@ import type { Drawn } from './drawing';
 import type { Field } from './lengthReader';
 import type { LengthName, Typed } from './typed';
 
+/** All fields of the form, with the name and the method. */
 export type NewForm = Typed & {
   name: string;
   job: string;

@@ -4,14 +4,20 @@ import type { LengthName } from './typed';
 
 /** Where a fault belongs: one of the lengths, a row like `niches.0`, a side of the tape, or the form as a whole. */
 export type Field = LengthName | 'form' | 'diagonal' | `${'niches' | 'benches' | 'pipes' | 'taped'}.${number}`;
+/** What is wrong, by its field. */
 export type Problems = Partial<Record<Field, string>>;
 
 /** What the form says of its faults, in the person's language. */
 export interface DrawingWords {
+  /** What each length is called. */
   names: Record<LengthName, string>;
+  /** Said of a length that is too small. */
   small: (least: number) => string;
+  /** Said of a length that is too large. */
   large: (most: number) => string;
+  /** Said of an angle that is none. */
   angle: string;
+  /** Said of a tape that does not close. */
   notClosed: string;
 }
 

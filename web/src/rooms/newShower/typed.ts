@@ -24,68 +24,108 @@ export const LENGTHS = [
   'sheetOffset',
   'ceilingRise',
 ] as const;
+/** One of them. */
 export type LengthName = (typeof LENGTHS)[number];
 
+/** What a side is. */
 export type EdgeKind = Edge['kind'];
+/** What a side can be, the usual one first. */
 export const EDGE_KINDS: readonly EdgeKind[] = ['wall', 'half-wall', 'curb', 'open'];
 
 /** One side taken with the tape, corner by corner. `angle` is the room's angle at its far end, degrees. */
 interface TapedTyped {
+  /** Its name while it is typed. */
   key: string;
+  /** Along the side, as typed. */
   length: string;
+  /** At its end, degrees as typed; empty for a square corner. */
   angle: string;
 }
+/** A niche as it is typed. */
 export interface NicheTyped {
+  /** It keeps this id while it is changed, so that what was proved of it stays with it. */
   id: string;
+  /** Letter of the wall that it stands in. */
   wall: string;
+  /** From the left corner of its wall, as typed. */
   along: string;
+  /** Height of its sill over the floor, as typed. */
   sill: string;
+  /** As typed, in the unit of the screen. */
   width: string;
+  /** As typed, in the unit of the screen. */
   height: string;
+  /** As typed, in the unit of the screen. */
   depth: string;
   /** Underside of a shelf above the sill; none without it. */
   shelf: string;
 }
+/** A bench as it is typed. */
 export interface BenchTyped {
+  /** It keeps this id while it is changed, so that what was proved of it stays with it. */
   id: string;
+  /** Which kind it is. */
   kind: 'along' | 'corner' | 'floating';
   /** The side it stands along, or whose far end is its corner. */
   wall: string;
+  /** From the left corner of its wall, as typed. */
   along: string;
+  /** As typed, in the unit of the screen. */
   width: string;
+  /** As typed, in the unit of the screen. */
   depth: string;
+  /** Height of its top over the floor, as typed. */
   top: string;
   /** Underside of a floating one. */
   under: string;
 }
+/** A pipe, valve or spray as it is typed. */
 export interface PipeTyped {
+  /** It keeps this id while it is changed, so that what was proved of it stays with it. */
   id: string;
+  /** Which kind it is. */
   kind: Penetration['kind'];
+  /** Letter of the wall that it stands in. */
   wall: string;
+  /** From the left corner of its wall, as typed. */
   along: string;
+  /** As typed, in the unit of the screen. */
   height: string;
 }
 
+/** The whole form as it is typed: nothing of it is lost while it can not be drawn. */
 export interface Typed extends Record<LengthName, string> {
+  /** The room by its shape, or from the tape. */
   shape: RoomShape | 'tape';
   /** What stands on a side where it differs from the shape's own. */
   kinds: Record<string, EdgeKind>;
+  /** The sides as the tape went round them. */
   taped: TapedTyped[];
   /** The closing error of the tape may be spread over the sides. */
   spread: boolean;
   /** Two corners and the diagonal between them, as a check. */
   diagonal: string;
+  /** Old tile stays above the walls: a renovation. */
   kept: boolean;
   /** Sides that are outside walls of the house. */
   outsideWalls: string[];
+  /** Round or square, or a line. */
   drainKind: 'point' | 'line';
+  /** A line drain that runs from front to back. */
   turned: boolean;
+  /** One joint on each wall, or boards of a size laid out. */
   boards: 'line' | 'laid';
+  /** How sheets lie. */
   sheetRun: 'level' | 'upright';
+  /** Whether it is sealed, and how it falls. */
   ceiling: 'none' | 'flat' | 'sloped';
+  /** Its lower edge where it slopes, as typed. */
   ceilingLow: string;
+  /** As typed. */
   niches: NicheTyped[];
+  /** As typed. */
   benches: BenchTyped[];
+  /** As typed. */
   pipes: PipeTyped[];
 }
 
@@ -112,7 +152,9 @@ export function lengthsOf(typed: Typed): LengthName[] {
   return needed.flatMap(([is, names]) => (is ? names : []));
 }
 
+/** The lengths that a form begins with. */
 type Start = Pick<Typed, LengthName>;
+/** A usual alcove, in inches. */
 const INCHES: Start = {
   width: '60',
   depth: '36',
@@ -135,6 +177,7 @@ const INCHES: Start = {
   sheetOffset: '',
   ceilingRise: '2',
 };
+/** A usual alcove, in millimetres. */
 const METRIC: Start = {
   width: '1500',
   depth: '900',

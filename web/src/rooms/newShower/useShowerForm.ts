@@ -89,4 +89,5 @@ export function useShowerForm(start: Start) {
   });
   return { form, typed, unit, book, crews, drawn, pinned, kept, imported, setImported, problem, submit };
 }
+/** What the form is at. */
 export type ShowerFormState = ReturnType<typeof useShowerForm>;

@@ -16,6 +16,7 @@ import { Problem } from '../../ui/Loaded';
 import { Backup } from './Backup';
 import { ShowersFiles } from './ShowersFiles';
 
+/** A figure as typed; null for none. */
 const numberOrNull = (typed: unknown): number | null => {
   const text = String(typed ?? '')
     .trim()
@@ -23,6 +24,7 @@ const numberOrNull = (typed: unknown): number | null => {
   return text === '' ? null : Number(text);
 };
 
+/** The methods that are offered first. */
 function MainMethods({ chosen, choose }: { chosen: readonly string[]; choose: (keys: string[]) => void }) {
   const { t } = useTranslation();
   const methods = useNewestBook()?.methods ?? [];
@@ -46,6 +48,7 @@ function MainMethods({ chosen, choose }: { chosen: readonly string[]; choose: (k
   );
 }
 
+/** What the firm is and how it works. */
 function SettingsForm({ settings }: { settings: FirmSettings }) {
   const { t } = useTranslation();
   const sync = useStore((s) => s.sync);
@@ -116,6 +119,7 @@ function SettingsForm({ settings }: { settings: FirmSettings }) {
   );
 }
 
+/** The smallest leak that a flood test must rule out. */
 function LeakForm() {
   const { t } = useTranslation();
   const sync = useStore((s) => s.sync);

@@ -7,8 +7,10 @@ import { useParts, useStore } from '../../tablet/store';
 import { useChange, useList, usePages } from '../../tablet/useList';
 import { Loaded, Problem } from '../../ui/Loaded';
 
+/** Where they come from. */
 const JOBS = '/api/jobs';
 
+/** Address and time zone of a site. */
 function JobForm({ job }: { job: JobLine }) {
   const { t } = useTranslation();
   const { change, problem, busy } = useChange([JOBS]);
@@ -43,6 +45,7 @@ function JobForm({ job }: { job: JobLine }) {
   );
 }
 
+/** Who looks at a shower next, and when. */
 function VisitLine({ row, people }: { row: ShowerRow; people: readonly { id: string; name: string }[] }) {
   const { t } = useTranslation();
   const sync = useStore((s) => s.sync);

@@ -13,8 +13,11 @@ import { SelectField, TextField } from '../../ui/fields';
 import { Loaded, Problem } from '../../ui/Loaded';
 import { LinkTold } from './LinkTold';
 
+/** Where they come from. */
 const LINKS = '/api/links';
+/** How long a link for a crew may live, h. */
 const CREW_HOURS = [24, 72, 168] as const;
+/** How long a link to a record lives, days. */
 const RECORD_DAYS = 90;
 
 /** What is typed for a link of either kind; what the kind does not need stays beside it, so that a tap back loses nothing. */
@@ -26,6 +29,7 @@ const Typed = z.object({
   label: z.string(),
   email: z.string(),
 });
+/** What is typed. */
 type Fields = z.infer<typeof Typed>;
 
 /** The link that is wanted, of what was typed. */
@@ -37,6 +41,7 @@ const wantedOf = ({ kind, crewId, showerId, hours, label, email }: Fields) => {
 /** Right when the server would take the link that it asks for. */
 const Sound = Typed.refine((typed) => NewLink.safeParse(wantedOf(typed)).success);
 
+/** A link for a crew, or to one record. */
 function MakeLink({ onMade }: { onMade: (link: MadeLink) => void }) {
   const { t } = useTranslation();
   const crews = useStore((s) => s.crews);
@@ -102,6 +107,7 @@ function MakeLink({ onMade }: { onMade: (link: MadeLink) => void }) {
   );
 }
 
+/** It opens nothing any more. */
 const hasEnded = (link: LinkLine): boolean => link.revokedAt !== null || Date.parse(link.expiresAt) < Date.now();
 
 /** Ends a link that still opens something. */
@@ -119,6 +125,7 @@ function EndKey({ link }: { link: LinkLine }) {
   );
 }
 
+/** Links that were made, with the key that ends them. */
 function LinkTable({ links }: { links: readonly LinkLine[] }) {
   const { t } = useTranslation();
   const columns = useMemo((): Column<LinkLine>[] => {

@@ -10,7 +10,9 @@ import { type Column, DataTable } from '../../ui/DataTable';
 import { Loaded } from '../../ui/Loaded';
 import { errorWords } from '../../ui/words';
 
+/** One mail. */
 type MailLine = z.infer<typeof Outbox>['mail'][number];
+/** One deed. */
 type AuditLine = z.infer<typeof AuditPage>['lines'][number];
 
 /** Mail that went out, or that would have: without a mail server everything stays here to be read. */

@@ -10,16 +10,24 @@ import { type Column, DataTable } from '../../ui/DataTable';
 import { Loaded, Problem } from '../../ui/Loaded';
 import { LinkTold } from './LinkTold';
 
+/** Where they come from. */
 const PEOPLE = '/api/people';
 
+/** What is typed of a person. */
 interface Fields {
+  /** As it stands under entries. */
   name: string;
+  /** What is typed to sign in; it stays. */
   signIn: string;
+  /** What the person may do. */
   role: Role;
+  /** The crew of a crew lead; empty for none. */
   crewId: string;
+  /** Where mail goes; empty for nowhere. */
   email: string;
 }
 
+/** Adds a person, or changes one. */
 function PersonForm({ person, onDone }: { person: PersonRow | null; onDone: () => void }) {
   const { t } = useTranslation();
   const crews = useStore((s) => s.crews);
@@ -133,12 +141,17 @@ function PersonKeys({
   );
 }
 
+/** Everybody, with what may be done to them. */
 interface TableProps {
+  /** Everybody, also those who were disabled. */
   people: readonly PersonRow[];
+  /** Opens the form of one. */
   onEdit: (person: PersonRow) => void;
+  /** Told of the link to a new password, once. */
   onLink: (link: MadeLink) => void;
 }
 
+/** Everybody who may sign in, in any order. */
 function PeopleTable({ people, onEdit, onLink }: TableProps) {
   const { t } = useTranslation();
   const crews = useStore((s) => s.crews);
@@ -166,6 +179,7 @@ function PeopleTable({ people, onEdit, onLink }: TableProps) {
   return <DataTable label={t('office.page.people')} rows={people} columns={columns} rowId={(p) => p.id} />;
 }
 
+/** The crews of the firm. */
 function Crews() {
   const { t } = useTranslation();
   const { crews, sync } = useParts('crews', 'sync');

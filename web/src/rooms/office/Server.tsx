@@ -18,6 +18,7 @@ function useSize(): (bytes: number) => string {
   };
 }
 
+/** One figure of the server. */
 function Line({ label, children, tone = '' }: { label: string; children: ReactNode; tone?: string }) {
   return (
     <div className="grid grid-cols-[11rem_1fr] gap-3 border-hair border-b py-2 max-md:grid-cols-1">
@@ -32,6 +33,7 @@ const LINES_SHOWN = 3;
 /** Later than this a night was missed. */
 const MISSED_MS = 36 * 3_600_000;
 
+/** What the server does at night, and how it went. */
 function ChoreLine({ chore }: { chore: ServerState['chores'][number] }) {
   const { t } = useTranslation();
   const at = new Date(chore.endedAt ?? chore.beganAt).toLocaleString();
@@ -56,6 +58,7 @@ function ChoreLine({ chore }: { chore: ServerState['chores'][number] }) {
   );
 }
 
+/** How the server stands. */
 function Told({ state }: { state: ServerState }) {
   const { t } = useTranslation();
   const size = useSize();

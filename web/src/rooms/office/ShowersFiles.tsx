@@ -6,6 +6,7 @@ import { useNamedShowers, useStore } from '../../tablet/store';
 import { FileKey } from '../../ui/FileKey';
 import { errorWords } from '../../ui/words';
 
+/** No file of showers is larger, bytes. */
 const LARGEST_BYTES = 200 * 1024 * 1024;
 
 /** For managers: whole jobs out as files, and files of showers in. */

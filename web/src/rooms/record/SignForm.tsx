@@ -12,6 +12,7 @@ import { errorWords } from '../../ui/words';
 
 /** The name that signs, as the entry keeps it, and the password once more. */
 const Fields = z.object({ name: BODIES['record-signed'].shape.name, password: z.string().min(1) });
+/** What is typed. */
 type Fields = z.infer<typeof Fields>;
 
 /** The signature under a record: with the password once more, over the ledger's head as it was read. */

@@ -10,16 +10,21 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
 interface Props {
+  /** The check as the draft has it. */
   check: Check;
   /** A text of the draft in the language that is spoken. */
   say: (text: string) => string;
   /** The check is called otherwise, in the language that is spoken. */
   onLabel: (said: string) => void;
+  /** Told of the check as it is now. */
   onChange: (check: Check) => void;
+  /** Takes it out of the draft. */
   onRemove: () => void;
 }
 
+/** Which limit. */
 type Side = 'least' | 'most';
+/** The check with one of its limits changed; null for none. */
 function withLimit(check: Check, side: Side, value: number | null): Check {
   const rule = ruleOf(check);
   return rule.withFigures(check, { ...rule.figures(check)!, [side]: value });
@@ -27,13 +32,17 @@ function withLimit(check: Check, side: Side, value: number | null): Check {
 
 /** One limit as it is typed; what can't be read stays as typed and is told. */
 interface LimitProps {
+  /** The check as the draft has it. */
   check: Check;
   /** What the check is called in the language that is spoken. */
   name: string;
+  /** Which limit. */
   side: Side;
+  /** Told of the check as it is now. */
   onChange: (check: Check) => void;
 }
 
+/** One limit, typed in its unit. */
 function LimitField({ check, name, side, onChange }: LimitProps) {
   const { t } = useTranslation();
   const { unit } = usePreferences();

@@ -11,12 +11,17 @@ import { problemWords, words } from '../../ui/words';
 import { fieldOf, figuresOf, readFigures, sidesOf, typedFigures } from './labelFigures';
 
 interface Props {
+  /** The rule book that is being changed; nobody sees it until it is published. */
   draft: RuleBook;
+  /** The product line that is changed; null for a new one. */
   line: ProductLine | null;
+  /** Told of the line as it is now. */
   onKeep: (line: ProductLine) => void;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 
+/** Kinds of product whose label may ask for one mortar. */
 const SET_IN_MORTAR: readonly LineKind[] = ['mortar', 'membrane', 'pan', 'band'];
 
 /** Whether its maker approves another line in writing, and by which paper. */

@@ -4,11 +4,15 @@ import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { useTranslation } from 'react-i18next';
 
 interface Props {
+  /** The rule book that is being changed; nobody sees it until it is published. */
   draft: RuleBook;
   /** A text of the draft in the language that is spoken. */
   say: (text: string) => string;
+  /** Key of the method. */
   method: string;
+  /** Key of the stage that is looked at. */
   stage: string;
+  /** Told of the draft as it is now. */
   onChange: (draft: RuleBook) => void;
 }
 

@@ -160,10 +160,15 @@ function useEditing(newest: RuleBook) {
   };
 }
 
+/** What is changed, and the key that publishes it. */
 interface HeadProps {
+  /** The rule book that holds now. */
   newest: RuleBook;
+  /** The draft, with what differs. */
   editing: ReturnType<typeof useEditing>;
+  /** It is being published. */
   busy: boolean;
+  /** Publishes the draft as the next version. */
   onPublish: () => void;
 }
 
@@ -205,6 +210,7 @@ function DraftHead({ newest, editing, busy, onPublish }: HeadProps) {
   );
 }
 
+/** The rule book as a draft of its next version. */
 function Editor({ newest }: { newest: RuleBook }) {
   const { t } = useTranslation();
   const sync = useStore((s) => s.sync);

@@ -1,7 +1,9 @@
 import { LABEL_FIGURES, type LabelFigure, type LineKind, type ProductLine } from '@careful-seam/core/rules/productLine';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
 
+/** Figures of a label that are hours or degrees. */
 const TIMES = ['waterHours', 'tileHours', 'workingC'] as const;
+/** Which figures the label of a kind of product states. */
 const OF_KIND: Partial<Record<LineKind, readonly LabelFigure[]>> = {
   membrane: ['wetUm', 'dryUm', 'coats', 'recoatHours', 'solidsPercent', 'permeancePerm', ...TIMES],
   mortar: ['notchMm', ...TIMES],
@@ -15,6 +17,7 @@ export const figuresOf = (kind: LineKind): readonly LabelFigure[] => OF_KIND[kin
 
 /** Figures that a label states as a least and a most; of the others it states one. */
 const BOTH: readonly LabelFigure[] = ['wetUm', 'dryUm', 'workingC'];
+/** A figure has a least, a most, or both. */
 export const sidesOf = (figure: LabelFigure): readonly ('least' | 'most')[] =>
   BOTH.includes(figure) ? ['least', 'most'] : figure === 'permeancePerm' ? ['most'] : ['least'];
 
@@ -38,6 +41,7 @@ export function readLabel(figure: LabelFigure, text: string): number | null | { 
   return fahrenheit ? Math.round((value - 32) * (50 / 9)) / 10 : value;
 }
 
+/** What is written behind a figure. */
 const UNIT_WORDS: Partial<Record<string, string>> = { hours: ' h', celsius: ' °C', perm: ' perm', percent: ' %' };
 
 /** A figure with its unit, as it stands in its field. */
@@ -50,6 +54,7 @@ export function showLabel(figure: LabelFigure, value: number | undefined): strin
 
 /** A label's figures in the fields of the form: figure and side → text. */
 export type TypedFigures = Record<string, string>;
+/** The field of one side of a figure. */
 export const fieldOf = (figure: LabelFigure, side: 'least' | 'most'): string => `${figure}-${side}`;
 
 /** All figures of a line as text. */

@@ -22,16 +22,23 @@ import { LookKeys } from './LookKeys';
 import { ReadingPad, sideToMeasure } from './ReadingPad';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** Key of the stage that is looked at. */
   stage: string;
+  /** Id of the seam, corner, opening, drain or face. */
   element: string;
+  /** The person may read, look and release. */
   mayInspect: boolean;
   /** May ask a manager to accept what can't be shown. */
   mayAsk: boolean;
+  /** Opens the sheet of a defect, or of a new one, with the stretch that was chosen. */
   onDefect: (defect: Defect | null, stretch: { fromMm: number; toMm: number } | null) => void;
   /** Opens a defect's whole life. */
   onLife: (defect: Defect) => void;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 

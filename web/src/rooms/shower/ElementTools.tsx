@@ -11,9 +11,13 @@ import { sumAt } from './workOut/sums';
 import { WorkOutSheet } from './workOut/WorkOutSheet';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** Id of the seam, corner, opening, drain or face. */
   element: string;
+  /** The person may read, look and release. */
   mayInspect: boolean;
   /** What may be asked a manager for; empty where nothing may. */
   askable: readonly Judgement[];

@@ -13,8 +13,11 @@ import { usePreferences } from '../../ui/preferences';
 import { problemWords } from '../../ui/words';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** What is asked: the check, the element it is asked of, and the side of a seam. */
   requirement: Requirement;
 }
 
@@ -29,6 +32,7 @@ function readFigure(text: string, check: NumberCheck, unit: 'in' | 'mm'): { valu
   return text.trim() === '' || !Number.isFinite(value) ? { problem: '' } : { value };
 }
 
+/** True for a figure outside its limit. */
 const isOutside = ({ limit }: NumberCheck, value: number): boolean =>
   limit !== null && ((limit.atLeast ?? value) > value || (limit.atMost ?? value) < value);
 

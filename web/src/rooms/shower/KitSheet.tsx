@@ -12,12 +12,17 @@ import { Sheet } from '../../ui/Sheet';
 import { MixedTold, ProductPicker } from './ProductPicker';
 
 interface Props {
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 
+/** How a part of the kit can be. */
 const ANSWERS = ['there', 'missing', 'substitute'] as const;
+/** Products that nobody has approved together. */
 const isLoose = (together: Together): boolean => together !== 'one-maker' && together !== 'approved';
+/** One of them. */
 type Answer = (typeof ANSWERS)[number];
 
 /** The stage that an incomplete kit holds: the lowest that is inspected. */

@@ -17,13 +17,19 @@ import { Sheet } from '../../ui/Sheet';
 import { SumFields } from '../../ui/SumFields';
 
 interface Props {
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** Id of the seam, corner, opening, drain or face. */
   element: string;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 
+/** Side of the drawing, px. */
 const SIZE = 230;
+/** How far a corner piece and a band reach, in lengths. */
 const LENGTHS = ['cornerLegMm', 'bandLegMm'] as const;
+/** Thicknesses, µm. */
 const FILMS = ['sheetUm', 'bandUm', 'cornerUm', 'mortarUm'] as const;
 
 /** The angle between the walls at a corner of the floor, degrees, as the footprint has it. */
@@ -39,6 +45,7 @@ function cornerAngle(state: ShowerState, element: string): number {
   return ((((angle * 180) / Math.PI) % 360) + 360) % 360;
 }
 
+/** The darker, the more layers lie over each other. */
 const SHADES = ['fill-leaf', 'fill-rule', 'fill-cure/35', 'fill-cure/60', 'fill-hold/60'];
 
 /** One way of laying bands at a corner as lines of one height: darker where more lies on each other. */

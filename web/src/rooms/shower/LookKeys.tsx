@@ -8,10 +8,15 @@ import { StretchFields } from '../../shared/StretchFields';
 import { useStore } from '../../tablet/store';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** Key of the stage that is looked at. */
   stage: string;
+  /** Id of the seam, corner, opening, drain or face. */
   element: string;
+  /** Opens the sheet of a defect, with the stretch that was chosen. */
   onDefect: (stretch: { fromMm: number; toMm: number } | null) => void;
 }
 

@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { useStore } from '../../tablet/store';
 import { Sheet } from '../../ui/Sheet';
 
+/** What a mix goes through, in its order. */
 const PARTS = ['mix', 'rest', 'remix'] as const;
 
 /** Three short tones, so that it is heard with gloves on and the tablet leaning at the wall. */
@@ -21,6 +22,7 @@ function ring(): void {
   setTimeout(() => void audio.close(), 1500);
 }
 
+/** Minutes and seconds. */
 const clock = (seconds: number): string =>
   `${Math.floor(seconds / 60)}:${String(Math.floor(seconds % 60)).padStart(2, '0')}`;
 

@@ -4,10 +4,13 @@ import type { Method } from '@careful-seam/core/rules/ruleBook';
 import { useTranslation } from 'react-i18next';
 
 interface Props {
+  /** The part of the kit that it is for. */
   part: Method['kit'][number];
   /** Product lines of the book for the methods in use. */
   lines: readonly ProductLine[];
+  /** Ids of the lines that are in use. */
   chosen: readonly string[];
+  /** Told of other lines. */
   onChoose: (chosen: string[]) => void;
 }
 

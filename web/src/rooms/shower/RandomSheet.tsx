@@ -12,17 +12,22 @@ import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';
 import { problemWords } from '../../ui/words';
 
+/** Shares of short laps that can be ruled out. */
 const SHARES = [0.05, 0.1] as const;
+/** How sure: 95 of 100 draws would have found one. */
 const CONFIDENCE = 0.95;
 
+/** What the draws say so far. */
 interface SaysProps {
   /** Places read, and how many of them were short. */
   read: number;
+  /** Places that were outside the limit. */
   short: number;
   /** Places that must be read. */
   need: number;
   /** The share of short places that is ruled out. */
   share: number;
+  /** What is read there, in words. */
   check: string;
 }
 
@@ -45,11 +50,15 @@ function RandomSays({ read, short, need, share, check }: SaysProps) {
   );
 }
 
+/** The figure of one place. */
 interface ValueProps {
+  /** What is typed so far. */
   text: string;
   /** It is being written: what is typed stands until it is on the tablet. */
   isKept: boolean;
+  /** Told of every key. */
   onText: (text: string) => void;
+  /** Keeps it, and goes on to the next place. */
   onKeep: () => void;
 }
 

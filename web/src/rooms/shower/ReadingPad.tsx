@@ -15,11 +15,15 @@ import { usePreferences } from '../../ui/preferences';
 import { problemWords } from '../../ui/words';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
   /** The measured check on this element, one requirement a side. */
   requirements: readonly Requirement[];
+  /** The side that was chosen; null for the one that asks for it. */
   side: string | null;
+  /** Told of another side. */
   onSide: (side: string | null) => void;
   /** Leaves the last values out where the card has more to say. */
   brief: boolean;

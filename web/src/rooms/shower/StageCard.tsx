@@ -15,10 +15,15 @@ import { StageTools } from './StageTools';
 import { WhatIsMissing } from './WhatIsMissing';
 
 interface Props {
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** Key of the stage that is looked at. */
   stage: string;
+  /** The person may read, look and release. */
   mayInspect: boolean;
+  /** The person may say that work is done. */
   mayBuild: boolean;
+  /** Goes to an element that is missing something. */
   onChoose: (element: string) => void;
 }
 

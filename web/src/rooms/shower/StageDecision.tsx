@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { type LocalShower, useStore } from '../../tablet/store';
 
+/** What a release says: what it rests on, as it stood when it was judged. */
 function releaseBody(shower: LocalShower, stage: string, personId: string, upholds?: string) {
   return {
     stage,
@@ -19,8 +20,11 @@ function releaseBody(shower: LocalShower, stage: string, personId: string, uphol
 }
 
 interface Props {
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** Key of the stage that is looked at. */
   stage: string;
+  /** The stage in words. */
   label: string;
   /** How many things hold it. */
   holds: number;

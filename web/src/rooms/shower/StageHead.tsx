@@ -11,8 +11,11 @@ import { ReadySheet, readyCheck } from './workOut/ReadySheet';
 import { StageSumSheet } from './workOut/StageSumSheet';
 
 interface Props {
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** The stage as the rule book has it. */
   spec: Stage;
+  /** The person may read, look and release. */
   mayInspect: boolean;
 }
 

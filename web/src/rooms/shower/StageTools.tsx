@@ -9,8 +9,11 @@ import { MixTimer } from './MixTimer';
 import { RandomSheet } from './RandomSheet';
 
 interface Props {
+  /** The shower as this tablet has worked it out. */
   shower: LocalShower;
+  /** Key of the stage that is looked at. */
   stage: string;
+  /** The person may read, look and release. */
   mayInspect: boolean;
 }
 

@@ -7,10 +7,15 @@ import { useStore } from '../../tablet/store';
 import { Sheet } from '../../ui/Sheet';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** Key of the stage that is looked at. */
   stage: string;
+  /** The person may read, look and release. */
   mayInspect: boolean;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 

@@ -5,6 +5,7 @@ import { elementName } from '@careful-seam/words/texts/names';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
+/** The element that a blocker lies on; null for one of the whole stage. */
 const elementOf = (b: Blocker): string | null => {
   if (b.kind === 'check') return b.element;
   if (b.kind === 'defect') return b.defect.places[0]?.element ?? null;
@@ -12,9 +13,13 @@ const elementOf = (b: Blocker): string | null => {
 };
 
 interface Props {
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** What speaks against a release. */
   blockers: readonly Blocker[];
+  /** It is released already: what is missing came later. */
   released: boolean;
+  /** Goes to an element. */
   onChoose: (element: string) => void;
 }
 

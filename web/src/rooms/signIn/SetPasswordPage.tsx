@@ -13,6 +13,7 @@ import { errorWords } from '../../ui/words';
 const Fields = z
   .object({ password: SetPassword.shape.password, again: z.string() })
   .refine(({ password, again }) => password === again, { path: ['again'] });
+/** What is typed. */
 type Fields = z.infer<typeof Fields>;
 
 /** The page that a password link opens: once, for the person it was made for. */

@@ -12,18 +12,31 @@ import { call } from '../../tablet/api';
 import { usePreferences } from '../../ui/preferences';
 import { errorWords } from '../../ui/words';
 
+/** What is typed on the first day. */
 interface Typed {
+  /** From the log of the server; good once, for a day. */
   code: string;
+  /** The firm. */
   name: string;
+  /** The firm, as it stands on records. */
   address: string;
+  /** Number of its licence; may be empty. */
   licence: string;
+  /** In what lengths are typed and shown. */
   unit: 'in' | 'mm';
+  /** The language of words and figures. */
   language: 'en' | 'es';
+  /** Where most of its sites are. */
   timeZone: string;
+  /** The sheet that records are printed on. */
   paper: 'letter' | 'a4';
+  /** Keys of the methods that are offered first. */
   mainMethods: string[];
+  /** The first person, who adds the others. */
   manager: { name: string; signIn: string; password: string };
+  /** One a line. */
   crews: string;
+  /** One a line: name, sign-in, role, crew. */
   people: string;
 }
 
@@ -37,6 +50,7 @@ export function useSetUpState() {
   });
 }
 
+/** Lines that say something, each once. */
 const linesOf = (text: string): string[] => [
   ...new Set(
     text
@@ -46,10 +60,13 @@ const linesOf = (text: string): string[] => [
   ),
 ];
 
+/** The time zone of this machine: most likely that of the firm. */
 const deviceZone = (): string => new Intl.DateTimeFormat().resolvedOptions().timeZone;
 
+/** A line of the form. */
 type FieldProps = { name: FieldPath<Typed>; label: string } & Omit<InputHTMLAttributes<HTMLInputElement>, 'name'>;
 
+/** A line of the form with its label and problem. */
 function Field({ name, label, ...rest }: FieldProps) {
   const { register } = useFormContext<Typed>();
   return (
@@ -66,6 +83,7 @@ async function asBase64(blob: Blob): Promise<string> {
   return btoa(Array.from(bytes, (byte) => String.fromCharCode(byte)).join(''));
 }
 
+/** Name, address, licence, logo, units. */
 function FirmFields({ logo, onLogo }: { logo: Blob | null; onLogo: (logo: Blob | null) => void }) {
   const { t, i18n } = useTranslation();
   const { register } = useFormContext<Typed>();
@@ -96,6 +114,7 @@ function FirmFields({ logo, onLogo }: { logo: Blob | null; onLogo: (logo: Blob |
   );
 }
 
+/** The methods that are offered first. */
 function MainMethods({ methods }: { methods: SetUpState['methods'] }) {
   const { t, i18n } = useTranslation();
   const { watch, setValue } = useFormContext<Typed>();
@@ -122,6 +141,7 @@ function MainMethods({ methods }: { methods: SetUpState['methods'] }) {
   );
 }
 
+/** First manager, crews and people. */
 function PeopleFields() {
   const { t } = useTranslation();
   const { register, watch } = useFormContext<Typed>();
@@ -158,6 +178,7 @@ function PeopleFields() {
   );
 }
 
+/** What was made, with the links to passwords. */
 function Done({ answer }: { answer: SetUpAnswer }) {
   const { t } = useTranslation();
   const told = answer.links.map((l) => ({ ...l, address: `${window.location.origin}${l.path}` }));

@@ -5,13 +5,17 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 import { problemWords } from '../../ui/words';
 
+/** A cubic foot, L. */
 const FT3_L = 28.316846592;
 
 interface Props {
+  /** What the shots come to. */
   judged: SurveyJudged;
+  /** The least that is asked, mm. */
   leastMm: number;
   /** The rim's height over the subfloor as typed; with it the plan shows thicknesses instead of heights. */
   text: string;
+  /** Told of every key. */
   onType: (text: string) => void;
 }
 

@@ -11,9 +11,13 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
 interface Props {
+  /** The worst gap under the straightedge, and whether it is too much. */
   flat: { gap: FloorGap | null; verdict: CheckVerdict };
+  /** What the rule book asks, with its limits. */
   check: SurveyCheck;
+  /** The floor that is shot: its outline in plan and its drain, mm. */
   floor: SurveyedFloor;
+  /** The shots that stand, in the order in which they were taken. */
   shots: readonly Shot[];
 }
 

@@ -7,35 +7,56 @@ import { type PointerEvent, useMemo, useRef } from 'react';
 import { useTranslation } from 'react-i18next';
 
 interface Props {
+  /** The floor that is shot: its outline in plan and its drain, mm. */
   floor: SurveyedFloor;
+  /** The shots that stand, in the order in which they were taken. */
   shots: readonly Shot[];
+  /** What the shots come to; null while there are too few. */
   judged: SurveyJudged | null;
   /** Where the straightedge rocks most. */
   gap: { from: PlanPoint; to: PlanPoint } | null;
+  /** Where water would run from. */
   flow: readonly FlowLine[];
+  /** Water is shown moving. */
   moving: boolean;
   /** Where the rod goes next, and where one more shot would help most. */
   next: PlanPoint | null;
+  /** Where one more shot would settle the most; null where none would. */
   doubt: PlanPoint | null;
+  /** The shot that is looked at; null for none. */
   chosen: number | null;
+  /** Shots that are tried higher or lower. */
   raised: ReadonlySet<number>;
   /** What stands beside a shot: its height, or the bed's thickness there; and whether that is too thin. */
   label: (mm: number) => string;
+  /** Whether the bed is too thin where a shot lies so far over the rim, mm. */
   tooThin: (mm: number) => boolean;
+  /** Told of a tapped shot. */
   onShot: (shot: number) => void;
+  /** Told of a tapped place, mm. */
   onPlace: (place: PlanPoint) => void;
 }
 
+/** Width of the plan, px. */
 const WIDE = 820;
+/** Its height, px. */
 const HIGH = 560;
+/** Air round it, px. */
 const PAD = 34;
+/** A tap as near as this is at a shot, px. */
 const NEAR_PX = 26;
+/** Between two lines of equal height, mm: 1/8 in. */
 const CONTOUR_MM = 25.4 / 8;
 
+/** The ways of water. */
 interface WaysProps {
+  /** Where water would run from. */
   flow: readonly FlowLine[];
+  /** Points in mm as an SVG path. */
   path: (points: readonly PlanPoint[]) => string;
+  /** Water is shown moving. */
   moving: boolean;
+  /** No pond is deeper than it may be. */
   pondsPass: boolean;
 }
 
@@ -62,13 +83,17 @@ function Ways({ flow, path, moving, pondsPass }: WaysProps) {
   );
 }
 
+/** The mark of one shot. */
 interface MarkProps {
   /** Where it stands on the plan, px. */
   at: readonly [number, number];
   /** Width of the plan: at its end the label stands before the mark. */
   wide: number;
+  /** It is looked at. */
   isChosen: boolean;
+  /** What it asks for, in words. */
   label: string;
+  /** How it is painted. */
   className: string;
 }
 
@@ -197,6 +222,7 @@ function wayStroke(end: FlowLine['end'], pondsPass: boolean): string {
   return end === 'pond' && pondsPass ? 'stroke-water [stroke-dasharray:6_4]' : 'stroke-hold [stroke-dasharray:6_4]';
 }
 
+/** A mark that is no circle, for what is only tried. */
 const diamond = ([x, y]: [number, number]) => ({
   x: x - 8,
   y: y - 8,

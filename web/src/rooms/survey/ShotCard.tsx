@@ -4,17 +4,25 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
 interface Props {
+  /** The shot as it was kept. */
   shot: KeptShot;
+  /** Its number on the plan. */
   number: number;
   /** How far it is raised to try it, mm. */
   triedMm: number;
+  /** The person may write here. */
   mayWrite: boolean;
+  /** Tries it so much higher or lower, mm; nothing is written. */
   onTry: (mm: number) => void;
+  /** Shoots the place again. */
   onAgain: () => void;
+  /** Takes it back out. */
   onOut: () => void;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 
+/** Steps that are tried: a sixteenth and an eighth of an inch. */
 const STEPS_MM = [-3.175, -1.5875, 1.5875, 3.175];
 
 /** One shot: what it read, what if the floor were higher or lower there, and shooting it again. */

@@ -9,29 +9,43 @@ import { usePreferences } from '../../ui/preferences';
 import { problemWords } from '../../ui/words';
 import type { Laser } from './useLaser';
 
+/** What is typed: the reading of the rod, or a height over the rim. */
 export type ShotMode = 'rod' | 'height';
 /** Where the next reading belongs: the place that all counts from, or a place on the floor. */
 export type Target = { kind: 'datum' } | { kind: 'place'; place: PlanPoint } | null;
 
 interface Props {
+  /** What is typed. */
   mode: ShotMode;
+  /** Told of the other way. */
   onMode: (mode: ShotMode) => void;
+  /** The place that is shot. */
   target: Target;
+  /** Told of another place, mm. */
   onPlace: (place: PlanPoint) => void;
+  /** How large the floor is, mm. */
   floorMm: { width: number; depth: number };
+  /** The receiver, if there is one. */
   laser: Laser;
   /** The last reading that came from the laser and was not kept. */
   heardMm: number | null;
+  /** What the laser says is kept by itself. */
   auto: boolean;
+  /** Told when that changes. */
   onAuto: (auto: boolean) => void;
+  /** How many places are still proposed. */
   left: number;
+  /** What is wrong, as a sentence; null where nothing is. */
   problem: string | null;
+  /** What all heights count from, in words. */
   datumName: string;
+  /** Told of a reading, mm, with what was typed. */
   onKeep: (valueMm: number, typed: string) => void;
   /** Something else is typed: what was wrong before is past. */
   onType: () => void;
 }
 
+/** Where the helper for the laser listens on this machine. */
 const ADDRESS = 'http://127.0.0.1:4420';
 
 /** Where the rod stands, from two walls. */

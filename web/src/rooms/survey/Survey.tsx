@@ -40,6 +40,7 @@ function useBed(state: ShowerState, stage: string) {
   return { leastMm, text, setText, tooThin, label };
 }
 
+/** The survey of one stage: plan, pad and what it says. */
 function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Survey; stage: string }) {
   const { t } = useTranslation();
   const { write, person } = useParts('write', 'person');

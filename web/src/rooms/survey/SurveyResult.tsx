@@ -9,15 +9,21 @@ import { usePreferences } from '../../ui/preferences';
 import type { CertaintyRun } from './useCertainty';
 
 interface Props {
+  /** What the shots come to. */
   judged: SurveyJudged;
+  /** What the rule book asks, with its limits. */
   check: SurveyCheck;
+  /** How sure the verdict is, as far as it has been tried. */
   certainty: CertaintyRun;
+  /** Where it is least sure, and why. */
   doubt: { at: PlanPoint; why: 'fall' | 'pond' | 'unseen' } | null;
+  /** Shares of the floor that drain, pond or run off; null while they are not known. */
   shares: Record<FlowEnd, number> | null;
   /** Some shots are raised to try it: it is not the record. */
   trying: number;
 }
 
+/** A share as a whole percent, and never 0 or 100 where it is not. */
 const percent = (share: number): string => {
   const p = share * 100;
   return p > 0 && p < 1 ? '< 1' : p < 100 && p > 99 ? '> 99' : p.toFixed(0);

@@ -10,10 +10,13 @@ import type { Survey } from './surveyOf';
 import type { FloorJudged } from './useFloorJudged';
 
 interface Props {
+  /** What the shots come to. */
   floor: FloorJudged;
+  /** What is asked, with the shots. */
   survey: Survey;
   /** What stands between the result and the questions that it asks. */
   children: ReactNode;
+  /** Goes to a shot. */
   onShot: (shot: number) => void;
   /** All that was tried is taken back. */
   onBack: () => void;

@@ -8,14 +8,19 @@ import { words } from '../../ui/words';
 import type { Survey } from './surveyOf';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shots that stand, in the order in which they were taken. */
   shots: Survey['shots'];
+  /** It is about the fall; else about flatness. */
   isFall: boolean;
   /** The shot that is chosen, by its place in the list. */
   chosen: number | null;
+  /** Goes to a shot, or to none. */
   onChoose: (shot: number | null) => void;
   /** Whether the water is drawn running. */
   moving: boolean;
+  /** Shows water moving, or stops it. */
   onMoving: (moving: boolean) => void;
   /** Null for whoever may not shoot. */
   onFile: ((file: File) => void) | null;

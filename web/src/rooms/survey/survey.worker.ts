@@ -33,6 +33,7 @@ const work = {
     return total;
   },
 };
+/** What this worker can be asked. */
 export type SurveyWork = typeof work;
 
 expose(work);

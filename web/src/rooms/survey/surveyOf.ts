@@ -4,14 +4,19 @@ import type { Requirement } from '@careful-seam/core/log/judgement';
 import type { Evidence, ShowerState } from '@careful-seam/core/log/state';
 import type { SurveyCheck } from '@careful-seam/core/rules/checks/survey';
 
+/** The survey of a stage. */
 export interface Survey {
+  /** What is asked: the check, the element it is asked of, and the side of a seam. */
   requirement: Requirement;
+  /** What the rule book asks, with its limits. */
   check: SurveyCheck;
+  /** The shots that stand, in the order in which they were taken. */
   shots: KeptShot[];
   /** Reading of the rod on the drain's rim or the place that all counts from; null before it was read. */
   datumMm: number | null;
 }
 
+/** It counts: neither taken back, nor of a place that changed. */
 const stands = (e: Evidence): boolean => !e.voided && !e.lookAgain;
 
 /** The survey that a stage asks for, with the shots that stand; null where it asks for none. */

@@ -6,8 +6,11 @@ import { proxy, type Remote, wrap } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { SurveyWork } from './survey.worker';
 
+/** How often the shots are drawn anew within their uncertainty. */
 const RUNS = 2000;
+/** The same draws each time, so that a figure does not flicker. */
 const SEED = 20_261;
+/** The worker, once somebody asked for it. */
 let started: Remote<SurveyWork> | null = null;
 
 /** The worker that guesses at true heights; started when it is first asked. */
@@ -16,11 +19,17 @@ function surveyWork(): Remote<SurveyWork> {
   return started;
 }
 
+/** How sure the verdict is, while it is tried. */
 export interface CertaintyRun {
+  /** As far as it has come; null before the first. */
   value: Certainty | null;
+  /** Draws so far. */
   done: number;
+  /** Draws in all. */
   of: number;
+  /** It is still being worked out. */
   busy: boolean;
+  /** Stops it; what was drawn stays. */
   cancel: () => void;
 }
 

@@ -10,6 +10,7 @@ import { useMemo } from 'react';
 import type { Survey } from './surveyOf';
 import { useCertainty } from './useCertainty';
 
+/** Between two drops whose way is drawn, mm. */
 const FLOW_EVERY_MM = 170;
 
 /** Places all over the floor that water is let run from. */
@@ -56,4 +57,5 @@ export function useFloorJudged(model: ShowerModel, { check, shots }: Survey, tri
     wild: wildShots(shots)[0],
   };
 }
+/** What the shots come to, with the ways of water. */
 export type FloorJudged = ReturnType<typeof useFloorJudged>;

@@ -2,6 +2,7 @@ import type { PlanPoint } from '@careful-seam/core/shower/geometry/point';
 import { rodReadingMm } from '@careful-seam/files/instruments/senml';
 import { type Instrument, useInstrument } from '../../ui/instrument/useInstrument';
 
+/** A laser receiver with what it reads. */
 export interface Laser extends Omit<Instrument, 'tell'> {
   /** Tells a simulated receiver where the rod stands; a real one knows nothing of it. */
   setRod: (place: PlanPoint) => void;

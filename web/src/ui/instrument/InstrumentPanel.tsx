@@ -5,8 +5,11 @@ import type { Instrument } from './useInstrument';
 interface Props {
   /** Where its texts stand: "survey.laser", "cure.thermo". */
   texts: string;
+  /** Where its helper listens on this machine. */
   address: string;
+  /** How it stands, with the ways to it. */
   instrument: Pick<Instrument, 'state' | 'problem' | 'connect' | 'disconnect'>;
+  /** What it reads now. */
   children?: ReactNode;
 }
 

@@ -2,13 +2,17 @@ import { isSimulated, type Measured, readSenml } from '@careful-seam/files/instr
 import { useEffect, useRef, useState } from 'react';
 import { problemWords } from '../words';
 
+/** An instrument behind a helper on this machine. */
 export interface Instrument {
+  /** Off, waiting for it, heard, or heard no more. */
   state: 'off' | 'waiting' | 'on' | 'lost';
   /** `address`: nothing but this tablet can be reached; else a sentence. */
   problem: string | null;
   /** Says something to a simulated instrument; a real one is never told. */
   tell: (path: string, body: unknown) => void;
+  /** Listens at an address. */
   connect: (address: string) => void;
+  /** Listens no more. */
   disconnect: () => void;
 }
 

@@ -1,10 +1,12 @@
 import { useTranslation } from 'react-i18next';
 
+/** Cells along one side of the lifted piece. */
 export const GRID_SIDE = 8;
 
 interface Props {
   /** Cells without contact, counted from the top left. */
   bare: readonly number[];
+  /** Told of the cells that had no contact. */
   onBare: (bare: number[]) => void;
 }
 

@@ -23,9 +23,13 @@ export function readyCheck(state: ShowerState, stage: string): Requirement | nul
 }
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** What is asked: the check, the element it is asked of, and the side of a seam. */
   requirement: Requirement;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 

@@ -13,12 +13,17 @@ import { readSum, type StageSum } from './stageSum';
 import { SUMS } from './stageSums';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** Key of the stage that is looked at. */
   stage: string;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
 
+/** One sum: what is typed and what it comes to. */
 function OneSum({ sum, showerId, state, onClose }: Props & { sum: StageSum }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();

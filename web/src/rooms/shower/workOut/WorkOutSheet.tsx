@@ -22,11 +22,16 @@ import {
 } from './sums';
 
 interface Props {
+  /** The shower that it is written to. */
   showerId: string;
+  /** The shower as it stands now. */
   state: ShowerState;
+  /** Id of the seam, corner, opening, drain or face. */
   element: string;
+  /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
+/** What is typed of a niche. */
 const NICHE_NAMES = [
   'tileHeight',
   'tileWidth',
@@ -41,6 +46,7 @@ const NICHE_NAMES = [
   'studs',
 ] as const;
 
+/** How a curb is cut between two walls. */
 function CurbSum({ state, id, children }: { state: ShowerState; id: string; children: (sum: Sum) => React.ReactNode }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
@@ -68,6 +74,7 @@ function CurbSum({ state, id, children }: { state: ShowerState; id: string; chil
   );
 }
 
+/** How a niche sits in the tile. */
 function NicheSum({
   state,
   id,
@@ -145,6 +152,7 @@ function NicheSum({
   );
 }
 
+/** Whether a bench spans, by its layers. */
 function BenchSum({
   state,
   id,
@@ -174,6 +182,7 @@ function BenchSum({
   );
 }
 
+/** The sum of each kind of part. */
 const SUMS = { curb: CurbSum, niche: NicheSum, bench: BenchSum };
 
 /** The arithmetic of one part of the shower, worked out where it stands; kept as a note of the record when wanted. */

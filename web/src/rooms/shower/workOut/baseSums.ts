@@ -9,11 +9,14 @@ import { problemWords } from '../../../ui/words';
 import { GRID_SIDE } from './ContactGrid';
 import { choice, drawn, empty, figure, length, planOf, type SumWork, spanOf, told } from './stageSum';
 
+/** A cubic foot, L. */
 const FT3_L = 28.316846592;
+/** The sides of a tray. */
 const SIDES: readonly TraySide[] = ['left', 'right', 'front', 'back'];
 
 /** Percent of contact that a layer needs: a bedded panel all of it, a tile in a shower 95 [common practice, no source]. */
 const CONTACT_AT_LEAST = { bedded: 100, tile: 95 } as const;
+/** What was lifted. */
 type Lifted = keyof typeof CONTACT_AT_LEAST;
 
 /** How much of a lifted piece has contact, counted on a grid; the piece that is usual at the stage comes first. */

@@ -3,6 +3,7 @@ import type { StageSumKey } from '@careful-seam/core/rules/tools';
 import { showLength } from '@careful-seam/core/units/length';
 import { choice, drawn, empty, length, type SumWork, spanOf, told } from './stageSum';
 
+/** Directions round a drain. */
 const CLOCK = ['back', 'back-right', 'right', 'front-right', 'front', 'front-left', 'left', 'back-left'] as const;
 
 /** Sums of the drain's rough-in. */

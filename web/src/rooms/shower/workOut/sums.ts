@@ -9,7 +9,9 @@ import { type NicheLayoutInput, nicheLayout } from '@careful-seam/core/walls/nic
 import type { TFunction } from 'i18next';
 import { problemWords } from '../../../ui/words';
 
+/** Sentences, the first the answer; or what keeps it from being worked out. */
 export type Sum = { lines: string[] } | { problem: string };
+/** In what lengths are typed and shown. */
 type Unit = 'in' | 'mm';
 
 /** The sum that is worked out at an element: a curb's cut, a niche's layout, a bench's span. Null for all else. */
