@@ -6,12 +6,19 @@ import { anyMm } from '../units/bounded';
 
 /** One public calculation. The registry is the one list: command line, API and docs all come from it. */
 export interface Calculation {
+  /** As the API and the command line know it. */
   name: string;
+  /** What it works out, in words. */
   title: string;
+  /** Goes up when the same input may give another result. */
   version: string;
+  /** Where its formula and constants come from. */
   source: string;
+  /** What it takes; refuses all else. */
   input: z.ZodType;
+  /** What it gives. */
   output: z.ZodType;
+  /** Works it out; input that can not be is refused with its field. */
   run: (input: unknown) => Outcome<unknown>;
 }
 

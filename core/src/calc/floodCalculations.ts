@@ -13,7 +13,9 @@ import { LeakHeightInput, leakHeight } from '../water/leakHeight';
 import { leakSize } from '../water/leakSize';
 import { type Calculation, calculation, mm } from './calculation';
 
+/** How a check comes out. */
 const verdict = z.enum(['pass', 'fail', 'undecided']);
+/** Where the evaporation of still water comes from. */
 const ASHRAE = 'ASHRAE Applications (natatoriums), value from memory';
 
 /** The sums of the flood and of the air. */

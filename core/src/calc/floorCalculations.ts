@@ -16,9 +16,13 @@ import { PlanPoint } from '../shower/geometry/point';
 import { StallFitInput, StudShimsInput, stallFit, studShims } from '../walls/stallFit';
 import { type Calculation, calculation, mm } from './calculation';
 
+/** Said where the trade agrees and nobody has published it. */
 const NO_SOURCE = 'common practice, no source';
+/** How a check comes out. */
 const verdict = z.enum(['pass', 'fail', 'undecided']);
+/** A length for each side, mm. */
 const bySide = z.object({ left: mm, right: mm, front: mm, back: mm });
+/** A side of the floor, seen from its front. */
 const side = z.enum(['left', 'right', 'front', 'back']);
 
 /** What is worked out of a floor from its subfloor to its base. */

@@ -19,10 +19,15 @@ import { PlanPoint } from '../shower/geometry/point';
 import { BoardCutInput, boardCut } from '../walls/boardCut';
 import { type Calculation, calculation, mm } from './calculation';
 
+/** Said where the trade agrees and nobody has published it. */
 const NO_SOURCE = 'common practice, no source';
+/** Why a film needs no source: it is a matter of units. */
 const IDENTITY = '231 in³ in a US gallon and 1/1000 in in a mil: 1604.17 ft² · mil / gal, an identity';
+/** Where the schools of counting cement come from. */
 const C1074 = 'form of ASTM C1074, constants from memory; Nurse-Saul as the other school';
+/** A thickness, µm. */
 const um = z.number().min(-10_000_000).max(10_000_000);
+/** A whole number of things. */
 const count = z.number().int().min(-1_000_000).max(1_000_000);
 
 /** What is worked out of membranes, films and their cure. */

@@ -17,7 +17,9 @@ import { FLOOD_CALCULATIONS } from './floodCalculations';
 import { FLOOR_CALCULATIONS } from './floorCalculations';
 import { MEMBRANE_CALCULATIONS } from './membraneCalculations';
 
+/** Faces as a caller sends them; more of them is let through. */
 const Faces = z.array(z.object({ id: z.string(), kind: z.string(), areaMm2: z.number() }).loose());
+/** Seams as a caller sends them; more of them is let through. */
 const Seams = z.array(
   z.object({ id: z.string(), kind: z.string(), lengthMm: z.number(), lowMm: z.number(), highMm: z.number() }).loose(),
 );

@@ -13,8 +13,10 @@ export function whereOpen(
   return found.verdict === 'unseen' && found.missing.length > 0 ? union(found.missing) : whole;
 }
 
+/** Two places closer than this are one, mm: sums of doubles. */
 const SLACK = 1e-6;
 
+/** True where one set of stretches lies in another. */
 const within = (inner: readonly Stretch[], outer: readonly Stretch[]): boolean =>
   subtract(
     inner,
@@ -26,6 +28,7 @@ export function isWorse(now: Worst, shown: Worst): boolean {
   return Object.entries(now).some(([name, bad]) => !(name in shown) || bad > shown[name]! + SLACK);
 }
 
+/** True for an acceptance that was asked of this requirement. */
 const concerns = ({ asked }: Deviation, r: Requirement): boolean =>
   asked.stage === r.stage.key &&
   asked.check === r.check.id &&

@@ -5,10 +5,15 @@ import type { Looked } from './looks';
 
 /** What is judged: the requirement with the evidence on it that stands, oldest first. */
 export interface Asked<C> {
+  /** The shower so far. */
   state: ShowerState;
+  /** What is asked, with the limits of this drawing. */
   requirement: Requirement & { check: C };
+  /** Readings that stand, oldest first. */
   readings: readonly Evidence[];
+  /** Looks that stand, oldest first. */
   looks: readonly Evidence[];
+  /** What the looks come to. */
   looked: Looked;
 }
 

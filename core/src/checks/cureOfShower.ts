@@ -5,6 +5,7 @@ import { instantOf, type ShowerState, typedInstant } from '../log/state';
 import type { WaitCheck } from '../rules/checks/wait';
 import { showerFilms } from './film';
 
+/** A minute, ms. */
 const MINUTE_MS = 60_000;
 
 /** All readings of the air of an entry: one by hand, or a logger's series. */
@@ -21,6 +22,7 @@ export function readingsOf(state: Pick<ShowerState, 'arrivals'>, e: EntryOf<'cli
   }));
 }
 
+/** The log of the air by the entries that it was made from: they are only ever added to. */
 const logs = new WeakMap<readonly EntryOf<'climate-reading'>[], { count: number; log: ClimateLog }>();
 
 /** The air of a shower as it was read. Put together once for the same entries. */
@@ -34,12 +36,15 @@ export function climateOf(state: ShowerState): ClimateLog {
 
 /** One thing that was laid and must harden: what tells of it, where it lies, and when it was laid. */
 export interface LaidLayer {
+  /** The stage that it belongs to. */
   stage: string;
+  /** What says that it was laid. */
   told: 'work' | 'redo' | 'coat' | 'release';
   /** Element of a redo; null where it is the whole stage. */
   element: string | null;
   /** Zones and number of a coat. */
   coat: { zones: readonly string[]; number: number } | null;
+  /** When it was laid, ms since 1970. */
   laidAtMs: number;
   /** Wet film over the one that the label means; 1 where nobody measured. */
   filmRatio: number;

@@ -15,6 +15,7 @@ export function filmLimits(check: FilmCheck): FilmLimits {
   return { dryLeastUm, dryMostUm, wetLeastUm, wetMostUm, solids, lossShare, recoatHours };
 }
 
+/** Areas by zone, m², remembered by the drawing and the height of the lower walls. */
 const areasOf = new WeakMap<ShowerModel, Map<string, Map<FilmZone, number>>>();
 
 /** Areas of the zones that the check's parts are built with, m². Worked out once for a drawing. */

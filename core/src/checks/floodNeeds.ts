@@ -5,6 +5,7 @@ import type { FloodVerdict } from '../water/floodVerdict';
 import { firstLevel } from './floodReadings';
 import { lowestCurbMm } from './waterProof';
 
+/** An hour, ms. */
 const HOUR_MS = 3_600_000;
 /** A look at the end may be begun this long before the time is run, hours [common practice, no source]. */
 const END_LOOK_BEFORE_HOURS = 0.5;
@@ -17,6 +18,7 @@ export function leastFillMm(model: ShowerModel, check: Pick<FloodCheck, 'atThres
   return thresholdMm(model) + check.atThresholdAtLeastMm;
 }
 
+/** True for a look that saw something, dry or wet. */
 const seen = (l: FloodLook): boolean => l.answer !== 'could-not-see';
 
 /** Places that nobody looked at, at a moment of the test at which the look still says something. */

@@ -11,16 +11,19 @@ const STILL_AIR_MS = 0.05;
 /** Latest series of one water, or null. */
 const latestSeries = (test: FloodTest, of: 'water' | 'pan') => test.series.findLast((s) => s.of === of) ?? null;
 
+/** Levels that were read by hand, one for each moment, in order of time; what came before the water is left out. */
 function levelsOf(test: FloodTest, of: 'water' | 'pan') {
   const byTime = new Map<number, number>();
   for (const l of test.levels) if (l.of === of && l.atHours >= 0) byTime.set(l.atHours, l.levelMm);
   return [...byTime].map(([atHours, levelMm]) => ({ atHours, levelMm })).sort((a, b) => a.atHours - b.atHours);
 }
 
+/** What a logger wrote from the filling on. */
 function seriesReadings(series: NonNullable<ReturnType<typeof latestSeries>>) {
   return series.hours.flatMap((atHours, i) => (atHours < 0 ? [] : [{ atHours, levelMm: series.levelMm[i]! }]));
 }
 
+/** The pan beside the water, if two levels of it are known. */
 function panOf(test: FloodTest): FloodVerdictInput['pan'] | undefined {
   const series = latestSeries(test, 'pan');
   if (series) return { readings: seriesReadings(series), resolutionMm: series.resolutionMm };

@@ -20,9 +20,12 @@ function withNotApplicable(verdict: Measured['verdict'], looked: Looked): Measur
 
 /** Judgements of one state in which nothing that they depend on changes any more, those that go by the clock apart. */
 interface Memory {
+  /** Judgements that no clock changes. */
   timeless: WeakMap<Requirement, Judgement>;
+  /** Judgements at the moment that the state is judged at. */
   timed: WeakMap<Requirement, Judgement>;
 }
+/** What was judged of a state, as long as it is held. */
 const remembered = new WeakMap<ShowerState, Memory>();
 
 /**
@@ -45,6 +48,7 @@ export function judge(state: ShowerState, asked: Requirement): Judgement {
   return judgement;
 }
 
+/** A judgement that was not remembered. */
 function judgeAnew(state: ShowerState, asked: Requirement): Judgement {
   const requirement = byFigure(state, asked);
   const mine = (state.evidence.get(requirement.element) ?? []).filter(

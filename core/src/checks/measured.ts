@@ -9,6 +9,7 @@ import { beyond, type Measured, SLACK_MM } from './found';
 import { type Looked, live } from './looks';
 import { stretchOn } from './place';
 
+/** How far a value lies outside its limit, mm; below zero within it. */
 const beyondMm = ({ limit }: MeasuredCheck, valueMm: number): number =>
   beyond({ least: limit.atLeastMm, most: limit.atMostMm }, valueMm);
 
@@ -21,6 +22,7 @@ export function outsideLimit(check: MeasuredCheck, valueMm: number): boolean {
 export const readingFails = (check: Check, valueMm: number): check is MeasuredCheck =>
   isOf(check, 'measured') && outsideLimit(check, valueMm);
 
+/** Whether enough was read, at the right places, and where the next reading is most useful. */
 function patternOutcome(
   requirement: Requirement,
   check: MeasuredCheck,

@@ -24,6 +24,7 @@ export function stretchOn(
   return { fromMm: Math.max(0, fromMm), toMm: Math.min(seam.lengthMm, Math.max(...ends)) };
 }
 
+/** Distance from a point to a stretch between two others, mm. */
 function distanceToSegment(p: Point3, a: Point3, b: Point3): number {
   const length2 = distance3(a, b) ** 2;
   if (length2 === 0) return distance3(p, a);

@@ -26,6 +26,7 @@ const AT_ITS_PLACE_MM = 50;
 export interface RandomDraw {
   /** The first draw of a check on a shower is 1. */
   number: number;
+  /** What its places were drawn from: anybody can draw them again. */
   seed: number;
   /** Numbers of the draw's places that were read. */
   read: ReadonlySet<number>;
@@ -61,6 +62,7 @@ function repairedSince(state: ShowerState, laps: readonly Lap[], firstSeq: numbe
   });
 }
 
+/** True for a reading that lies where it was drawn for. */
 const atItsPlace = (e: Evidence, places: readonly DrawnPlace[]): boolean => {
   const place = places[e.drawn!.number - 1]!;
   return (

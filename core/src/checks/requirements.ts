@@ -9,8 +9,10 @@ import { onThisDrawing } from './raisedLimits';
 /** The element of checks that concern the shower as one. */
 export const WHOLE_SHOWER = 'shower';
 
+/** An element, or one side of a seam, that something is asked of. */
 type Target = Pick<Requirement, 'element' | 'side' | 'lengthMm' | 'hasLength'>;
 
+/** An element without a length. */
 const whole = (element: string): Target => ({ element, side: null, lengthMm: 1, hasLength: false });
 
 /** The part of the shower that a face belongs to; null for what only closes the body. */
@@ -27,6 +29,7 @@ function isOutsideWall({ geometry }: ShowerModel, edge: number): boolean {
   return side?.kind === 'wall' && side.outsideWall === true;
 }
 
+/** Everything on a drawing that a check is asked of. */
 function targets(model: ShowerModel, check: Check, methods: Readonly<Record<Part, string>> | null): Target[] {
   const { on } = check;
   const parts = new Map(model.faces.map((f) => [f.id, partOfFace(f.kind)]));
@@ -67,6 +70,7 @@ function targets(model: ShowerModel, check: Check, methods: Readonly<Record<Part
   }
 }
 
+/** The method that builds a part; none for what is no part. */
 function methodOf(part: Part | null, methods: Readonly<Record<Part, string>> | null): string[] {
   return part && methods ? [methods[part]] : [];
 }

@@ -16,8 +16,11 @@ const SAME_PLACE_MM = 30;
 
 /** A shot with the entry that it was kept by. */
 export interface KeptShot extends Shot {
+  /** Id of the entry that keeps it. */
   entry: string;
+  /** Name of who said it. */
   author: string;
+  /** When it was seen, by the clock of its device, ISO 8601. */
   observedAt: string;
 }
 
@@ -94,8 +97,10 @@ export function judgeFloorFlat(
   return { ok: true, value: { gap, verdict } };
 }
 
+/** What shots came to, remembered by the drawing and the shots. */
 const judged = new WeakMap<ShowerModel, Map<string, Measured>>();
 
+/** What the shots of a survey come to, as one finding. */
 function surveyMeasured(model: ShowerModel, check: SurveyCheck, shots: readonly Shot[]): Measured {
   const fall = judgeFloorFall(model, check, shots);
   if (fall?.ok) {

@@ -9,6 +9,7 @@ import { plain } from './found';
 
 /** What a wait comes to at a moment. */
 export interface WaitFound {
+  /** Undecided while it lasts; a fail where water came before it was over. */
   verdict: CheckVerdict;
   /** When the wait is over, ms since 1970; null while the work it follows is not known. */
   readyAtMs: number | null;

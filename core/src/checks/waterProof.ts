@@ -25,6 +25,7 @@ export interface WaterProof {
   wetMm: number;
 }
 
+/** Less of a seam under water than this proves nothing, mm. */
 const LEAST_MM = 0.5;
 
 /** Outer edges of the curb and the ends of the shower never stand in its water, however low they lie. */

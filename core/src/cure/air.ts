@@ -1,10 +1,12 @@
 import { done, type Outcome, refuse } from '../outcome/outcome';
 
+/** 0 °C, K. */
 const ZERO_C_IN_K = 273.15;
 /** Coefficients of ln(p) = a/T + b + cT + dT² + eT³ + f·ln T over water, T in K, p in Pa [ASHRAE Fundamentals, Hyland and Wexler]. */
 const WATER = [-5.8002206e3, 1.3914993, -4.8640239e-2, 4.1764768e-5, -1.4452093e-8, 6.5459673] as const;
 /** The same over ice, with a term in T⁴ [ASHRAE Fundamentals, Hyland and Wexler]. */
 const ICE = [-5.6745359e3, 6.3925247, -9.677843e-3, 6.2215701e-7, 2.0747825e-9, -9.484024e-13, 4.1635019] as const;
+/** Below this the formula of the dew point is no good, °C. */
 const COLDEST_C = -80;
 
 /** Pressure of saturated water vapour, Pa, at a temperature in °C (-80 to 200): over ice below 0 °C, over water above. */

@@ -3,15 +3,21 @@ import { siteTemperature } from './cureAge';
 
 /** Temperature and humidity on site as they were read, in the order of time: ms since 1970, °C, shares. */
 export interface ClimateLog {
+  /** Moments in their order, ms since 1970. */
   atMs: ArrayLike<number>;
+  /** Temperature at each of them, °C. */
   airC: ArrayLike<number>;
+  /** Share of what the air could hold at each of them, 0 to 1. */
   relativeHumidity: ArrayLike<number>;
 }
 
 /** One reading by hand, or of a series. */
 export interface ClimateReading {
+  /** When, ms since 1970. */
   atMs: number;
+  /** Temperature of the air, °C. */
   airC: number;
+  /** Share of what the air could hold, 0 to 1. */
   relativeHumidity: number;
 }
 

@@ -7,6 +7,7 @@ export const CURE_MODELS = ['arrhenius', 'nurse-saul'] as const;
 /** The school by which cement is said to cure faster when it is warm. */
 export type CureModel = (typeof CURE_MODELS)[number];
 
+/** 0 °C, K. */
 const ZERO_C_IN_K = 273.15;
 /** Apparent activation energy over the gas constant, K [ASTM C1074, value from memory]. */
 export const ACTIVATION_K = 5000;
@@ -19,6 +20,7 @@ export const COLDEST_C = 5;
 /** What air on a site can be, °C; more is a figure in another unit. */
 const SITE_C = [-40, 60] as const;
 
+/** What a school of counting cement is set by. */
 const settings = {
   model: z.enum(CURE_MODELS),
   referenceC: z.number().min(COLDEST_C).max(60),
@@ -39,6 +41,7 @@ export const CureTimeInput = z.object({ needHours: hoursSince, temperatureC: deg
 
 /** How temperature counts. */
 export interface CureSettings {
+  /** The school that was counted by. */
   model: CureModel;
   /** Temperature at which an hour counts as an hour, °C. */
   referenceC: number;
@@ -48,6 +51,7 @@ export interface CureSettings {
   datumC?: number | undefined;
 }
 
+/** 1 / K at the reference temperature: hours at it count as hours. */
 const INVERSE_REFERENCE = 1 / (REFERENCE_C + ZERO_C_IN_K);
 
 /** The same as `cureRate` for the Arrhenius form at the usual reference, bare: it is asked for each minute of a year. */

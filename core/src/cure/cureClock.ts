@@ -7,16 +7,20 @@ export const CURE_KINDS = ['cement', 'drying', 'sealant'] as const;
 /** What hardens, and by what it does: cement by temperature, a film by drying, a sealant by its label alone. */
 export type CureKind = (typeof CURE_KINDS)[number];
 
+/** An hour, ms. */
 const HOUR_MS = 3_600_000;
 /** Readings further apart than this are bridged by the worse of the two, and the bridge is told, hours [common practice, no source]. */
 export const GAP_HOURS = 3;
 
 /** One layer that must harden before what comes next. */
 export interface CureLayer {
+  /** What hardens or dries. */
   kind: CureKind;
+  /** When it was laid, ms since 1970. */
   laidAtMs: number;
   /** What its label says, or the rule book: it is never ready sooner. */
   labelHours: number;
+  /** How cement is counted. */
   model: CureModel;
   /** Its wet film over the one that the label's hours are meant for; 1 where nobody measured. */
   filmRatio: number;
@@ -24,7 +28,9 @@ export interface CureLayer {
 
 /** Air from the last reading on, as somebody expects it. */
 export interface Forecast {
+  /** Temperature of the air, °C. */
   airC: number;
+  /** Share of what the air could hold, 0 to 1. */
   relativeHumidity: number;
   /** From when on it is expected so, ms since 1970; until then the last reading goes on. At once without it. */
   fromMs?: number | undefined;
@@ -48,8 +54,10 @@ export interface CureReady {
   read: boolean;
 }
 
+/** Hours that an hour in such air counts for. */
 type Rate = (airC: number, relativeHumidity: number) => number;
 
+/** How a layer counts the hours in the air. */
 function rateOf({ kind, model, filmRatio }: CureLayer): Rate {
   if (kind === 'sealant') return () => 1;
   if (kind === 'drying') return (airC, humidity) => dryingRate(airC, humidity, filmRatio);
@@ -57,10 +65,15 @@ function rateOf({ kind, model, filmRatio }: CureLayer): Rate {
   return (airC) => cureRate(airC, settings);
 }
 
+/** What was earned so far, and how much of it rests on guesses. */
 interface Run {
+  /** Hours earned. */
   earned: number;
+  /** Of them in gaps that are short enough to be bridged. */
   bridged: number;
+  /** Hours in gaps that are too long, which count for nothing. */
   lost: number;
+  /** When, ms since 1970. */
   atMs: number;
   /** Set once the need is met. */
   readyAtMs: number | null;
@@ -89,6 +102,7 @@ function firstAfter(atMs: ArrayLike<number>, ms: number): number {
 
 /** Readings that are counted at a time: most layers are ready long before a log ends, and a short list stays at hand. */
 const BLOCK = 4096;
+/** Rates of one block of readings, used again for each. */
 const blockRates = new Float64Array(BLOCK);
 
 /** Rates of `n` readings from one on, written to the front of `rates`: one plain loop for each kind. */
@@ -102,18 +116,24 @@ function readRates(layer: CureLayer, log: ClimateLog, from: number, n: number, r
   } else for (let k = 0; k < n; k += 1) rates[k] = arrheniusRate(airC[from + k]!);
 }
 
+/** A gap longer than this is not bridged, ms. */
 const GAP_MS = GAP_HOURS * HOUR_MS;
 
 /** How far a layer has come, in milliseconds at the reference. */
 interface Counting {
   /** Rate of the reading before, and when it was read. */
   before: number;
+  /** From which moment on it counts, ms since 1970. */
   sinceMs: number;
   /** Counted up to here. */
   lastMs: number;
+  /** Hours earned, ms. */
   earnedMs: number;
+  /** In gaps that are too long, ms. */
   lostMs: number;
+  /** In gaps that are bridged, ms. */
   bridgedMs: number;
+  /** When the hours of the label were earned, ms since 1970; null while they were not. */
   readyAtMs: number | null;
 }
 

@@ -12,8 +12,11 @@ export const LEAST_DEFICIT_PA = 50;
 /** Under this a liquid coat forms no film, however long it lies, °C [common practice, no source; the label comes first]. */
 export const COLDEST_FILM_C = 5;
 
+/** Colder air is taken as this, °C. */
 const COLDEST_C = -40;
+/** Warmer air is taken as this, °C. */
 const WARMEST_C = 60;
+/** Steps of the table of vapour pressures in a degree. */
 const STEPS_PER_C = 10;
 /** Saturation pressure every tenth of a degree: a year of minutes is looked up, not computed. Within 0.01 % of the formula. */
 const TABLE = Float64Array.from({ length: (WARMEST_C - COLDEST_C) * STEPS_PER_C + 2 }, (_, k) =>
@@ -29,6 +32,7 @@ export function deficitPa(temperatureC: number, relativeHumidity: number): numbe
   return saturated * (1 - relativeHumidity);
 }
 
+/** How strongly the air of a label dries, Pa. */
 const REFERENCE_PA = saturationPa(REFERENCE_C) * (1 - REFERENCE_HUMIDITY);
 
 /** What an hour in this air counts towards a label's drying hours; nothing in the cold or where the air is as good as saturated. */

@@ -7,32 +7,43 @@ export type SensorFaultKind = (typeof SENSOR_FAULTS)[number];
 
 /** A stretch of a log that nobody should trust unasked. */
 export interface SensorFault {
+  /** What is wrong. */
   kind: SensorFaultKind;
+  /** Which of the two figures it concerns. */
   channel: 'temperature' | 'humidity' | 'both';
+  /** Its first moment, ms since 1970. */
   fromMs: number;
+  /** Its last moment, ms since 1970. */
   toMs: number;
   /** °C or share that it jumped by, or that it stood at; hours of a gap. */
   size: number;
 }
 
+/** An hour, ms. */
 const HOUR_MS = 3_600_000;
 /** A gap is this many times the usual step, and half an hour at least. */
 const GAP_STEPS = 4;
 /** The very same figure for this long means a dead sensor, hours; still air in a house moves by a tenth of a degree sooner. */
 const STUCK_HOURS = 12;
+/** As many equal readings in a row are a sensor that stands still [common practice, no source]. */
 const STUCK_READINGS = 24;
 /** A step this many times the usual one, and over these sizes, is a jump. */
 const JUMP_TIMES = 12;
+/** A step larger than this from one reading to the next may be a jump: °C, share. */
 const JUMP_LEAST = { temperature: 2, humidity: 0.08 } as const;
+/** What a sensor in a bathroom can say: °C, share. */
 const RANGE = { temperature: [-40, 60], humidity: [0, 1] } as const;
 
+/** The middle one of some values. */
 function median(values: readonly number[]): number {
   const sorted = [...values].sort((a, b) => a - b);
   return sorted.length === 0 ? 0 : sorted[sorted.length >> 1]!;
 }
 
+/** Temperature or humidity. */
 type Channel = 'temperature' | 'humidity';
 
+/** Stretches in which a value never changes. */
 function stuckIn(atMs: ArrayLike<number>, values: ArrayLike<number>, channel: Channel): SensorFault[] {
   const out: SensorFault[] = [];
   let from = 0;
@@ -58,6 +69,7 @@ function jumpsIn(atMs: ArrayLike<number>, values: ArrayLike<number>, channel: Ch
   );
 }
 
+/** Stretches with values that can not be. */
 function outOfRange(atMs: ArrayLike<number>, values: ArrayLike<number>, channel: Channel): SensorFault[] {
   const [least, most] = RANGE[channel];
   return Array.from(values).flatMap((v, i) =>
@@ -65,6 +77,7 @@ function outOfRange(atMs: ArrayLike<number>, values: ArrayLike<number>, channel:
   );
 }
 
+/** Stretches without a reading. */
 function gapsIn(atMs: ArrayLike<number>): SensorFault[] {
   const steps = Array.from({ length: Math.max(0, atMs.length - 1) }, (_, i) => atMs[i + 1]! - atMs[i]!);
   const limit = Math.max(HOUR_MS / 2, GAP_STEPS * median(steps));
@@ -78,6 +91,7 @@ function gapsIn(atMs: ArrayLike<number>): SensorFault[] {
 /** Jumps of one channel that follow each other within this are one event, ms. */
 const TOGETHER_MS = 600_000;
 
+/** Faults of both channels at the same time, as one. */
 function joined(faults: readonly SensorFault[]): SensorFault[] {
   const out: SensorFault[] = [];
   for (const f of faults) {

@@ -11,15 +11,18 @@ export const FlangeLevelInput = z.object({
   diameterMm: positiveMm,
   limitMm: lengthMm,
 });
+/** Readings across a flange. */
 export type FlangeLevelInput = z.infer<typeof FlangeLevelInput>;
 
 /** How far out of level the flange is, and where to raise it. */
 export interface FlangeLevel {
   /** How much the lowest point of the rim lies under its highest, mm, and the tilt in degrees. */
   outMm: number;
+  /** How far it hangs, degrees. */
   tiltDeg: number;
   /** Where to raise it: clock degrees from the back (0), to the right (90), and how far at the rim, mm. */
   raiseAtDeg: number | null;
+  /** By how much its low side is raised, mm. */
   raiseMm: number;
   /** Fails where the rim is further out than the limit. */
   verdict: 'pass' | 'fail';
@@ -56,12 +59,14 @@ export const PipeCutInput = z.object({
   /** What the first cut leaves standing to be taken off in small steps, mm. */
   reserveMm: lengthMm,
 });
+/** A pipe and the drain that it must meet. */
 export type PipeCutInput = z.input<typeof PipeCutInput>;
 
 /** What comes off, in two cuts: what is off can’t be put back. */
 export interface PipeCut {
   /** What comes off the pipe in all, and at the first cut, mm. */
   cutOffMm: number;
+  /** What the first cut takes off, mm. */
   firstCutOffMm: number;
 }
 
@@ -84,6 +89,7 @@ export const DrainCentreInput = z.object({
   /** Thickness of board and finish on each wall, mm. */
   boardMm: lengthMm,
 });
+/** Where walls and curb will stand. */
 export type DrainCentreInput = z.infer<typeof DrainCentreInput>;
 
 /** Middle of the finished floor from the bare left wall and the bare front, mm: where a centred drain stands. */

@@ -2,6 +2,7 @@ import { done, type Outcome, refuse } from '../outcome/outcome';
 
 /** A grate's frame is 3/16 in high, its spacers 1/2 to 3/4 in [common practice, no source; the maker's parts come first]. */
 export const FRAME_MM = (3 * 25.4) / 16;
+/** Heights that spacers come in, mm: 1/2 and 3/4 in [common practice, no source]. */
 const SPACER_MM = [12.7, 19.05] as const;
 
 /** What goes between flange and frame so that the grate comes flush with the tile. */

@@ -14,6 +14,7 @@ export const MortarBedInput = z.object({
   /** How much higher the level edge of the bed stands than at the drain, mm. */
   riseMm: z.number().min(0).max(1000),
 });
+/** A floor and the bed on it. */
 export type MortarBedInput = z.infer<typeof MortarBedInput>;
 
 /** A bed of mortar by its thickness and volume. */
@@ -56,6 +57,7 @@ export const MortarMixInput = z.object({
   waterLPerKg: z.number().min(0).max(1),
   spareShare: z.number().min(0).max(1),
 });
+/** A volume of mortar and its mix. */
 export type MortarMixInput = z.infer<typeof MortarMixInput>;
 
 /** What goes into the mixer. */

@@ -2,9 +2,11 @@ import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { lengthMm, positiveMm } from '../units/bounded';
 
+/** The sides of a tray, seen from its front. */
 const SIDES = ['left', 'right', 'front', 'back'] as const;
 /** A side of a tray as one stands before it. */
 export type TraySide = (typeof SIDES)[number];
+/** A length for each side, mm. */
 const sides = z.object({ left: z.number(), right: z.number(), front: z.number(), back: z.number() });
 
 /** Narrower than this what is cut off is a sliver, mm: a saw can't hold it [common practice, no source]. */
@@ -28,6 +30,7 @@ export const TrayCutInput = z.object({
   /** Fall of the tray, rise / run. */
   fall: z.number().min(0).max(0.2),
 });
+/** A tray and the floor that it must fit. */
 export type TrayCutInput = z.infer<typeof TrayCutInput>;
 
 /** What comes off a tray, and what that does to its edge. */
@@ -40,6 +43,7 @@ export interface TrayCut {
   dropsMm: Record<TraySide, number>;
   /** Sides whose edge needs its notch again, and those where the piece cut off is a sliver. */
   notchAgain: TraySide[];
+  /** Sides at which too little would be left. */
   slivers: TraySide[];
   /** Sides that the tray does not reach: filled by an extension. */
   short: TraySide[];

@@ -36,6 +36,7 @@ const causeAnswers = {
   /** Why the check before it did not catch it. */
   escape: z.object({ family: key, words: z.string().max(2000).optional() }).optional(),
 };
+/** What an acceptance is asked for, and of which drawing and rules. */
 const deviationKey = {
   stage: key,
   check: key,

@@ -18,8 +18,11 @@ export function sha256Hex(data: string | Uint8Array): string {
 
 /** An entry with the text that is stored and hashed. */
 export interface SealedEntry {
+  /** The entry as it is read. */
   entry: Entry;
+  /** What was sealed, letter by letter. */
   text: string;
+  /** SHA-256 of the text, hex. */
   hash: string;
 }
 
@@ -31,9 +34,13 @@ export function seal(entry: Entry): SealedEntry {
 
 /** One place in the server's ledger: its hash covers the entry and everything before it. */
 export interface LedgerLink {
+  /** Its place in the ledger of the shower, 1, 2, 3… */
   ledgerSeq: number;
+  /** Hash of the entry. */
   entryHash: string;
+  /** Hash of the link before; null for the first. */
   prevLedgerHash: string | null;
+  /** When the server took it, ISO 8601. */
   receivedAt: string;
   /** Server time less the device's time when it was sent, ms. */
   skewMs: number;

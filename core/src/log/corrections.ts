@@ -2,6 +2,7 @@ import { type Entry, type EntryOf, readBody } from './entry';
 
 /** Entries after corrections, in order, and those that lost their ground: listed, never dropped. */
 export interface Corrected {
+  /** The entries that are left when corrections are applied. */
   entries: Entry[];
   /** Entry ids whose own content was withdrawn. */
   withdrawn: Set<string>;

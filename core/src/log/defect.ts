@@ -4,6 +4,7 @@ import type { PhotoUse, Place } from './places';
 
 /** A defect given to a crew. */
 export interface DefectAssignment {
+  /** The crew that it was given to. */
   crewId: string;
   /** End of the day it is due, ms since 1970, or null. */
   dueAtMs: number | null;
@@ -13,6 +14,7 @@ export interface DefectAssignment {
   again: boolean;
   /** Name of who gave it. */
   by: string;
+  /** When it was seen, by the clock of its device, ISO 8601. */
   observedAt: string;
   /** Place in the order. */
   seq: number;
@@ -21,16 +23,23 @@ export interface DefectAssignment {
 export interface Defect {
   /** The entry that it was found by. */
   id: string;
+  /** Key of the stage it was found at. */
   stage: string;
   /** The check that found it, or null where somebody saw it. */
   check: string | null;
+  /** All places that it lies on. */
   places: Place[];
   /** A kind of the rule book's list, or null. */
   kind: string | null;
+  /** What it stops. */
   severity: Severity;
+  /** What was said of it; may be empty. */
   words: string;
+  /** Pictures with their marks. */
   photos: PhotoUse[];
+  /** When it was seen, by the clock of its device, ISO 8601. */
   observedAt: string;
+  /** Name of who said it. */
   author: string;
   /** What was measured there, mm, or null. */
   valueMm: number | null;

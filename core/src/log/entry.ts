@@ -6,6 +6,7 @@ import { BODIES, type Body, ENTRY_KINDS, type EntryKind, VERSIONS } from './bodi
 import { id } from './places';
 import { ROLES } from './roles';
 
+/** What every entry has, whatever it says. */
 const envelope = {
   id,
   showerId: id,
@@ -26,6 +27,7 @@ const envelope = {
   offsetMinutes: z.number().int().min(-840).max(840),
   geometryVersion: howMany,
 };
+/** The same with its kind; what it says is read by the schema of the kind. */
 const Envelope = z.object({ ...envelope, kind: z.enum(ENTRY_KINDS as [EntryKind, ...EntryKind[]]), body: z.unknown() });
 /** Who wrote an entry. */
 export type Author = z.infer<typeof Envelope>['author'];
@@ -37,6 +39,7 @@ export type EntryOf<K extends EntryKind> = Envelope & { kind: K; body: Body<K> }
 /** An entry of any kind. */
 export type Entry = { [K in EntryKind]: EntryOf<K> }[EntryKind];
 
+/** What is wrong first, with its field. */
 function firstIssue(error: z.ZodError, prefix: string): Outcome<never> {
   const issue = error.issues[0]!;
   const field = [prefix, ...issue.path].filter((part) => part !== '').join('.');

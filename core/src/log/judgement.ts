@@ -12,10 +12,13 @@ export type Worst = Readonly<Record<string, number>>;
 export interface Deviation {
   /** The entry that asked. */
   id: string;
+  /** What is asked, of which drawing and rules. */
   asked: Body<'deviation-asked'>;
   /** The asker's id, name, and when. */
   askedBy: string;
+  /** Who asked. */
   askedByName: string;
+  /** When, ISO 8601. */
   askedAt: string;
   /** What the manager said; null while it waits. */
   decision: { accepted: boolean; by: string; reason: string; at: string } | null;
@@ -39,25 +42,33 @@ export const STAGE_CAUSES = [
 ] as const;
 /** Why a stage that was released is not: what was done later, or what came to light, with the entry where one is known. */
 export interface Because {
+  /** What changed. */
   cause: (typeof STAGE_CAUSES)[number];
+  /** Id of the entry that changed it; null where none did. */
   entry: string | null;
+  /** What speaks against it now. */
   blockers: Blocker[];
 }
 /** One thing that must be shown before a stage may be released. */
 export interface Requirement {
+  /** The stage that asks it. */
   stage: Stage;
   /** With its limit as this drawing asks it. */
   check: Check;
   /** What on this drawing raised the limit over the book's own figure, or null. */
   raised: Raise | null;
+  /** What it is asked of. */
   element: string;
+  /** The side of a seam; null where both are one. */
   side: string | null;
   /** mm; 1 for elements without length. */
   lengthMm: number;
+  /** It is asked along a seam, and not of a point. */
   hasLength: boolean;
 }
 /** How one requirement stands. */
 export interface Judgement {
+  /** What is asked. */
   requirement: Requirement;
   /** By the evidence alone: a deviation does not change it. */
   verdict: CheckVerdict;
@@ -71,6 +82,7 @@ export interface Judgement {
   lowestMm: number | null;
   /** Place of the worst reading, and how bad all of it is. */
   worstAtMm: number | null;
+  /** How bad it is, in each direction: higher is worse. */
   worst: Worst;
   /** Where the next reading helps most, mm; null when none is needed. */
   nextAtMm: number | null;
@@ -86,6 +98,7 @@ export interface Judgement {
   readings: Evidence[];
   /** Of a single figure, and of a question on which the trade disagrees: what stands. */
   number: number | null;
+  /** The position that was found on a question; null where none was told. */
   position: string | null;
   /** For a wait: when it is over, ms since 1970; null while the work it follows is not known. */
   readyAtMs: number | null;

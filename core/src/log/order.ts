@@ -1,6 +1,8 @@
 import type { Entry } from './entry';
 
+/** Digits of the milliseconds, so that text sorts like time. */
 const MS_DIGITS = 15;
+/** Digits of the counter within a millisecond. */
 const COUNT_DIGITS = 6;
 
 /** A hybrid logical clock reading as sortable text. */

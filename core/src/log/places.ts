@@ -22,6 +22,7 @@ export const Place = z.object({
   lengthMm: mm.optional(),
   startKey: z.string().max(600).optional(),
 });
+/** Where: an element, a side of it, a stretch along it. */
 export type Place = z.infer<typeof Place>;
 /** Marks drawn over a picture; x and y are shares of its width and height. They never alter its bytes. */
 export const PhotoMark = z.object({
@@ -32,6 +33,7 @@ export const PhotoMark = z.object({
     .max(400),
   text: z.string().max(60).optional(),
 });
+/** A mark on a picture. */
 export type PhotoMark = z.infer<typeof PhotoMark>;
 /** A picture by the hash of its bytes, with the marks that were drawn over it. */
 export const PhotoUse = z.object({
@@ -40,4 +42,5 @@ export const PhotoUse = z.object({
   heightPx: z.number().int().positive().max(100_000),
   marks: z.array(PhotoMark).max(60),
 });
+/** A picture with its marks. */
 export type PhotoUse = z.infer<typeof PhotoUse>;

@@ -30,6 +30,7 @@ const HALF = /[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\ud
 /** True for words that no database keeps: with a letter of nothing in them, or with half of one. */
 const isUnkept = (words: string): boolean => words.includes('\0') || HALF.test(words);
 
+/** All texts in a value, keys too. */
 function textsIn(value: unknown): string[] {
   if (typeof value === 'string') return [value];
   if (Array.isArray(value)) return value.flatMap(textsIn);

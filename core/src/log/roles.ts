@@ -5,8 +5,11 @@ export const ROLES = ['inspector', 'manager', 'crew-lead'] as const;
 /** One of them. */
 export type Role = (typeof ROLES)[number];
 
+/** Who may say how something is. */
 const INSPECTING: readonly Role[] = ['inspector', 'manager'];
+/** Who may say that something was built. */
 const BUILDING: readonly Role[] = ['manager', 'crew-lead'];
+/** Anybody who may sign in. */
 const EVERYBODY: readonly Role[] = ROLES;
 
 /** From the one who may least to the one who may most. */

@@ -16,6 +16,7 @@ export interface Arrival {
   skewMs: number;
   /** ms since 1970; null until the server took it. */
   receivedAtMs: number | null;
+  /** It came out of a file. */
   imported: boolean;
 }
 /** Arrivals by entry id. What is not named came from a sound clock just now. */
@@ -33,31 +34,45 @@ export type ElementSize =
 
 /** One answer or reading on one element. Evidence is never removed: what a redo takes away is marked. */
 export interface Evidence {
+  /** Id of the entry that said it. */
   entry: string;
+  /** Which kind of evidence. */
   kind: 'look' | 'reading';
+  /** Key of the stage. */
   stage: string;
+  /** Id of the check. */
   check: string;
+  /** Id of the element. */
   element: string;
   /** Face that a lap lies on, or null where the check has no sides. */
   side: string | null;
   /** The stretch it was made for; for an element without length 0 to 1. */
   stretch: Stretch;
+  /** Where along a seam, mm from its start. */
   atMm: number;
+  /** What was read, mm; null for a look. */
   valueMm: number | null;
   /** Of a level survey: where the rod stood and how high. */
   shot: Body<'reading'>['shot'] | null;
   /** Of a liquid film: what was read of it. Of a place drawn at random: which. */
   film: Body<'reading'>['film'] | null;
+  /** The draw and number of a place that was drawn at random. */
   drawn: Body<'reading'>['drawn'] | null;
+  /** The answer of a look; null for a reading. */
   answer: LookAnswer | null;
+  /** Why, in words. */
   reason: string | null;
   /** Of a look that told a figure, named what shows it, or said which of the trade's positions was found. */
   number: number | null;
+  /** What shows it: a paper, a batch, a date. */
   shownBy: string | null;
+  /** The position found on a question. */
   position: string | null;
   /** What was used of each item of the take-off. */
   used: Readonly<Record<string, number>> | null;
+  /** When it was seen, by the clock of its device, ISO 8601. */
   observedAt: string;
+  /** Name of who said it. */
   author: string;
   /** Its place in the order: greater than that of everything before it. */
   seq: number;
@@ -67,9 +82,11 @@ export interface Evidence {
   size: ElementSize | null;
   /** Stretches that a later redo took away. */
   voids: Stretch[];
+  /** Built again since: it shows nothing any more. */
   voided: boolean;
   /** After an edit of the dimensions it no longer fits its place. */
   lookAgain: boolean;
+  /** What was built again. */
   place: Place;
 }
 
@@ -77,9 +94,11 @@ export interface Evidence {
 export interface Release {
   /** The entry that released it. */
   entry: string;
+  /** Key of the stage. */
   stage: string;
   /** Name of who released it. */
   by: string;
+  /** When it was seen, by the clock of its device, ISO 8601. */
   observedAt: string;
   /** Version of the rule book it was judged by. */
   ruleVersion: number;
@@ -97,6 +116,7 @@ export interface Release {
 
 /** Where a stage stands. */
 export interface StageState {
+  /** How the stage stands. */
   word: StageWord;
   /** Somebody looked, measured or built at it. */
   begun: boolean;
@@ -126,7 +146,9 @@ export type OrphanReason = (typeof ORPHAN_REASONS)[number];
 
 /** Everything the entries say about one shower. Built by `foldShower`, read by all screens and by the record. */
 export interface ShowerState {
+  /** The first entry; null where it has not come yet. */
   created: EntryOf<'shower-created'> | null;
+  /** The drawing that holds, with its model and version; null before one. */
   geometry: {
     version: number;
     model: ShowerModel;
@@ -142,14 +164,23 @@ export interface ShowerState {
   drawings: Map<number, ShowerModel>;
   /** Lookup of the geometry's parts by id; set with the geometry. */
   seamById: Map<string, Seam>;
+  /** All elements of the drawing. */
   elementIds: Set<string>;
+  /** How large each element is, so that a changed one is looked at again. */
   sizes: Map<string, ElementSize>;
+  /** Everything that the rules ask of this drawing. */
   requirements: Requirement[];
+  /** By element, in the order in which it counts. */
   evidence: Map<string, Evidence[]>;
+  /** By the id of the entry that opened them. */
   defects: Map<string, Defect>;
+  /** By the id of the entry that asked. */
   deviations: Map<string, Deviation>;
+  /** By their keys. */
   stages: Map<string, StageState>;
+  /** All of them, also those that were taken back. */
   releases: Release[];
+  /** What was built again, in its order. */
   redos: EntryOf<'redo'>[];
   /** Places in the order of redos and of asked looks, by entry. */
   seqOf: Map<string, number>;
@@ -163,10 +194,15 @@ export interface ShowerState {
   flood: FloodTest | null;
   /** Flood tests before it, oldest first. */
   earlierFloods: FloodTest[];
+  /** Notes, in their order. */
   notes: EntryOf<'note'>[];
+  /** Pictures that belong to no defect. */
   photos: EntryOf<'photo'>[];
+  /** Readings of the air, in their order. */
   climate: EntryOf<'climate-reading'>[];
+  /** Signatures under the record. */
   signed: EntryOf<'record-signed'>[];
+  /** Calls for a look. */
   lookRequests: EntryOf<'look-requested'>[];
   /** Entries whose target is unknown or was withdrawn. */
   orphans: { entry: string; why: OrphanReason }[];
@@ -202,6 +238,7 @@ export function typedInstant(
   return at === undefined ? instantOf(state, e) : Math.min(corrected(state, e.id, at), instantOf(state, e));
 }
 
+/** A moment by the clock of a device, put right by what that clock was off, ms since 1970. */
 function corrected({ arrivals }: Pick<ShowerState, 'arrivals'>, id: string, at: string): number {
   const arrival = arrivals.get(id);
   return Math.min(Date.parse(at) + (arrival?.skewMs ?? 0), arrival?.receivedAtMs ?? Infinity);

@@ -13,6 +13,7 @@ export const byManager = (e: Pick<Entry, 'author'>): boolean => roleOf(e) === 'm
 /** False for an entry of a kind that its author's role may not write. Without a role the kind itself was let in by the server. */
 export const mayBe = (e: Entry): boolean => e.author.role === undefined || mayWrite(e.author.role, e.kind);
 
+/** Higher is milder. */
 const MILDNESS: Record<Severity, number> = { stop: 0, fix: 1, note: 2 };
 
 /** True when `next` holds less than `before`. */
@@ -41,6 +42,7 @@ export function mayCorrect(target: Entry, correction: EntryOf<'correction'>): bo
   return target.kind !== 'defect-found' || !softens(target, correction);
 }
 
+/** A niche, bench or curb in the id of an element. */
 const THING = /^(niche|bench|curb):([^:]+)/;
 
 /** The one thing that an element belongs to: a niche, a bench, a curb with all its faces and seams; else the element itself. */

@@ -6,8 +6,11 @@ import { nextOrderAt } from './order';
 
 /** What a device knows of one shower before it writes the next entry. */
 export interface ChainEnd {
+  /** The device and person that write it. */
   deviceId: string;
+  /** Entries of this chain so far. */
   deviceSeq: number;
+  /** Hash of the last one; null before the first. */
   prevDeviceHash: string | null;
   /** Highest orderAt seen for the shower, of any device. */
   lastOrderAt: string | null;
@@ -15,15 +18,21 @@ export interface ChainEnd {
 
 /** What is to be sealed as an entry. */
 export interface Draft<K extends EntryKind> {
+  /** An id that nobody else makes. */
   id: string;
+  /** The shower that it is about. */
   showerId: string;
+  /** Which kind of entry. */
   kind: K;
+  /** What it says. */
   body: Body<K>;
+  /** Who says it, and as what. */
   author: Author;
   /** Version of the drawing that the person had before them. */
   geometryVersion: number;
   /** Wall clock in ms and minutes ahead of UTC. */
   nowMs: number;
+  /** Minutes that local time is ahead of UTC. */
   offsetMinutes: number;
 }
 

@@ -27,6 +27,7 @@ export interface CutRolls {
   proved: boolean;
 }
 
+/** Sums of doubles, mm. */
 const SLACK_MM = 1e-6;
 /** Steps that the search for a better plan may take in all; what it then has is kept. */
 const MOST_STEPS = 200_000;
@@ -35,7 +36,9 @@ const MOST_CUTS = 4000;
 
 /** What is cut, and the piece that it is of. */
 interface Cut {
+  /** Its length, mm. */
   mm: number;
+  /** Which piece it is of. */
   of: number;
 }
 

@@ -8,38 +8,52 @@ import { type TakeOffItem, type TakeOffUnit, unitOf } from './takeOffItem';
 
 /** Liquid film that a shower needs: areas of its zones, coats, and the label's figures. */
 export interface FilmNeed {
+  /** By zone, m². */
   areas: ReadonlyMap<FilmZone, number>;
+  /** What the film must be. */
   limits: FilmLimits;
 }
 
 /** One line of a take-off. Amounts in the item's unit: mm, L, m² or pieces. */
 export interface TakeOffLine {
+  /** Id of the item. */
   id: string;
+  /** Its words. */
   label: string;
+  /** In what it is counted. */
   unit: TakeOffUnit;
   /** What the drawing comes to. */
   net: number;
+  /** With its share of waste. */
   withWaste: number;
+  /** How much a pack holds. */
   pack: number;
+  /** What a pack is called. */
   packLabel: string;
+  /** Whole packs. */
   packs: number;
   /** Of what is cut from rolls: the pieces, mm, and how they are cut. */
   pieces: number[];
   /** Where each of the pieces goes: the seam, and the place in the list of showers, 0 of a single one. */
   goesOn: { shower: number; seam: string }[];
+  /** How rolls are cut; null for what comes in no rolls. */
   cut: CutRolls | null;
+  /** Where its figures come from. */
   source: string;
 }
 
 /** Under this share of what the drawing comes to, what was used is a finding [common practice, no source]. */
 export const USED_LEAST_SHARE = 0.7;
 
+/** True for faces that this method builds. */
 type Counts = (faces: readonly string[]) => boolean;
 
+/** Seams of some kinds that this method builds. */
 function seamsOf(model: ShowerModel, kinds: readonly string[], counts: Counts) {
   return model.seams.filter((s) => kinds.includes(s.kind) && counts(s.faces) && s.lengthMm > 0.5);
 }
 
+/** How many fasteners hold the walls. */
 function fastenersOf(model: ShowerModel, item: Extract<TakeOffItem, { of: 'fasteners' }>, counts: Counts): number {
   let count = 0;
   for (const face of model.faces) {
@@ -66,6 +80,7 @@ function filmLitres({ areas, limits }: FilmNeed): number {
   return (m2 * limits.dryLeastUm) / 1000 / limits.solids / (1 - limits.lossShare);
 }
 
+/** How much is needed without waste. */
 function netOf(model: ShowerModel, item: TakeOffItem, counts: Counts, film: FilmNeed | null): number {
   const area = (kinds: readonly string[]) =>
     model.faces.filter((f) => kinds.includes(f.kind) && counts([f.id])).reduce((sum, f) => sum + f.areaMm2, 0) / 1e6;
@@ -93,6 +108,7 @@ function netOf(model: ShowerModel, item: TakeOffItem, counts: Counts, film: Film
   }
 }
 
+/** One line of the take-off. */
 function lineOf(model: ShowerModel, item: TakeOffItem, counts: Counts, film: FilmNeed | null): TakeOffLine {
   const net = netOf(model, item, counts, film);
   const withWaste = net * (1 + item.wasteShare);

@@ -4,7 +4,9 @@ import { PENETRATION_KINDS } from '../shower/geometry/showerGeometry';
 import { CORNER_KINDS, SEAM_KINDS } from '../shower/seams/seam';
 import { lengthMm, positiveMm } from '../units/bounded';
 
+/** Kinds of seams. */
 const seams = z.array(z.enum(SEAM_KINDS)).min(1);
+/** What every item has. */
 const item = {
   id: z.string().min(1).max(60),
   label: z.string().min(1),
@@ -43,6 +45,7 @@ export const TakeOffItem = z.discriminatedUnion('of', [
     ...item,
   }),
 ]);
+/** One of them. */
 export type TakeOffItem = z.infer<typeof TakeOffItem>;
 
 /** In what an item is counted. */

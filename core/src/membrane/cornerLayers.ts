@@ -16,8 +16,11 @@ export interface CornerPieces {
   lapMm: number;
   /** How much floor is drawn from the corner. */
   viewMm: number;
+  /** Thickness of the sheet, µm. */
   sheetUm: number;
+  /** Thickness of a band, µm. */
   bandUm: number;
+  /** Thickness of a corner piece, µm. */
   cornerUm: number;
   /** Mortar left under each of them. */
   mortarUm: number;
@@ -35,6 +38,7 @@ export const USUAL_PIECES: CornerPieces = {
   mortarUm: 400,
 };
 
+/** A layer with the mortar that it is set in. */
 const onMortar = (kind: string, thicknessUm: number, mortarUm: number, rect: Layer['rect']): Layer[] => [
   { kind: 'mortar', thicknessUm: mortarUm, rect },
   { kind, thicknessUm, rect },
@@ -43,7 +47,9 @@ const onMortar = (kind: string, thicknessUm: number, mortarUm: number, rect: Lay
 /** Steps that a cut at 45 degrees is made of, so that every layer stays a rectangle. */
 const MITRE_STEPS = 16;
 
+/** Where a layer lies on the plane. */
 type Rect = Layer['rect'];
+/** The same on the other plane of the corner. */
 const mirrored = ({ xMm, yMm, widthMm, heightMm }: Rect): Rect => ({
   xMm: yMm,
   yMm: xMm,

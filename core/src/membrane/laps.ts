@@ -3,6 +3,7 @@ import { clip, type Stretch, subtract, totalMm, union } from '../shower/seams/in
 
 /** A band creased into a corner. */
 export interface LapLegInput {
+  /** Width of the band, mm. */
   bandWidthMm: number;
   /** Width used up at the change of plane. */
   lossMm: number;
@@ -20,8 +21,11 @@ export function lapLeg({ bandWidthMm, lossMm, offCentreMm }: LapLegInput): Outco
 
 /** Readings of one lap along a seam. */
 export interface LapVerdictInput {
+  /** Length of the seam, mm. */
   lengthMm: number;
+  /** The least lap, mm. */
   limitMm: number;
+  /** Laps with their places, mm. */
   readings: { atMm: number; lapMm: number }[];
   /** A reading speaks for this many mm to each side. */
   speaksForMm: number;
@@ -37,6 +41,7 @@ export interface LapVerdictInput {
 
 /** How a lap stands. */
 export interface LapVerdict {
+  /** A pass needs the whole pattern. */
   verdict: 'pass' | 'fail' | 'undecided';
   /** Lowest reading, mm; null without one. */
   lowestMm: number | null;
@@ -66,6 +71,7 @@ export function spotsRead(ats: readonly number[]): number {
 /** As many spots as are found on a seam of this length wherever the first of them lie: one, and one more for each 150 mm. */
 const spotsPossible = (lengthMm: number): number => Math.floor(lengthMm / (3 * ONE_SPOT_MM)) + 1;
 
+/** The widest gap between two readings, mm; null for fewer than two. */
 function widestGap(ats: readonly number[]): { from: number; to: number } | null {
   let widest: { from: number; to: number } | null = null;
   for (let i = 0; i + 1 < ats.length; i += 1) {
@@ -75,6 +81,7 @@ function widestGap(ats: readonly number[]): { from: number; to: number } | null 
   return widest;
 }
 
+/** Where the pattern asks for the next reading, mm; null where it asks for none. */
 function nextByPattern(input: LapVerdictInput, ats: readonly number[]): number | null {
   const { lengthMm, endWithinMm, gapAtMostMm, readingsAtLeast } = input;
   const end = endWithinMm ?? input.speaksForMm;
@@ -103,6 +110,7 @@ function widestFree(ats: readonly number[], lengthMm: number): number {
   return choices.reduce((a, b) => (b.room > a.room + SLACK_MM ? b : a)).at;
 }
 
+/** The middle of the widest stretch that no reading speaks for, mm. */
 function nextUnspoken(spoken: readonly Stretch[], input: LapVerdictInput): number | null {
   const [first] = subtract([{ fromMm: 0, toMm: input.lengthMm }], spoken);
   return first ? Math.min(first.fromMm + input.speaksForMm, (first.fromMm + first.toMm) / 2) : null;

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { done, type Outcome } from '../outcome/outcome';
 import { anyMm, filmUm, positiveMm } from '../units/bounded';
 
+/** Where a layer lies on a plane, mm. */
 const Rect = z.object({
   xMm: anyMm,
   yMm: anyMm,
@@ -10,19 +11,25 @@ const Rect = z.object({
 });
 /** A layer on an unfolded face. What is of the kind `mortar` adds height and is no layer of its own. */
 const Layer = z.object({ kind: z.string().min(1).max(60), thicknessUm: filmUm, rect: Rect });
+/** A layer with its thickness. */
 export type Layer = z.infer<typeof Layer>;
 /** Layers by their outlines, in the order they are laid. */
 export const LayerStackInput = z.object({ layers: z.array(Layer).min(1).max(400) });
 
+/** What a layer is called that is not counted as one. */
 const MORTAR = 'mortar';
 
 /** A cell that the edges of all layers cut out, with what lies on it. */
 export interface StackCell {
+  /** A cell in which the stack is the same all over. */
   rect: z.infer<typeof Rect>;
+  /** Layers over each other in it. */
   layers: number;
+  /** How high they build, µm. */
   heightUm: number;
 }
 
+/** Where the stack can change, in order. */
 const edges = (values: readonly number[]): number[] => [...new Set(values)].sort((a, b) => a - b);
 
 /** Every cell between the edges of the layers that something lies on. */
@@ -48,6 +55,7 @@ export function stackCells(layers: readonly Layer[]): StackCell[] {
 
 /** Where layers lie most over each other. */
 export interface LayerStack {
+  /** At the worst place. */
   mostLayers: number;
   /** Height there, µm. */
   highestUm: number;

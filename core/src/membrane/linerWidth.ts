@@ -24,6 +24,7 @@ export const LinerWidthInput = z.object({
 export interface LinerWidth {
   /** Liner needed across and along the roll. */
   acrossMm: number;
+  /** Along the roll, mm. */
   alongMm: number;
   /** Roll to buy, or the widest where none is wide enough. */
   rollMm: number;

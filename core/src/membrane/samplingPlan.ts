@@ -27,8 +27,11 @@ export const samplingConfidence = (readings: number, mostShare: number): number 
 
 /** A place drawn at random on what a check asks. */
 export interface DrawnPlace {
+  /** Id of the seam. */
   element: string;
+  /** Its side; null where both are one. */
   side: string | null;
+  /** Where along it, mm. */
   atMm: number;
 }
 

@@ -12,6 +12,7 @@ export const TROWEL_JOBS = [
 /** What mortar is spread for. */
 export type TrowelJob = (typeof TROWEL_JOBS)[number];
 
+/** An inch, mm. */
 const IN = 25.4;
 
 /** Least and greatest depth of the notch for a job, mm [common practice, no source]; the product's label comes first. */
@@ -27,6 +28,7 @@ const NOTCH_MM: Record<TrowelJob, readonly [number, number]> = {
 };
 /** A tile whose longer side is over this wants a deeper notch, mm: 15 in, large format [ANSI A108.02, value from memory]. */
 const LARGE_TILE_MM = 15 * IN;
+/** What large tiles ask for, mm [common practice, no source]. */
 const LARGE_NOTCH_MM = (3 * IN) / 8;
 
 /** A notch as it is measured against what the job asks. */
@@ -35,6 +37,7 @@ export interface Trowel {
   leastMm: number;
   /** Greatest, mm. */
   mostMm: number;
+  /** Whether the trowel in hand is right. */
   verdict: 'pass' | 'fail';
 }
 

@@ -1,6 +1,7 @@
 import type { z } from 'zod';
 import type { Values } from './outcome';
 
+/** What a schema found. */
 type Issue = z.core.$ZodIssue;
 /** What a value can be at fault with; each has its words in `words/src/errors/reasons.ts`. */
 export type Reason =
@@ -30,19 +31,23 @@ export const FAULTS = [
   'sign-in-letters',
   'time-zone-unknown',
 ] as const;
+/** One of them. */
 type Fault = (typeof FAULTS)[number];
 
+/** How a size is told, by what has it. */
 const SIZES = {
   too_small: { number: 'too-small', string: 'too-short', array: 'too-few' },
   too_big: { number: 'too-large', string: 'too-long', array: 'too-many' },
 } as const;
 
+/** Why something is too small or too large. */
 function sizeOf(issue: Extract<Issue, { code: 'too_small' | 'too_big' }>): { reason: Reason } & Values {
   const words: Record<string, Reason> = SIZES[issue.code];
   const bound = issue.code === 'too_small' ? issue.minimum : issue.maximum;
   return { reason: words[issue.origin] ?? words.number!, bound: Number(bound) };
 }
 
+/** Why something was refused, as a code with its values. */
 function reasonOf(issue: Issue): { reason: Reason } & Values {
   if ((FAULTS as readonly string[]).includes(issue.message)) return { reason: issue.message as Fault };
   switch (issue.code) {

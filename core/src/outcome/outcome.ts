@@ -8,8 +8,11 @@ export type Values = Readonly<Record<string, string | number>>;
  * sentence that stands beside the code in `words/src/errors`: nobody builds one where something is found to be wrong.
  */
 export interface Problem {
+  /** What is wrong, as a code of the one table. */
   code: string;
+  /** Where, as a dotted path; empty for the whole. */
   field: string;
+  /** What fills its sentence. */
   values: Values;
 }
 

@@ -10,6 +10,7 @@ export interface DayEnd {
   work: EntryOf<'work-done'>[];
   /** Of that, stages that nobody has released yet: not signed off before the next day. */
   unseenStages: string[];
+  /** What was released that day. */
   released: Release[];
   /** Looks that are asked for and not given. */
   asked: EntryOf<'look-requested'>[];

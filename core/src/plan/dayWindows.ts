@@ -5,6 +5,7 @@ import type { ShowerState } from '../log/state';
 import { currentStage } from '../proof/shown/seamLine';
 import { floodCheckOf, type Stage } from '../rules/ruleBook';
 
+/** An hour, ms. */
 const MS_PER_HOUR = 3_600_000;
 
 /** What a stretch of the day is for a shower: a crew builds, something cures, water stands, the inspector is waited for. */
@@ -14,14 +15,19 @@ export type WindowKind = (typeof WINDOW_KINDS)[number];
 
 /** A stretch of time in a shower's day, ms since 1970. `toMs` is null while nothing says when it ends. */
 export interface DayWindow {
+  /** What it is a window for. */
   kind: WindowKind;
+  /** Key of the stage. */
   stage: string;
+  /** When it opens, ms since 1970. */
   fromMs: number;
+  /** When it closes, ms since 1970; null while that is not known. */
   toMs: number | null;
 }
 
 /** A shower on the day’s band of hours. */
 export interface ShowerDay {
+  /** In the order of the stages. */
   windows: DayWindow[];
   /** When a flood should be read at the latest, ms since 1970; null when no water stands. */
   readByMs: number | null;
@@ -29,11 +35,13 @@ export interface ShowerDay {
   readyFromMs: number | null;
 }
 
+/** When work on a stage was last told, ms since 1970; null before it. */
 const workMs = (state: ShowerState, stage: string): number | null => {
   const said = (state.stages.get(stage)?.work ?? []).map((e) => Date.parse(e.observedAt));
   return said.length > 0 ? Math.max(...said) : null;
 };
 
+/** When a stage was released, ms since 1970; null while it is not. */
 const releaseMs = (state: ShowerState, stage: string): number | null => {
   const release = state.stages.get(stage)?.release;
   return release ? Date.parse(release.observedAt) : null;
@@ -63,6 +71,7 @@ function waterWindows(state: ShowerState, stage: string): DayWindow[] {
   }));
 }
 
+/** What is open now, stage by stage. */
 function presentWindows(
   state: ShowerState,
   stage: Stage,

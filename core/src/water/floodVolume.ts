@@ -8,6 +8,7 @@ import { anyMm, lengthMm } from '../units/bounded';
 
 /** kg of a litre of cold water, rounded up to the safe side. */
 const KG_PER_L = 1;
+/** A litre, mm³. */
 const MM3_PER_L = 1e6;
 
 const mm = anyMm;

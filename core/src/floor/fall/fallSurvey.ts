@@ -41,6 +41,7 @@ export const FallSurveyInput = z.object({
   seed: place32,
   runs: z.number().int().min(0).max(20_000),
 });
+/** What a survey of falls takes. */
 export type FallSurveyInput = z.input<typeof FallSurveyInput>;
 
 /** The falls of a floor, with how sure they are. */
@@ -66,10 +67,15 @@ export interface FallSurvey {
 
 /** Straight paths from the outline to the rim: each starts between two vertices of the outline. */
 export interface Paths {
+  /** Vertex that each path comes from. */
   from: Int32Array;
+  /** Vertex that each path goes to. */
   to: Int32Array;
+  /** Share of the floor that takes it, 0 to 1. */
   share: Float64Array;
+  /** Its length, mm. */
   pathMm: Float64Array;
+  /** Where each begins. */
   start: PlanPoint[];
   /** 1 where no shot tells how high the path starts. */
   unseen: Uint8Array;
@@ -161,10 +167,15 @@ export function guesses(
   };
 }
 
+/** What the falls are held against. */
 interface Limits {
+  /** Half-width of a shot that holds it 95 times of 100, mm. */
   uncertaintyMm: number;
+  /** The least fall, rise over run. */
   minFall: number;
+  /** The greatest fall, rise over run. */
   maxFall: number;
+  /** How far the instrument itself may be out of level, mm a metre. */
   tiltMmPerM?: number | undefined;
 }
 

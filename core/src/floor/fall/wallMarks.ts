@@ -14,13 +14,17 @@ export interface WallMark {
 export interface MarkedEdge {
   /** Index in the footprint. */
   edge: number;
+  /** Length of the wall, mm. */
   lengthMm: number;
+  /** Marks along it, from its left end. */
   marks: WallMark[];
 }
 
 /** A floor whose walls are to be marked. */
 export interface MarksInput {
+  /** Outline of the floor, mm. */
   footprint: readonly PlanPoint[];
+  /** Middle of the drain, mm. */
   drain: PlanPoint;
   /** rise / run that every path gets at least. */
   minFall: number;

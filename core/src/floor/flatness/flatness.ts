@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { done, type Outcome, refuse } from '../../outcome/outcome';
 import { anyMm, lengthMm, positiveMm } from '../../units/bounded';
 
+/** Readings along a line, mm. */
 const list = z.array(anyMm).min(2).max(20_000);
 /** Heights along one line under a straightedge. */
 export const FlatnessInput = z.object({
@@ -12,6 +13,7 @@ export const FlatnessInput = z.object({
   /** Greatest gap that may be seen under it, mm. */
   limitMm: lengthMm,
 });
+/** A profile and the straightedge that is laid on it. */
 export type FlatnessInput = z.infer<typeof FlatnessInput>;
 
 /** The worst gap, wherever the straightedge is laid. */
@@ -22,22 +24,31 @@ export interface Flatness {
   fromMm: number;
   /** And after it. */
   toMm: number;
+  /** Whether the worst gap is small enough. */
   verdict: 'pass' | 'fail';
 }
 
+/** Heights along a line. */
 interface Profile {
+  /** Along the line, mm. */
   x: readonly number[];
+  /** Height, mm. */
   z: readonly number[];
 }
+/** A point of a profile. */
 interface At {
+  /** Along the line, mm. */
   x: number;
+  /** Height, mm. */
   z: number;
 }
 
 /** Places tried between two that matter, so that a worst one between them is not missed. */
 const BETWEEN = 4;
+/** Sums of doubles, mm. */
 const SLACK = 1e-9;
 
+/** Height of a profile at a place, mm; straight between its points. */
 function heightOn({ x, z }: Profile, at: number): number {
   let [low, high] = [0, x.length - 1];
   while (high - low > 1) {

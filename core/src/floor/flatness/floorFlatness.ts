@@ -7,10 +7,13 @@ const TURNS = 12;
 /** Profiles have no two places nearer than this, mm. */
 const SAME_MM = 0.01;
 
+/** A line across the floor. */
 interface Line {
+  /** A point on it, mm. */
   at: PlanPoint;
   /** Unit direction. */
   ux: number;
+  /** Its direction. */
   uy: number;
 }
 
@@ -40,6 +43,7 @@ export interface FloorGap {
   gapMm: number;
   /** Ends of the straightedge where the gap is worst. */
   from: PlanPoint;
+  /** The other end of the gap, mm. */
   to: PlanPoint;
 }
 

@@ -1,12 +1,16 @@
 import type { PlanPoint } from '../../shower/geometry/point';
 import { ownHeights, type Surface } from '../survey/surface';
 
+/** A litre, mm³. */
 const MM3_PER_L = 1e6;
 
 /** A plane over the floor: height at x = y = 0 and its slopes, rise / run. */
 export interface Plane {
+  /** Height at the origin, mm. */
   zMm: number;
+  /** Rise over run along x. */
   slopeX: number;
+  /** Rise over run along y. */
   slopeY: number;
 }
 
@@ -22,11 +26,13 @@ export interface Levelling {
   levelL: number;
   /** Least filling that makes the floor a plane without grinding, L, and that plane. */
   planeL: number;
+  /** The plane that is aimed at. */
   plane: Plane;
   /** How far each shot lies over (+, grind) or under (-, fill) the plane of best fit, mm. */
   offPlaneMm: number[];
 }
 
+/** Height of a plane at a place, mm. */
 const heightOf = (p: Plane, x: number, y: number): number => p.zMm + p.slopeX * x + p.slopeY * y;
 
 /** Volume between a plane and the surface beneath it, L, over each triangle exactly. */

@@ -12,20 +12,25 @@ export interface FlowLine {
   end: FlowEnd;
 }
 
+/** A drop that is not there after as many triangles goes round in circles. */
 const MOST_STEPS = 400;
 /** A line that leaves a triangle this near to a corner, in shares of its side, leaves through the corner. */
 const AT_CORNER = 1e-6;
 
+/** How each triangle slopes. */
 interface Slopes {
   /** Triangles on the far side of each side, by its two vertices. */
   across: Map<string, number[]>;
+  /** Steepest way down of each. */
   down: { x: number; y: number }[];
   /** Triangles round each vertex. */
   around: number[][];
 }
 
+/** A side by its two corners, the same from both triangles. */
 const sideKey = (a: number, b: number): string => (a < b ? `${a} ${b}` : `${b} ${a}`);
 
+/** Slopes of all triangles. */
 function slopesOf(surface: Surface, z: ArrayLike<number>): Slopes {
   const across = new Map<string, number[]>();
   const { x, y } = surface;
@@ -110,6 +115,7 @@ export function flowLines(
 /** Where a line has come to: within a triangle, or on a vertex. */
 type Stand = { at: PlanPoint; t: number } | { vertex: number };
 
+/** The way of a drop through one triangle. */
 function step(
   surface: Surface,
   z: ArrayLike<number>,
@@ -142,6 +148,7 @@ function step(
   return { vertex: z[left.a]! < z[left.b]! ? left.a : left.b };
 }
 
+/** The way of a drop to where it ends. */
 function trace(
   surface: Surface,
   z: ArrayLike<number>,

@@ -11,8 +11,10 @@ import { makeSpill, networkOf } from './spill';
 export const POND_LIMIT_MM = 25.4 / 16;
 /** Shallower than this is no pond, mm: rounding. */
 const DRY_MM = 1e-6;
+/** A litre, mm³. */
 const MM3_PER_L = 1e6;
 
+/** Heights on a grid. */
 const Grid = z.object({
   spacingMm: z.number().positive().max(10_000),
   /** Rows are y; null is outside. */
@@ -33,6 +35,7 @@ export const PondingInput = z.object({
   drainZMm: anyMm.optional(),
   limitMm: lengthMm.optional(),
 });
+/** A floor as shots or as a grid. */
 export type PondingInput = z.infer<typeof PondingInput>;
 
 /** Water that stays. */
@@ -51,6 +54,7 @@ export interface Pond {
 
 /** All ponds of a floor, deepest first. */
 export interface Ponding {
+  /** Each pool that stays, the largest first. */
   ponds: Pond[];
   /** Depth of the deepest, mm; 0 without one. */
   deepestMm: number;
@@ -86,12 +90,17 @@ function poolsOf(
   return pools;
 }
 
+/** Depth of a pool at its deepest, mm. */
 const deepest = (pool: readonly number[], level: ArrayLike<number>, zMm: ArrayLike<number>): number =>
   pool.reduce((a, b) => (level[b]! - zMm[b]! > level[a]! - zMm[a]! ? b : a));
 
+/** A corner of a triangle with the water over it. */
 interface Wet {
+  /** Place, mm. */
   x: number;
+  /** Place, mm. */
   y: number;
+  /** Water over it, mm; below zero where it is dry. */
   depth: number;
 }
 
@@ -124,6 +133,7 @@ export function outletsOf(surface: Surface, openEdges: readonly number[] = []): 
 
 /** A pond with the pieces of triangles that lie under its water. */
 export interface DrawnPond extends Pond {
+  /** Outlines of the water, mm. */
   wet: PlanPoint[][];
 }
 
@@ -150,6 +160,7 @@ export function pondsOn(surface: Surface, zMm: ArrayLike<number>, outlets: reado
     .sort((a, b) => b.deepestMm - a.deepestMm);
 }
 
+/** Ponds of a floor of triangles. */
 function onSurface(input: PondingInput): Outcome<Pond[]> {
   const { footprint, drain, shots, drainRimMm = DRAIN_DIAMETER_MM / 2 } = input;
   if (!footprint || !drain || !shots) return refuse('ponding-without-floor', 'grid');
@@ -165,6 +176,7 @@ function onSurface(input: PondingInput): Outcome<Pond[]> {
   return done(ponds.map(({ wet: _wet, ...pond }) => pond));
 }
 
+/** Ponds of a floor of cells. */
 function onGrid(
   { spacingMm, zMm }: z.infer<typeof Grid>,
   outlets: NonNullable<PondingInput['outlets']>,

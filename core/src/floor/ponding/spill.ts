@@ -42,7 +42,9 @@ class LowestFirst {
 
 /** Places joined to each other: the neighbours of place i are `list[from[i]]` to `list[from[i + 1] - 1]`. */
 export interface Network {
+  /** Where the neighbours of each vertex begin in the list. */
   from: Int32Array;
+  /** Neighbours, vertex by vertex. */
   list: Int32Array;
 }
 

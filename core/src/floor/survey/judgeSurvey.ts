@@ -22,19 +22,29 @@ export interface SurveyLimits {
 
 /** What a survey says of a floor, on the shots as they are. */
 export interface SurveyJudged {
+  /** The floor as triangles between the shots. */
   surface: Surface;
+  /** Height of each vertex over the datum, mm. */
   z: Float64Array;
+  /** Ways down to the drain. */
   paths: Paths;
+  /** What the falls come to. */
   falls: Omit<FallSurvey, 'probabilityBelow'>;
+  /** Pools that stay. */
   ponds: DrawnPond[];
+  /** Depth of the deepest, mm. */
   deepestMm: number;
+  /** Whether one is too deep. */
   pondVerdict: FallSurvey['verdict'];
   /** The worse of both. */
   verdict: FallSurvey['verdict'];
+  /** Vertices at which water leaves. */
   outlets: number[];
 }
 
+/** From good to bad. */
 const WORST: readonly FallSurvey['verdict'][] = ['pass', 'undecided', 'fail'];
+/** The worse of two verdicts. */
 const worse = (a: FallSurvey['verdict'], b: FallSurvey['verdict']): FallSurvey['verdict'] =>
   WORST.indexOf(a) >= WORST.indexOf(b) ? a : b;
 
@@ -75,7 +85,9 @@ export interface Certainty {
   runs: number;
   /** Shares of guesses at the true heights: least fall under its limit, a pond deeper than its own, either of both. */
   probabilityBelow: number;
+  /** Share of draws in which a pond is too deep. */
   probabilityPond: number;
+  /** Share of draws in which anything is wrong. */
   probabilityEither: number;
 }
 

@@ -7,6 +7,7 @@ import { anyMm } from '../../units/bounded';
 
 /** A height of the floor at a place, mm; up is positive. */
 export const Shot = z.object({ xMm: anyMm, yMm: anyMm, zMm: anyMm });
+/** A place of the rod with its height. */
 export type Shot = z.infer<typeof Shot>;
 
 /** Shots nearer to each other than this are the same place, mm. */
@@ -18,14 +19,19 @@ const SAME_HEIGHT_MM = 0.01;
 
 /** Where shots were taken: the floor's outline and its drain, whose rim is a circle of this radius, mm; 0 where there is none yet. */
 export interface SurveyedFloor {
+  /** Outline of the floor, mm. */
   footprint: readonly PlanPoint[];
+  /** Middle of the drain, mm. */
   drain: PlanPoint;
+  /** Radius of the rim of the drain, mm. */
   drainRimMm: number;
   /** Outline of a channel, where the drain is one; it stands instead of the circle. */
   rim?: readonly PlanPoint[] | undefined;
 }
 
+/** A length for a sentence. */
 const inch = (mm: number): string => `${Math.round((mm / 25.4) * 10) / 10} in`;
+/** Where a shot is, for a sentence. */
 const placeOf = (s: Shot): string => `${inch(s.xMm)} across, ${inch(s.yMm)} deep`;
 
 /** Whether points lie on one line, within a thousandth of their spread. */
@@ -42,6 +48,7 @@ function onOneLine(shots: readonly Shot[]): boolean {
   return spread === 0 || xx * yy - xy * xy < 1e-6 * spread * spread;
 }
 
+/** Refuses two shots at one place: which of them would count? */
 function twiceAtOnePlace(shots: readonly Shot[]): Outcome<null> {
   for (const [i, a] of shots.entries())
     for (const [j, b] of shots.entries()) {

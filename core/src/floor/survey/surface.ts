@@ -17,11 +17,14 @@ const BEHIND_DRAIN_MM = 203.2;
 export const ON_EDGE_MM = 1;
 /** A triangle smaller than this is a line, mm². */
 export const FLAT_MM2 = 1e-3;
+/** Triangles are turned round at most so often until none wants it. */
 const MOST_ROUNDS = 12;
 
 /** A vertex that stands on an edge of the footprint. */
 export interface EdgeVertex {
+  /** Which vertex. */
   vertex: number;
+  /** Which side of the outline. */
   edge: number;
   /** mm from the edge's first corner. */
   alongMm: number;
@@ -32,14 +35,19 @@ export interface EdgeVertex {
  * are sums of the shots' heights, so that the same surface serves every guess at them.
  */
 export interface Surface {
+  /** The floor that is shot. */
   floor: SurveyedFloor;
+  /** The shots that count. */
   shots: Shot[];
   /** Vertices: first the shots, then the rim, then the outline. */
   x: Float64Array;
+  /** Place of each vertex, mm. */
   y: Float64Array;
+  /** Vertices on the rim of the drain. */
   rim: { from: number; count: number };
   /** From the first of these vertices on, heights are sums of shots and rim. */
   derived: { from: number; weights: Weights[] };
+  /** Corners of each, by their vertices. */
   triangles: [number, number, number][];
   /** Vertices joined by a side of a triangle, for each vertex. */
   neighbours: number[][];
@@ -47,9 +55,13 @@ export interface Surface {
   outline: EdgeVertex[];
 }
 
+/** What the triangles stand on. */
 interface Vertices {
+  /** Places, mm. */
   points: PlanPoint[];
+  /** The first on the rim. */
   rimFrom: number;
+  /** The first whose height comes from others. */
   derivedFrom: number;
 }
 
@@ -80,8 +92,11 @@ export function toRimMm({ drain, drainRimMm, rim }: SurveyedFloor, p: PlanPoint)
 
 /** A floor with what stands on it, for the heights of its outline. */
 export interface Shots {
+  /** The floor that is shot. */
   floor: SurveyedFloor;
+  /** The shots that count. */
   shots: readonly Shot[];
+  /** Vertices on the rim of the drain. */
   rim: readonly PlanPoint[];
 }
 

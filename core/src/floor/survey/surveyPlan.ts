@@ -41,6 +41,7 @@ export function surveyPlan(floor: SurveyedFloor, spacingMm: number): PlanPoint[]
   return [...kept, ...missing];
 }
 
+/** How far two places are apart, mm. */
 const apart = (a: PlanPoint, b: PlanPoint): number => Math.hypot(a.xMm - b.xMm, a.yMm - b.yMm);
 
 /** The next place of a plan that no shot stands at, or null when all are done. */

@@ -3,6 +3,7 @@ import type { PlanPoint } from '../../shower/geometry/point';
 /** A height as a sum of heights of shots and of the rim: index of the vertex → its weight. */
 export type Weights = readonly (readonly [vertex: number, weight: number])[];
 
+/** A height between shots rests on as many at least. */
 const FEWEST = 4;
 /** Shots this near weigh alike, mm: what is under the rod's foot has no finer place. */
 export const NEAR_MM = 20;

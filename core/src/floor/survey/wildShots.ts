@@ -3,6 +3,7 @@ import { heightWeights } from './weights';
 
 /** A shot this far off its neighbours is asked about, mm at least and in multiples of what is usual here [common practice, no source]. */
 const LEAST_MM = 8;
+/** A shot that lies further off than so many times the usual is wild [common practice, no source]. */
 const TIMES = 6;
 
 /** A shot that its neighbours do not bear out: a misreading, or a lump. */
@@ -13,6 +14,7 @@ export interface WildShot {
   offMm: number;
 }
 
+/** The middle one of some values. */
 const median = (list: readonly number[]): number => [...list].sort((a, b) => a - b)[Math.floor(list.length / 2)] ?? 0;
 
 /** Shots that lie far off the plane through those round them: asked about, never dropped. Worst first. */

@@ -9,6 +9,7 @@ import { areaM2, volumeL } from '../../units/bounded';
 const UM_PER_L_M2 = 1000;
 /** A volume share of solids over this is a percent typed for a share. */
 const share = z.number().positive().max(1, 'a share of 1 is 100 %; write 55 % as 0.55');
+/** Share that stays on roller, tray and in the bucket. */
 const loss = z.number().min(0).max(0.9).optional();
 /** Water (or thinner) added, as a share of the product's own volume. */
 const thinning = z.number().min(0).max(10).optional();

@@ -2,8 +2,11 @@ import { z } from 'zod';
 import { DRY_GAUGES } from './filmSpots';
 import { FILM_ZONES } from './filmZones';
 
+/** A thickness, µm. */
 const um = z.number().min(0).max(20_000);
+/** A zone that is coated. */
 const zone = z.enum(FILM_ZONES);
+/** The number of a coat, from 1. */
 const coat = z.number().int().min(1).max(20);
 
 /** What was read of a liquid film: a coat out of its bucket, a wet gauge, a dry spot. Films in µm, volumes in L. */

@@ -4,6 +4,7 @@ import { filmUm } from '../../units/bounded';
 
 /** A spot may lie this far under the least and over the greatest film while the mean holds [SSPC-PA 2, value from memory]. */
 const SPOT_LEAST = 0.8;
+/** A spot thicker than so many times the greatest is too thick. */
 const SPOT_MOST = 1.2;
 /** Spots on 100 ft² [SSPC-PA 2, value from memory]. */
 export const SPOTS_PER_100_FT2 = 5;
@@ -24,9 +25,11 @@ export const FilmSpotsInput = z.object({
 
 /** How spots stand against their limits. */
 export interface FilmSpots {
+  /** Whether the spots are thick enough. */
   verdict: 'pass' | 'fail';
   /** Which limit the mean or a spot lies beyond; both where some are thin and some thick. */
   tooThin: boolean;
+  /** One of them is thicker than it may be. */
   tooThick: boolean;
   /** Mean of all, µm. */
   meanUm: number;

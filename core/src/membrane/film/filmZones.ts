@@ -20,6 +20,7 @@ export type FilmZone = (typeof FILM_ZONES)[number];
 
 /** Width of the strip beside an inside change of plane that counts as the corner, mm to each side [common practice, no source]. */
 const CORNER_STRIP_MM = 50;
+/** Seams whose corners are coated on their own. */
 const CORNER_SEAMS: readonly string[] = ['floor-wall', 'wall-wall-inside', 'bench-wall', 'bench-floor', 'niche-edge'];
 
 /** The part that a zone belongs to, so that in a shower of two methods each has its own. */
@@ -57,6 +58,7 @@ export function belowHeight(loop: readonly Point3[], heightMm: number): Point3[]
   return out;
 }
 
+/** Area of a flat loop, mm². */
 function areaOf(loop: readonly Point3[]): number {
   if (loop.length < 3) return 0;
   const n = loopVector(loop);
@@ -69,6 +71,7 @@ function areaBelow(face: ShowerModel['faces'][number], heightMm: number): number
   return areaOf(belowHeight(face.loop, heightMm)) - rings;
 }
 
+/** Its lowest height, mm. */
 const lowest = (loop: readonly Point3[]): number => Math.min(...loop.map((p) => p[2]));
 
 /**

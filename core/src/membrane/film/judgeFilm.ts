@@ -7,14 +7,19 @@ import { judgeWet } from './wetGauge';
 
 /** Films that a label asks for, µm; null where nobody entered them. */
 export interface FilmLimits {
+  /** Least dry film, µm; null where the label was not entered. */
   dryLeastUm: number | null;
+  /** Greatest dry film, µm. */
   dryMostUm: number | null;
+  /** Least wet film of one coat, µm. */
   wetLeastUm: number | null;
+  /** Greatest wet film of one coat, µm. */
   wetMostUm: number | null;
   /** Volume solids as a share. */
   solids: number | null;
   /** Share that stays on roller and tray. */
   lossShare: number;
+  /** Hours between two coats. */
   recoatHours: number | null;
 }
 
@@ -36,6 +41,7 @@ export const FILM_REASONS = [
 ] as const;
 /** One of them. */
 export type FilmReason = (typeof FILM_REASONS)[number];
+/** Reasons that fail; all others leave it undecided. */
 const FAILS: readonly FilmReason[] = [
   'coats-missing',
   'bucket-thin',
@@ -52,31 +58,45 @@ export type FilmVerdict = 'pass' | 'fail' | 'undecided' | 'unseen';
 
 /** What is known of one zone. Films µm, areas m², volumes L. */
 export interface ZoneFilm {
+  /** Which zone. */
   zone: FilmZone;
+  /** Its area, m². */
   areaM2: number;
+  /** Coats that it needs. */
   coatsNeeded: number;
   /** Numbers of the coats that are on. */
   coats: number[];
+  /** What went on it, L. */
   volumeL: number;
+  /** What that makes on average, wet, µm; null before a coat. */
   meanWetUm: number | null;
+  /** The same dry, µm; null where the solids are not known. */
   meanDryUm: number | null;
   /** Product that its mean film lacks of the least; 0 where it has it. */
   missingL: number;
   /** Worst wet gauge reading: the thinnest. */
   thinnestWet: { wettedUm: number; nextUm: number; coat: number } | null;
+  /** What the dry spots come to; null without any. */
   spots: FilmSpots | null;
+  /** Spots so far. */
   spotsTaken: number;
+  /** Spots that its area asks for. */
   spotsWanted: number;
+  /** When the last coat went on, ms since 1970; null before one. */
   lastCoatAtMs: number | null;
   /** When the next coat may go on, ms since 1970; null without a coat or a label. */
   nextCoatAtMs: number | null;
+  /** How it comes out. */
   verdict: FilmVerdict;
+  /** Why. */
   reasons: FilmReason[];
 }
 
 /** A film as a whole. */
 export interface FilmJudged {
+  /** How it comes out. */
   verdict: FilmVerdict;
+  /** Zone by zone. */
   zones: ZoneFilm[];
   /** The zone whose mean film is least against its limit, where a bucket was read. */
   thinnest: FilmZone | null;
@@ -84,9 +104,12 @@ export interface FilmJudged {
   missingL: number;
 }
 
+/** An hour, ms. */
 const HOUR_MS = 3_600_000;
+/** Sums of doubles, µm. */
 const SLACK_UM = 0.05;
 
+/** When a coat went on, ms since 1970. */
 const atMs = (c: CoatRecord): number => Date.parse(c.doneAt);
 
 /** A coat's share of one zone, L: by area where one bucket did several. */
@@ -105,14 +128,19 @@ function tooSoon(coats: readonly CoatRecord[], recoatHours: number | null): bool
   });
 }
 
+/** What went on a zone. */
 interface Films {
+  /** What that makes on average, wet, µm; null before a coat. */
   meanWetUm: number | null;
+  /** The same dry, µm; null where the solids are not known. */
   meanDryUm: number | null;
+  /** What went on it, L. */
   volumeL: number;
   /** Of each bucket, the mean wet film that it makes here. */
   coatsUm: number[];
 }
 
+/** What the coats of a zone come to. */
 function filmsOf(
   coats: readonly CoatRecord[],
   zone: FilmZone,
@@ -136,6 +164,7 @@ function filmsOf(
   return { meanWetUm: wet, meanDryUm: limits.solids === null ? null : dry, volumeL, coatsUm };
 }
 
+/** What the wet gauge says against it. */
 function gaugeReasons(records: readonly FilmRecord[], zone: FilmZone, limits: FilmLimits): FilmReason[] {
   const wet = records.filter((r) => r.of === 'wet' && r.zone === zone) as Extract<FilmRecord, { of: 'wet' }>[];
   const found = wet.map((r) => judgeWet(r, { leastUm: limits.wetLeastUm, mostUm: limits.wetMostUm }));
@@ -146,6 +175,7 @@ function gaugeReasons(records: readonly FilmRecord[], zone: FilmZone, limits: Fi
   return out;
 }
 
+/** The thinnest wet reading of the last coat. */
 function thinnestWetOf(records: readonly FilmRecord[], zone: FilmZone): ZoneFilm['thinnestWet'] {
   const wet = records.flatMap((r) => (r.of === 'wet' && r.zone === zone ? [r] : []));
   if (wet.length === 0) return null;
@@ -168,11 +198,13 @@ function wasGauged(records: readonly FilmRecord[], zone: FilmZone, coats: readon
   return records.some((r) => r.of === 'dry' && r.zone === zone) || coats.every((coat) => wet.has(coat));
 }
 
+/** What the dry spots say against it. */
 function spotReasons(spots: FilmSpots | null): FilmReason[] {
   if (!spots) return [];
   return [...(spots.tooThin ? ['spots-thin' as const] : []), ...(spots.tooThick ? ['spots-thick' as const] : [])];
 }
 
+/** One zone. */
 function judgeZone(
   { zone, coats: coatsNeeded }: { zone: FilmZone; coats: number },
   areas: ReadonlyMap<FilmZone, number>,
@@ -227,6 +259,7 @@ function judgeZone(
   };
 }
 
+/** What some reasons come to. */
 function verdictOf(reasons: readonly FilmReason[], nothing: boolean, isCorner: boolean): FilmVerdict {
   if (nothing) return isCorner ? 'pass' : 'unseen';
   if (reasons.some((r) => FAILS.includes(r))) return 'fail';

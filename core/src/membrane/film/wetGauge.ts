@@ -8,7 +8,9 @@ export const UM_PER_MIL = MM_PER_INCH;
 
 /** A wet film as a notch gauge shows it: between the last tooth that was wetted and the next, µm [ASTM D4414]. */
 export interface WetInterval {
+  /** The deepest tooth that was wet, µm. */
   wettedUm: number;
+  /** The next one, which stayed dry, µm. */
   nextUm: number;
 }
 

@@ -64,6 +64,7 @@ export function addDefectFound(state: ShowerState, e: EntryOf<'defect-found'>, w
   });
 }
 
+/** Given to a crew, or sent back to it. */
 function assign(state: ShowerState, defect: Defect, e: EntryOf<'defect-assigned'>): void {
   const { crewId, dueAt, words = '', again = false } = e.body;
   const dueAtMs = dueAt === undefined ? null : Date.parse(dueAt);
@@ -140,6 +141,7 @@ export function mayClose(state: ShowerState, defect: Defect, isManager: boolean)
   return isManager || defect.severity !== 'stop' || seenSince(state, defect);
 }
 
+/** Closed, with the two answers. */
 function close(state: ShowerState, defect: Defect, e: EntryOf<'defect-closed'>): void {
   if (!mayClose(state, defect, byManager(e))) {
     state.orphans.push({ entry: e.id, why: 'not-allowed' });

@@ -19,6 +19,7 @@ const ON_ELEMENT_MM = 1;
 /** What a model has to look at, by id. */
 export type Elements = Pick<ShowerState, 'seamById' | 'elementIds' | 'sizes'>;
 
+/** How large a face is. */
 function faceSize({ loop, areaMm2 }: ShowerModel['faces'][number]): ElementSize {
   const span = (i: 0 | 1 | 2) => Math.max(...loop.map((p) => p[i])) - Math.min(...loop.map((p) => p[i]));
   const [x, y, z] = [span(0), span(1), span(2)];
@@ -27,6 +28,7 @@ function faceSize({ loop, areaMm2 }: ShowerModel['faces'][number]): ElementSize 
     : { of: 'face', widthMm: x, heightMm: y, areaMm2 };
 }
 
+/** How large every element is. */
 function sizesOf(model: ShowerModel): Map<string, ElementSize> {
   const { drain, penetrations } = model.geometry;
   const sizes = new Map<string, ElementSize>(model.faces.map((f) => [f.id, faceSize(f)]));
@@ -71,6 +73,7 @@ export function fitAgain(state: ShowerState, evidence: Evidence): void {
   if (seam) evidence.stretch = stretchOn(seam, evidence.place) ?? evidence.stretch;
 }
 
+/** Keeps a piece of evidence with its element. */
 function addEvidence(state: ShowerState, evidence: Evidence): void {
   const list = state.evidence.get(evidence.element);
   if (list) list.push(evidence);
@@ -86,13 +89,16 @@ function sizeThen(state: ShowerState, e: Entry, element: string): ElementSize | 
   return (then ? elementsOfDrawing(then).sizes : state.sizes).get(element) ?? null;
 }
 
+/** Elements by their drawing. */
 const remembered = new WeakMap<ShowerModel, Elements>();
+/** All elements of a drawing. */
 function elementsOfDrawing(model: ShowerModel): Elements {
   const known = remembered.get(model) ?? elementsOf(model);
   remembered.set(model, known);
   return known;
 }
 
+/** True for a look that only a manager can make count. */
 function waitsForManager(state: ShowerState, e: EntryOf<'look'>, check: string): boolean {
   if (e.body.answer !== 'not-applicable' || byManager(e)) return false;
   const rule = checkIn(state, e.body.stage, check);
@@ -101,6 +107,7 @@ function waitsForManager(state: ShowerState, e: EntryOf<'look'>, check: string):
   return model !== undefined && new Set(e.body.places.map((p) => thingOf(model, p.element))).size > 1;
 }
 
+/** A piece of evidence, as it is judged. */
 function evidenceOf(
   state: ShowerState,
   e: EntryOf<'look'> | EntryOf<'reading'>,
@@ -151,6 +158,7 @@ function liesBeside(state: ShowerState, place: Place, atMm: number | null): bool
   return atMm === null ? stretchOn({ lengthMm }, place) === null : atMm > lengthMm;
 }
 
+/** A check by its id; null where the rules have none. */
 function checkIn(state: ShowerState, stageKey: string, checkId: string) {
   const stage = state.rules && findStage(state.rules.method, stageKey);
   return stage ? findCheck(stage, checkId) : null;

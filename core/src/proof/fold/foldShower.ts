@@ -23,6 +23,7 @@ import { begin, stageOf, takeReleaseBack } from './stageState';
 /** A version of a rule book; null where it is not known here. */
 export type FindRuleBook = (id: string, version: number) => RuleBook | null;
 
+/** A shower of which nothing is known. */
 function emptyState(arrivals: Arrivals): ShowerState {
   return {
     created: null,
@@ -67,6 +68,7 @@ function refreshRequirements(state: ShowerState): void {
   rules.method = asked?.method ?? combineMethods(rules.book, rules.pinned, []) ?? rules.method;
 }
 
+/** Another drawing: what was proved of what changed is looked at again. */
 function setGeometry(state: ShowerState, e: EntryOf<'geometry-set'>): void {
   const model = modelOf(e.body.geometry);
   if (!model.ok) {

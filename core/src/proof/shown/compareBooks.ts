@@ -7,6 +7,7 @@ import { findMethod, type Method, type RuleBook } from '../../rules/ruleBook';
 /** One check that two books ask differently. `before` or `after` is null where only one of them has it. */
 export interface CheckDifference {
   method: string;
+  /** Key of the stage. */
   stage: string;
   stageLabel: string;
   before: Check | null;

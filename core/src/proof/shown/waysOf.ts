@@ -8,6 +8,7 @@ import type { Effect } from '../../rules/ruleBook';
 /** How one question that the trade disagrees on stands on a shower. */
 export interface Way {
   id: string;
+  /** Key of the stage. */
   stage: string;
   question: string;
   position: string;

@@ -7,6 +7,7 @@ export const SAME_BASIN_MM = 25;
 /** What holds the water below a line: wetted length of each seam, heights, the drain, openings in the water. */
 interface Basin {
   seams: Map<string, { wetMm: number; lowMm: number }>;
+  /** Middle of the drain, mm. */
   drain: readonly number[];
   openings: Set<string>;
   floorMm2: number;

@@ -12,6 +12,7 @@ import { openDefect } from '../fold/foldDefects';
 import { begin, takeReleaseBack } from '../fold/stageState';
 import { judgedReadings } from './rememberedFloods';
 
+/** An hour, ms. */
 const MS_PER_HOUR = 3_600_000;
 /** The full step of a mark on tape, a sixteenth of an inch [common practice, no source]. */
 export const MARK_STEP_MM = 25.4 / 16;

@@ -26,6 +26,7 @@ export interface ShowerModel {
   seams: Seam[];
   corners: Corner[];
   penetrations: PenetrationElement[];
+  /** Middle of the drain, mm. */
   drain: { id: string; point: Point3; diameterMm: number };
   totals: {
     seamMm: number;

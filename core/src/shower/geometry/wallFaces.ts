@@ -42,6 +42,7 @@ function wallLoop(g: ShowerGeometry, i: number): Point3[] {
 /** What stands against a wall and hides a part of it, with the name for what is left below it. */
 export interface Contact {
   edge: number;
+  /** Name of who said it. */
   by: string;
   loop: Point3[];
 }
