@@ -3,7 +3,9 @@ import type { FilmRecord } from '@careful-seam/core/membrane/film/filmRecords';
 import { simulatedAir } from '@careful-seam/instruments/thermoHygrometer';
 import { type DemoWriter, passStage, placeOf, release, workDone } from './writer';
 
+/** A thousandth of an inch, µm. */
 const MIL_UM = 25.4;
+/** An hour, ms. */
 const HOUR_MS = 3_600_000;
 
 /** A film record as the inspector writes it down. */

@@ -9,10 +9,14 @@ import {
 import { begin, climb, type DemoJob } from './demoShowers';
 import { type DemoWriter, demoWriter, passStage, release } from './writer';
 
+/** An hour, ms. */
 const HOUR_MS = 3_600_000;
+/** Water over the rim of the drain, mm: 3 in. */
 const FILL_MM = 76.2;
+/** What a tape reads to, mm. */
 const SIXTEENTH_MM = 25.4 / 16;
 
+/** A test as most are: a day, a logger, a pan beside it. */
 const usual = {
   method: 'logger' as const,
   everyHours: 1 / 6,
@@ -36,6 +40,7 @@ export const refilledLogger = (): LoggerRow[] =>
     refills: [{ atHours: 13.1, byMm: 12.7 }],
   });
 
+/** A logger file as most write it. */
 const plain: LoggerFile = {
   separator: ',',
   decimalComma: false,
@@ -44,6 +49,7 @@ const plain: LoggerFile = {
   preamble: [],
   elapsed: 'min',
 };
+/** One with commas, semicolons and days before months. */
 const continental: LoggerFile = {
   separator: ';',
   decimalComma: true,
@@ -59,6 +65,7 @@ export const LOGGER_FILES: Record<string, () => string> = {
   'b9-logger.csv': () => loggerFile(refilledLogger(), continental),
 };
 
+/** Fills a shower and begins its test. */
 function fill(w: DemoWriter, atMs: number, method: 'marks' | 'logger'): void {
   const check = floodCheckOf(w.state().rules!.method)!.check;
   const resolutionMm = method === 'marks' ? SIXTEENTH_MM : 0.1;
@@ -77,11 +84,13 @@ function fill(w: DemoWriter, atMs: number, method: 'marks' | 'logger'): void {
       w.write('inspector', 'moisture-look', { where: id, found: false, answer: 'dry', moment });
 }
 
+/** Reads water and pan by hand. */
 function markBoth(w: DemoWriter): void {
   w.write('inspector', 'flood-reading', { levelMm: FILL_MM, instrument: 'mark', of: 'water', typed: '0' });
   w.write('inspector', 'flood-reading', { levelMm: 0, instrument: 'mark', of: 'pan', typed: '0' });
 }
 
+/** Takes a logger file in, as its screen would. */
 function takeIn(w: DemoWriter, rows: readonly LoggerRow[]): void {
   const startAt = w.state().flood!.startedAt;
   const entry = (of: 'water' | 'pan', levels: number[]) => ({

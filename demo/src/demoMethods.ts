@@ -8,33 +8,56 @@ import { coatThinly } from './demoFilm';
 import { demoRuleBook } from './demoRuleBook';
 import { type DemoWriter, demoWriter, passStage, release, workDone } from './writer';
 
+/** An inch, mm. */
 const IN = 25.4;
+/** Namespace of its ids: the same in each demo. */
 const IDS = '5b0f6a52-7f0e-4b53-9b8e-0d3f1c9f7a10';
 
 /** A shower of the demo by its sizes in inches: what a person would put on a sketch. */
 interface Sketch {
+  /** What it is called on site. */
   name: string;
+  /** The job that it belongs to. */
   job: string;
+  /** The crew that builds it. */
   crew: 'heron' | 'otter' | 'wren';
+  /** The room by its shape. */
   shape: RoomShape;
+  /** Along the front, in. */
   widthIn: number;
+  /** From front to back, in. */
   depthIn: number;
+  /** Of an L or a neo-angle, in. */
   firstIn?: number;
+  /** Of an L or a neo-angle, in. */
   secondIn?: number;
+  /** Height of its walls, in. */
   wallIn: number;
+  /** From the left and from the front, in. */
   drainIn: [number, number];
+  /** A line instead of a round one. */
   lineDrain?: boolean;
+  /** What its sides are, where they are not what the shape says. */
   kinds?: Record<string, Edge['kind']>;
+  /** Membrane outside of a shower without a curb, in. */
   outsideIn?: number;
+  /** Old tile stays above the walls. */
   keptAbove?: boolean;
+  /** With their heights over the floor, in. */
   niches?: { wall: string; alongIn: number; sillIn: number; shelfIn?: number }[];
+  /** With its height over the floor, in. */
   bench?: { wall: string; alongIn?: number; widthIn: number; depthIn: number; topIn: number; underIn?: number };
+  /** Sealed too. */
   ceiling?: 'flat';
+  /** The method of each part. */
   rules: Pinned;
 }
 
+/** A usual curb, in. */
 const CURB_IN = { high: 6, wide: 4.5 };
+/** A usual half wall, in. */
 const HALF_WALL_IN = { high: 42, thick: 4.5 };
+/** A usual niche, in. */
 const NICHE_IN = { wide: 12, high: 14, deep: 3.5, shelf: 0.75 };
 
 /** One for each method and each way of building, and one where two methods meet. */

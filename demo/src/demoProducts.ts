@@ -1,6 +1,8 @@
 import { ProductLine } from '@careful-seam/core/rules/productLine';
 
+/** A thousandth of an inch, µm. */
 const MIL_UM = 25.4;
+/** Where its figures were read, as a firm would note it. */
 const label = { readFrom: 'label on the pail, March 2026', ownPartsOnly: false };
 
 /** Products of the demo firm with what their labels say. Names, makers and figures are invented. */

@@ -1,71 +1,29 @@
-import { FALL_RESERVE_MM, fallDesign, MAX_FALL, MIN_FALL } from '@careful-seam/core/floor/fall/fallDesign';
 import { sha256Hex } from '@careful-seam/core/log/chain';
 import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
-import type { Edge, ShowerGeometry } from '@careful-seam/core/shower/geometry/showerGeometry';
 import { drawSeamPicture } from '@careful-seam/instruments/simulatedCamera';
-import { v5 } from 'uuid';
 import { demoRuleBook } from './demoRuleBook';
+import { dimensions, IN, type Size } from './demoSizes';
 import { shootBirdbath } from './demoSurvey';
 import { type DemoWriter, demoWriter, passStage, placeOf, release, workDone } from './writer';
 
-const IN = 25.4;
-const EDGE_IDS = '7f0d3f0a-54f7-4f1c-9c1c-3b8f6f2f9a77';
+/** Stages from the base to the water, in their order. */
 const STAGES = ['base', 'boards', 'penetrations', 'curb', 'membrane', 'drain-tie-in'];
 
-interface Size {
-  name: string;
-  widthIn: number;
-  depthIn: number;
-  drainIn: [number, number];
-  corner?: boolean;
-}
-
-/** Plan: x to the right, y to the back; the front edge is the curb; a corner shower is open on the right too. */
-function dimensions({ name, widthIn, depthIn, drainIn, corner }: Size): ShowerGeometry {
-  const id = (part: string) => v5(`${name} ${part}`, EDGE_IDS);
-  const footprint = [
-    [0, 0],
-    [widthIn, 0],
-    [widthIn, depthIn],
-    [0, depthIn],
-  ].map(([x, y]) => ({ xMm: x! * IN, yMm: y! * IN }));
-  const drain = { xMm: drainIn[0] * IN, yMm: drainIn[1] * IN };
-  const fall = fallDesign({ footprint, drain, minFall: MIN_FALL, maxFall: MAX_FALL, reserveMm: FALL_RESERVE_MM });
-  const curb = (part: string): Edge => ({ kind: 'curb', id: id(part), heightMm: 6 * IN, widthMm: 4.5 * IN });
-  const wall = (part: string): Edge => ({
-    kind: 'wall',
-    id: id(part),
-    heightMm: 96 * IN,
-    boardJoints: [{ id: id(`${part} joint`), run: 'level', atMm: 48 * IN }],
-    sheetLaps: [{ id: id(`${part} lap`), run: 'level', atMm: 39 * IN }],
-  });
-  return {
-    footprint,
-    edges: [curb('front'), corner ? curb('right') : wall('right'), wall('back'), wall('left')],
-    drain: { kind: 'point', id: id('drain'), ...drain },
-    perimeterRiseMm: fall.ok ? fall.value.riseMm + fall.value.reserveThatFitsMm : 0,
-    penetrations: [
-      { id: id('valve'), kind: 'valve', edge: 3, alongMm: (depthIn / 2) * IN, heightMm: 44 * IN, diameterMm: 5 * IN },
-      {
-        id: id('arm'),
-        kind: 'shower-arm',
-        edge: 3,
-        alongMm: (depthIn / 2) * IN,
-        heightMm: 78 * IN,
-        diameterMm: 1.5 * IN,
-      },
-    ],
-  };
-}
-
+/** A shower of the demo. */
 export interface DemoJob {
+  /** What it is called on site. */
   name: string;
+  /** The job that it belongs to. */
   job: string;
+  /** The crew that builds it. */
   crew: 'heron' | 'otter' | 'wren';
+  /** From a few lengths. */
   size: Omit<Size, 'name'>;
+  /** The method; a bonded sheet without it. */
   method?: string;
 }
 
+/** Draws a shower and pins its rules. */
 export function begin(w: DemoWriter, { name, job, crew, size, method = 'bonded-sheet' }: DemoJob): void {
   w.write('inspector', 'shower-created', { name, job, crewId: `crew-${crew}`, timeZone: 'America/Chicago' });
   w.write('inspector', 'geometry-set', { version: 1, geometry: dimensions({ name, ...size }) });
@@ -73,6 +31,7 @@ export function begin(w: DemoWriter, { name, job, crew, size, method = 'bonded-s
   w.write('inspector', 'rules-pinned', { ruleBook: book.id, version: book.version, method, beginsAt: 'base' });
 }
 
+/** Builds and releases it up to a stage. */
 export function climb(w: DemoWriter, crew: DemoJob['crew'], upTo: string, day: string): void {
   for (const stage of STAGES.slice(0, STAGES.indexOf(upTo))) {
     workDone(w, crew, stage, day);
@@ -85,6 +44,7 @@ export function climb(w: DemoWriter, crew: DemoJob['crew'], upTo: string, day: s
   w.wait(30);
 }
 
+/** The foot of its back wall. */
 const footOfBack = (w: DemoWriter): string =>
   w
     .state()
@@ -135,6 +95,7 @@ async function shortLap(w: DemoWriter): Promise<{ reading: string; element: stri
   return { reading, element };
 }
 
+/** A short lap that was cut out and made again. */
 function redoLap(w: DemoWriter, reading: string, element: string): void {
   w.wait(60);
   const stretch = { fromMm: 10 * IN, toMm: 18 * IN };
@@ -168,6 +129,7 @@ function redoLap(w: DemoWriter, reading: string, element: string): void {
   w.write('inspector', 'defect-closed', { defect: reading });
 }
 
+/** The day after one. */
 const dayAfter = (day: string): string => new Date(Date.parse(day) + 86_400_000).toISOString().slice(0, 10);
 
 /** A corner that a pipe hides: the inspector asks for a deviation, and a manager has not decided yet. */

@@ -1,12 +1,14 @@
 /** The demo firm: invented people and crews. The passwords are printed at start and work on demo data only. */
 export const DEMO_PASSWORD = 'try-every-seam';
 
+/** Crews of the invented firm. */
 export const CREWS = [
   { id: 'crew-heron', name: 'Crew Heron' },
   { id: 'crew-otter', name: 'Crew Otter' },
   { id: 'crew-wren', name: 'Crew Wren' },
 ] as const;
 
+/** Its people: no name of anybody. */
 export const PEOPLE = [
   {
     key: 'inspector',
@@ -79,4 +81,5 @@ export const SETTINGS = {
   afterTileCost: 7400,
 } as const;
 
+/** One of them, for short. */
 export type PersonKey = (typeof PEOPLE)[number]['key'];

@@ -11,16 +11,24 @@ import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { v5 } from 'uuid';
 import { CREWS, PEOPLE, type PersonKey } from './firm';
 
+/** Of all ids: the same in each demo. */
 const NAMESPACE = '2f0a5d0e-7c1b-4a61-9a55-0a8c1c7a5e10';
+/** What a tape reads to, mm. */
 const SIXTEENTH_MM = 25.4 / 16;
 
 /** Writes one demo shower's entries as its people would have, each on a tablet of their own. */
 export interface DemoWriter {
+  /** The shower that it writes. */
   showerId: string;
+  /** What was written so far, with who wrote it. */
   sealed: { person: PersonKey; sealed: SealedEntry }[];
+  /** Pictures that its entries name. */
   photos: { hash: string; bytes: Buffer }[];
+  /** Writes an entry as somebody; gives its id. */
   write: <K extends EntryKind>(person: PersonKey, kind: K, body: Body<K>) => string;
+  /** What it comes to so far. */
   state: () => ShowerState;
+  /** Lets minutes pass. */
   wait: (minutes: number) => void;
   /** The demo's own clock, ms since 1970. */
   nowMs: () => number;
@@ -30,6 +38,7 @@ export interface DemoWriter {
   pick: (most: number) => number;
 }
 
+/** Somebody who writes a shower, on the clock of the demo. */
 export function demoWriter(name: string, startMs: number, seed: number, find: FindRuleBook): DemoWriter {
   const showerId = v5(name, NAMESPACE);
   const rng = xoroshiro128plus(seed);
@@ -104,8 +113,10 @@ export function placeOf(
   };
 }
 
+/** A length as somebody would type it. */
 const typed = (mm: number): string => `${mm / 25.4}`;
 
+/** Reads a length until its pattern is met, each a little inside the limit. */
 function readRequirement(w: DemoWriter, person: PersonKey, r: Requirement): void {
   if (!isOf(r.check, 'measured')) return;
   for (let k = 0; k < 40; k += 1) {
@@ -139,6 +150,7 @@ function soundly(w: DemoWriter, check: Check): { number?: number; shownBy?: stri
   return isOf(check, 'looked') && check.proof ? { shownBy: `Demo paper ${100 + w.pick(800)}` } : {};
 }
 
+/** How a stage is passed. */
 export interface Passing {
   /** Leaves these requirements without any answer. */
   skip?: (r: Requirement) => boolean;
@@ -159,6 +171,7 @@ export function passStage(w: DemoWriter, person: PersonKey, stage: string, { ski
   for (const r of asked) readRequirement(w, person, r);
 }
 
+/** Says that a stage is built. */
 export function workDone(w: DemoWriter, person: 'heron' | 'otter' | 'wren', stage: string, day: string): void {
   const who = PEOPLE.find((p) => p.key === person)!;
   w.write(person, 'work-done', {
@@ -171,6 +184,7 @@ export function workDone(w: DemoWriter, person: 'heron' | 'otter' | 'wren', stag
   });
 }
 
+/** Releases a stage. */
 export function release(w: DemoWriter, person: PersonKey, stage: string): void {
   w.write(person, 'stage-released', {
     stage,
@@ -186,4 +200,5 @@ export function release(w: DemoWriter, person: PersonKey, stage: string): void {
   });
 }
 
+/** The name of a crew. */
 export const crewName = (id: string): string => CREWS.find((c) => c.id === id)?.name ?? id;

@@ -30,19 +30,25 @@ export const DEEDS = [
   'backup-made',
   'restored',
 ] as const;
+/** One of them. */
 export type Deed = (typeof DEEDS)[number];
 
+/** Who did what. */
 export interface AuditNote {
+  /** Who did it; nobody for whoever has not signed in. */
   who: Pick<Person, 'id' | 'name'>;
+  /** What was done. */
   did: Deed;
   /** Names what it was about, in words or by id. */
   about: string;
+  /** More of it, for whoever looks into it. */
   detail?: object;
 }
 
 /** Somebody without a sign-in: a guess at the door, a homeowner with a link. */
 export const NOBODY = { id: '', name: '' };
 
+/** Notes a deed; it can not be changed afterwards. */
 export async function writeAudit(
   store: DataSource,
   { who, did, about, detail = {} }: AuditNote,
@@ -53,6 +59,7 @@ export async function writeAudit(
     .insert({ id: v4(), at: now, whoId: who.id, who: who.name, did, about: about.slice(0, 400), detail });
 }
 
+/** Lines of a page. */
 const PAGE = 100;
 
 /** One page of the audit, newest first; `before` is the time of the last line seen. */

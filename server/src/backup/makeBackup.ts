@@ -13,6 +13,7 @@ import { picturesAt } from '../photos/picturesAt';
 import { MANIFEST, Manifest, PHOTOS, ROWS, SIGNATURE } from './backupFile';
 import { quoted, TABLES } from './tables';
 
+/** The address that a database was opened with. */
 export const urlOf = (store: DataSource): string => (store.options as { url?: string }).url ?? '';
 
 /** SHA-256 of a file's bytes, read as a stream. */
@@ -25,6 +26,7 @@ export async function fileSha256(path: string): Promise<string> {
 /** Pictures laid beside each other on their way into a backup: room for so many is wanted where they come from afar. */
 const TOGETHER = 2000;
 
+/** What was written, with the hashes of all pictures. */
 type Copied = Pick<Manifest, 'schema' | 'tables' | 'showers' | 'entries' | 'photos'> & { hashes: string[] };
 
 /** The rows of every table, all of one moment, whatever is written meanwhile. */

@@ -3,7 +3,9 @@ import { existsSync, readdirSync } from 'node:fs';
 import { delimiter, join } from 'node:path';
 import { promisify } from 'node:util';
 
+/** Runs a program and waits for it. */
 const run = promisify(execFile);
+/** Where Debian keeps the programs of each version. */
 const DEBIAN = '/usr/lib/postgresql';
 
 /** Where a program of PostgreSQL lies: PG_BIN, the newest of Debian's packages, or the path. */

@@ -16,14 +16,18 @@ import { FirmKeyEntity } from '../store/entities/firm';
 import { MIGRATIONS } from '../store/migrations';
 import { type Finding, verifyLedger } from '../verify/verifyLedger';
 import { DUMP, type DumpManifest, type Manifest, PHOTOS, ROWS, SIGNATURE } from './backupFile';
+import { compareHeads } from './compareHeads';
 import { runPostgresTool } from './postgresTools';
 import { quoted } from './tables';
 import { unpack } from './unpackBackup';
 
 /** What a restore needs: the database in force, where pictures lie, and the clock. */
 export interface RestorePlace {
+  /** Address of the database. */
   url: string;
+  /** Where pictures lie: a folder, or an address of a store. */
   picturePlace: string;
+  /** The moment it is asked at. */
   now: Date;
   /** From the command line: a dump of an earlier version, which is a program, is run too. */
   byCommand?: boolean;
@@ -35,22 +39,30 @@ export interface RestorePlace {
 
 /** What came back, and everything in it that is not as it was written. */
 export interface Restored {
+  /** When it was made, ISO 8601. */
   madeAt: string;
+  /** How many showers. */
   showers: number;
+  /** How many entries. */
   entries: number;
+  /** How many pictures. */
   photos: number;
+  /** What is not as it was written. */
   findings: Finding[];
   /** Of a drill: showers whose head stands in the ledger in force. */
   sameHeads?: number;
 }
 
+/** Name of the database in an address. */
 const nameIn = (url: string): string => decodeURIComponent(new URL(url).pathname.slice(1));
+/** The same address with another database. */
 const urlWith = (url: string, database: string): string => {
   const changed = new URL(url);
   changed.pathname = `/${database}`;
   return changed.toString();
 };
 
+/** An empty database. */
 async function makeDatabase(admin: DataSource, name: string): Promise<void> {
   await admin.query(`CREATE DATABASE ${quoted(name)}`).catch((error: unknown) => {
     throw new Refusal('no-right-to-restore', 'database', { detail: (error as Error).message });
@@ -84,6 +96,7 @@ async function fillTables(url: string, work: string, { tables }: Manifest): Prom
   }
 }
 
+/** Reads a backup of an earlier version. */
 async function fromDump(url: string, work: string): Promise<void> {
   const address = new URL(url);
   const password = decodeURIComponent(address.password);
@@ -101,9 +114,13 @@ async function signatureFaults(store: DataSource, work: string, manifest: Manife
   return [{ where, what: signature === '' ? 'is not signed' : "its signature is not of this firm's key" }];
 }
 
+/** What must not come back with old rows. */
 interface Live {
+  /** Ids of people who were disabled since. */
   disabled: string[];
+  /** Ids of links that were ended since. */
   revoked: string[];
+  /** Who is signed in now: nobody is signed out by a restore. */
   sessions: { token_hash: string; user_id: string | null; link_id: string | null; expires_at: Date }[];
 }
 
@@ -188,46 +205,7 @@ async function swap(admin: DataSource, inForce: string, prepared: string): Promi
   }
 }
 
-/** Showers compared at a time. */
-const COMPARED = 500;
-
-/**
- * Whether every head of a restored backup stands in the ledger in force: entry for entry the same up to there, since a head covers
- * all before it. What came later than the backup is no difference.
- */
-async function compareHeads(prepared: string, inForce: string): Promise<{ same: number; findings: Finding[] }> {
-  const [backup, live] = [
-    await makeDataSource(prepared, 1).initialize(),
-    await makeDataSource(inForce, 1).initialize(),
-  ];
-  const findings: Finding[] = [];
-  let same = 0;
-  try {
-    for (let after = '00000000-0000-0000-0000-000000000000'; ; ) {
-      const heads: { id: string; seq: number; hash: string | null }[] = await backup.query(
-        `SELECT shower_id AS id, head_seq AS seq, encode(head_hash, 'hex') AS hash FROM shower_head WHERE shower_id > $1 ORDER BY shower_id LIMIT ${COMPARED}`,
-        [after],
-      );
-      const found: { id: string }[] = await live.query(
-        `SELECT w.id FROM jsonb_to_recordset($1::jsonb) AS w(id uuid, seq int, hash text)
-        LEFT JOIN entry e ON e.shower_id = w.id AND e.ledger_seq = w.seq
-        WHERE w.seq = 0 OR encode(e.ledger_hash, 'hex') = w.hash`,
-        [JSON.stringify(heads)],
-      );
-      const here = new Set(found.map((f) => f.id));
-      same += here.size;
-      for (const { id } of heads)
-        if (!here.has(id))
-          findings.push({ where: `shower ${id}`, what: 'the ledger in force does not hold what the backup holds' });
-      if (heads.length < COMPARED) return { same, findings };
-      after = heads.at(-1)!.id;
-    }
-  } finally {
-    await backup.destroy();
-    await live.destroy();
-  }
-}
-
+/** Folders that a restore works in begin so. */
 const WORK = 'seam-restore-';
 
 /**
@@ -262,6 +240,7 @@ export async function restoreBackup(file: string, place: RestorePlace): Promise<
   }
 }
 
+/** A day, ms. */
 const DAY_MS = 24 * 3_600_000;
 
 /** Takes away what a restore left that was killed on the way: databases half filled and folders, a day old or more. */

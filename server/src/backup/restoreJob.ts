@@ -10,7 +10,9 @@ const FOUND_AT_MOST = 20;
 /** How a restore stands; what went wrong has no language yet. */
 export type RestoreStands = Omit<RestoreState, 'problem'> & { problem: Problem | null };
 
+/** No restore runs. */
 const NOTHING: RestoreStands = { state: 'none', done: 0, of: 0, found: null, problem: null };
+/** How the restore that runs stands. */
 let now: RestoreStands = NOTHING;
 
 /** How the restore stands that this server was last asked for. */

@@ -4,12 +4,18 @@ import { asRefusal } from '../refusals/asRefusal';
 import { Refusal } from '../refusals/refusal';
 import { type Restored, restoreBackup } from './restoreBackup';
 
+/** What is to be restored. */
 export interface RestoreAsk {
+  /** Where it lies. */
   file: string;
+  /** Address of the database. */
   url: string;
+  /** Where pictures lie: a folder, or an address of a store. */
   picturePlace: string;
+  /** The moment it is made for, ms since 1970. */
   nowMs: number;
 }
+/** How far it is, what was found, or why it was refused. */
 export type RestoreSaid = { done: number; of: number } | { found: Restored } | { refusal: Problem };
 
 if (process.env.LOWEST_PRIORITY === '1') setPriority(19);

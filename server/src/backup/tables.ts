@@ -20,6 +20,7 @@ export const TABLES = [
   'anchor',
   'server_epoch',
 ] as const;
+/** Tables that are not of the firm: they are made anew. */
 export const LEFT_OUT = [
   'session',
   'set_up_code',

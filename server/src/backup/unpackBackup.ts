@@ -5,13 +5,16 @@ import { Refusal } from '../refusals/refusal';
 import { DUMP, DumpManifest, MANIFEST, Manifest, ROWS } from './backupFile';
 import { fileSha256 } from './makeBackup';
 
+/** Said of a file that is no backup. */
 const UNREADABLE = new Refusal('backup-unreadable', 'file');
 /** Only files, each in its place: no links, nothing that climbs out of the folder. */
 const isPlain = (path: string, type: string): boolean =>
   (type === 'File' || type === 'Directory') && !path.startsWith('/') && !path.split('/').includes('..');
 /** Where a tar file says that it is one. Packed ones are not unpacked: a few bytes could fill the disk. */
 const MAGIC_AT = 257;
+/** What a tar says of itself. */
 const MAGIC = 'ustar';
+/** True for a tar that was not packed. */
 async function isBareTar(file: string): Promise<boolean> {
   const handle = await open(file);
   try {
@@ -21,6 +24,7 @@ async function isBareTar(file: string): Promise<boolean> {
     await handle.close();
   }
 }
+/** Unpacks a backup into a folder and gives what it says of itself; refuses what is none. */
 export async function unpack(file: string, into: string): Promise<Manifest | DumpManifest> {
   if (!(await isBareTar(file))) throw UNREADABLE;
   const filter = (path: string, entry: unknown) => isPlain(path, (entry as { type?: string }).type ?? 'File');

@@ -1,7 +1,9 @@
 import { z } from 'zod';
 import { placeFault } from '../photos/picturePlace';
 
+/** One of two plain words. */
 const yesNo = <const Y extends string, const N extends string>(yes: Y, no: N) => z.enum([yes, no]);
+/** An address, with an example in its refusal. */
 const url = (schemes: RegExp, example: string) => z.string().regex(schemes, `must be an address such as ${example}`);
 
 /** A port as it is typed. */
@@ -85,8 +87,10 @@ export const Environment = z.object({
     .describe('Mail server. Without it mail stays in the outbox, where a manager reads it.'),
   MAIL_FROM: z.string().min(3).default('careful-seam@localhost').describe('Sender of mail.'),
 });
+/** All settings, as they were read. */
 export type Environment = z.infer<typeof Environment>;
 
+/** Settings whose value is never shown. */
 const HOLD_PASSWORDS = new Set(['DATABASE_URL', 'REPORTS_DATABASE_URL', 'SMTP_URL', 'PHOTO_FOLDER']);
 
 /** The settings; throws a sentence that names each setting that can't be. An empty setting counts as not set. */
@@ -105,6 +109,7 @@ export function readEnvironment(env: Readonly<Record<string, string | undefined>
   throw new Error(said.join('\n'));
 }
 
+/** This machine alone. */
 const LOOPBACK = /^(127(\.\d{1,3}){3}|::1|localhost)$/;
 
 /** True for an address that only this machine reaches. */

@@ -22,6 +22,7 @@ const COLUMNS = [
   'when',
 ] as const;
 
+/** A moment so many hours after another, ISO 8601. */
 const iso = (startMs: number, hours: number): string => new Date(startMs + hours * 3_600_000).toISOString();
 
 /** Levels of all flood tests: read by hand and logged, of the water and of the pan. */

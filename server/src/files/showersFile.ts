@@ -15,6 +15,7 @@ import { CrewEntity } from '../store/entities/people';
 import { PhotoEntity } from '../store/entities/pictures';
 import { EntryEntity, ShowerEntity } from '../store/entities/showers';
 
+/** The pictures that entries name. */
 async function picturesOf(
   store: DataSource,
   folder: string,
@@ -139,9 +140,13 @@ async function takeRuleBooks(
   return { added, isForeign };
 }
 
+/** Who takes a file in, and where it lies unpacked. */
 export interface Importing {
+  /** Who asks. */
   person: Person;
+  /** Where it was unpacked. */
   folder: string;
+  /** The moment it is asked at. */
   now: Date;
 }
 

@@ -3,6 +3,7 @@ import { canonicalText } from '@careful-seam/core/log/chain';
 import type { DataSource } from 'typeorm';
 import { FirmKeyEntity, type FirmKeyRow } from '../store/entities/firm';
 
+/** The one row. */
 const ONLY = 'firm';
 
 /** The firm's key pair for Ed25519 (RFC 8032), made on first use and kept with the firm's data and its backups. */

@@ -7,10 +7,15 @@ import type { Route } from '../http/route';
 
 /** One request as it goes over the wire, with nothing set right by a client's library. */
 export interface FuzzRequest {
+  /** As whom it is asked. */
   who: 'nobody' | 'ines' | 'maren' | 'pavel';
+  /** Of HTTP. */
   method: string;
+  /** With its query. */
   path: string;
+  /** All but the cookie. */
   headers: Record<string, string>;
+  /** Null for none. */
   body: Buffer | null;
 }
 
@@ -33,6 +38,7 @@ export class Choice {
   }
 }
 
+/** Words that have broken programs before. */
 const WORDS = [
   '',
   ' ',
@@ -56,9 +62,12 @@ const WORDS = [
   '__proto__',
   'constructor',
 ];
+/** Figures that have. */
 const NUMBERS = [0, -0, -1, 1, 0.5, 1e-320, 1e9, 2 ** 31, 2 ** 53, 1e300, -1e300];
+/** Anything but what is asked for. */
 const JUNK: readonly unknown[] = [null, true, [], {}, [[]], { a: { b: {} } }, { __proto__: 1 }, ...WORDS, ...NUMBERS];
 
+/** A JSON schema. */
 type Schema = Record<string, unknown>;
 
 /** A value that a schema would nearly take: sound in most places, odd in some. */
@@ -97,6 +106,7 @@ export function nearly(c: Choice, schema: unknown, depth = 0): unknown {
   }
 }
 
+/** Kinds of entries that come after the first. */
 const KINDS = ENTRY_KINDS.filter((kind) => kind !== 'shower-created');
 
 /**
@@ -124,8 +134,10 @@ export function fuzzEntry(c: Choice, showerId: string, author: Author): string {
   }
 }
 
+/** Lists in lists. */
 const deep = (n: number): string => `${'['.repeat(n)}${']'.repeat(n)}`;
 
+/** A body for a route: right, nearly right, or nonsense. */
 function bodyOf(c: Choice, route: Route): { body: Buffer | null; type: string } {
   if (!route.body || c.oneIn(15)) return { body: c.oneIn(3) ? Buffer.from('left over') : null, type: 'text/plain' };
   const json = 'application/json';

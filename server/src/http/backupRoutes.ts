@@ -15,8 +15,10 @@ import { serverState } from '../operations/serverState';
 import { Refusal } from '../refusals/refusal';
 import { type Call, languageOf, type Route } from './route';
 
+/** For managers alone. */
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
+/** A backup as it is made. */
 async function backup({ res, services }: Call): Promise<undefined> {
   const now = services.now();
   const folder = await mkdtemp(join(tmpdir(), 'seam-backup-out-'));

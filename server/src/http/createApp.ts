@@ -20,11 +20,15 @@ import { REQUEST_LOG } from './logger';
 import { COOKIE, languageOf, PARSERS, type Route, type Services } from './route';
 import { ROUTES } from './routes';
 
+/** What the application is set up with. */
 export interface AppOptions extends Services {
+  /** A line a request. */
   logger: Logger;
   /** Folder of the built interface, or null to serve the API alone. */
   webFolder: string | null;
+  /** How many tries and requests; the usual ones without it. */
   limits?: Limits;
+  /** A proxy before it says where a request comes from. */
   trustProxy?: boolean;
   /** Whoever shows it may read the metrics; without it nobody may. */
   metricsToken?: string | null;
@@ -54,6 +58,7 @@ async function noteRefused({ method, path }: Route, who: Person, { store, now }:
   if (isFirst) await writeAudit(store, { who, did: 'refused', about: `${method.toUpperCase()} ${path}` }, now());
 }
 
+/** Who is signed in, refused where the route is not for them. */
 async function whoCalls(route: Route, req: Request, res: Response, services: Services): Promise<Person | null> {
   if (route.roles === 'anyone') return null;
   const token: unknown = req.cookies[COOKIE];
@@ -84,6 +89,7 @@ function parserOf({ body, roles, path }: Route) {
   return [path === '/api/set-up' ? PARSERS.firstDay : PARSERS.stranger];
 }
 
+/** One route with its limits, its person and its schema. */
 function mount(app: Express, route: Route, options: AppOptions, limit: readonly RequestHandler[]): void {
   const admit = async (req: Request, res: Response, next: NextFunction) => {
     res.locals.person = await whoCalls(route, req, res, options);
@@ -120,6 +126,7 @@ function answerErrors(logger: Logger) {
   };
 }
 
+/** The interface, and its first page for every address of it. */
 function serveWeb(app: Express, folder: string): void {
   app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
   app.use(express.static(folder, { index: false, maxAge: 0 }));
@@ -133,7 +140,9 @@ function serveWeb(app: Express, folder: string): void {
 const isWorthPacking = (_req: Request, res: Response): boolean =>
   /json|text|javascript|svg|manifest/.test(String(res.getHeader('Content-Type') ?? ''));
 
+/** What answers of the API carry. */
 const API_HEADERS = { 'X-Content-Type-Options': 'nosniff', 'Referrer-Policy': 'no-referrer' };
+/** Puts them on. */
 function slimHeaders(_req: Request, res: Response, next: NextFunction): void {
   res.set({ ...API_HEADERS, 'Content-Security-Policy': "default-src 'none'; frame-ancestors 'none'" });
   next();

@@ -12,12 +12,16 @@ import { entriesAfter } from '../sync/entryBatch';
 import { EntriesAsk } from './asks';
 import { type Call, languageOf, type Route, read, readQuery, skewOf, uuidParam } from './route';
 
+/** For everybody who is signed in. */
 const EVERY = ROLES;
 
+/** Who may sign, and ask for sums. */
 const SIGNING = ['inspector', 'manager'] as const;
 
+/** Entries of one answer. */
 const PULL_AT_MOST = 2000;
 
+/** What a tablet lacks of a shower. */
 async function pullEntries({ req, person, services }: Call): Promise<unknown> {
   const shower = await visibleShower(services.store, person, uuidParam(req));
   const { after } = readQuery(EntriesAsk, req.query);
@@ -31,6 +35,7 @@ function inLanguage<A extends { refused: (Problem & { id: string }) | null }>(re
   return { ...answer, refused: refused && { id: refused.id, ...told(refused, languageOf(req)) } };
 }
 
+/** Takes entries in the order of their chain, up to the first that is refused. */
 async function pushEntries({ req, person, services }: Call): Promise<unknown> {
   const push = read(Push, req.body);
   const now = services.now();
@@ -49,6 +54,7 @@ async function pushEntries({ req, person, services }: Call): Promise<unknown> {
   return inLanguage(req, answer);
 }
 
+/** What a disabled person wrote, handed in by a manager. */
 async function handIn({ req, res, services }: Call): Promise<unknown> {
   const push = read(Push, req.body);
   const now = services.now();
@@ -58,6 +64,7 @@ async function handIn({ req, res, services }: Call): Promise<unknown> {
   return inLanguage(req, answer);
 }
 
+/** A signature, with its password. */
 async function sign({ req, person, services }: Call): Promise<unknown> {
   const { password, clock, entry } = read(SignRecord, req.body);
   const now = services.now();
@@ -71,6 +78,7 @@ async function sign({ req, person, services }: Call): Promise<unknown> {
   });
 }
 
+/** What these routes share. */
 const usual = { roles: EVERY, limit: 'usual' as const };
 
 /** Entries of a shower: pulled, appended, handed in, signed. */

@@ -33,17 +33,21 @@ const paperOf =
     );
   };
 
+/** All showers of a job as a file. */
 async function jobFile(call: Call): Promise<undefined> {
   const job = param(call.req, 'job');
   return sendPaper(call, { what: 'job.json', job }, `job-${job.replaceAll(/[^\w-]+/g, '-')}.json`);
 }
 
+/** Takes a file of showers in. */
 async function takeIn({ req, person, services }: Call): Promise<unknown> {
   const file = read(ShowersFile, req.body);
   return readShowersFile(services.store, file, { person, folder: services.picturePlace, now: services.now() });
 }
 
+/** What the papers of a shower share. */
 const shower = { method: 'get' as const, roles: ROLES, limit: 'usual' as const };
+/** For managers alone. */
 const MANAGING = ['manager'] as const;
 
 /** Everything that leaves as a file, and the one that comes in. */

@@ -7,8 +7,10 @@ import { setSmallestLeak } from '../rules/leakLimit';
 import { PhotoEntity } from '../store/entities/pictures';
 import { type Call, type Route, read } from './route';
 
+/** For managers alone. */
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
+/** What the firm is and how it works. */
 async function changeSettings({ req, res, services }: Call): Promise<unknown> {
   const settings = read(FirmSettings, req.body);
   if (settings.logo !== null && !(await services.store.getRepository(PhotoEntity).existsBy({ hash: settings.logo })))
@@ -18,6 +20,7 @@ async function changeSettings({ req, res, services }: Call): Promise<unknown> {
   return settings;
 }
 
+/** The smallest leak that a flood must rule out: a new version of the rule book. */
 async function changeLeakLimit({ req, res, services }: Call): Promise<unknown> {
   const { smallestLeakMmPerDay } = read(LeakLimit, req.body);
   const version = await setSmallestLeak(services.store, smallestLeakMmPerDay);

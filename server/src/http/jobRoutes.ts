@@ -4,8 +4,10 @@ import { visibleShower } from '../showers/loadShower';
 import { JobsAsk } from './asks';
 import { type Call, param, type Route, read, readQuery, uuidParam } from './route';
 
+/** For managers alone. */
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
+/** Address and time zone of a site. */
 async function changeJob({ req, res, services }: Call): Promise<unknown> {
   const job = read(PutJob, req.body);
   await putJob(services.store, param(req, 'job'), job);
@@ -13,6 +15,7 @@ async function changeJob({ req, res, services }: Call): Promise<unknown> {
   return job;
 }
 
+/** Who looks at a shower next, and when. */
 async function planVisit({ req, res, person, services }: Call): Promise<unknown> {
   const visit = read(Visit, req.body);
   const row = await visibleShower(services.store, person, uuidParam(req));

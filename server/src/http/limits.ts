@@ -14,9 +14,12 @@ export interface Limits {
   /** Everything else, of one session; and of an address together ten times as many. */
   usual: number;
 }
+/** Limits of a server in service. */
 export const USUAL_LIMITS: Limits = { account: 10, address: 300, usual: 1200 };
 
+/** Said of one too many. */
 const tooMany = () => new Refusal('too-many', 'request');
+/** A minute, ms. */
 const MINUTE_MS = 60_000;
 
 /** Counts one try, for all servers of the database together; refuses the one after the last. */
@@ -34,6 +37,7 @@ export async function forgetTries(store: DataSource, now: Date): Promise<void> {
   await store.query('DELETE FROM tries WHERE minute < $1', [new Date(now.getTime() - 10 * MINUTE_MS)]);
 }
 
+/** Where a request comes from; of IPv6 the network. */
 const addressOf = (req: Request): string => ipKeyGenerator(req.ip ?? 'unknown');
 
 /** Doors to which somebody may try keys: by address here, by account where the name is known. */

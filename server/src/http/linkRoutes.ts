@@ -10,8 +10,10 @@ import { PaperAsk } from './asks';
 import { type Call, languageOf, param, type Route, read, setSessionCookie, uuidParam } from './route';
 import { sendPaper, unitAsked } from './sendPaper';
 
+/** For managers alone. */
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
+/** Makes a link, told once. */
 async function make({ req, res, person, services }: Call): Promise<unknown> {
   const wanted = read(NewLink, req.body);
   const made = await makeLink(services.store, wanted, {
@@ -23,6 +25,7 @@ async function make({ req, res, person, services }: Call): Promise<unknown> {
   return made;
 }
 
+/** Ends one. */
 async function revoke({ req, res, services }: Call): Promise<unknown> {
   const row = await revokeLink(services.store, uuidParam(req, 'link'), services.now());
   res.locals.about = `${row.kind}: ${row.label}`;
@@ -41,6 +44,7 @@ async function enterByLink({ req, res, services }: Call): Promise<unknown> {
   return { person, expiresAt: expiresAt.toISOString() };
 }
 
+/** The shower that a link opens. */
 async function behindLink({ req, res, services }: Call): Promise<ShowerWithHead> {
   const link = await useLink(services.store, 'record', param(req, 'code'), services.now());
   const row = await oneShowerRow(services.store, link.showerId!);

@@ -7,6 +7,7 @@ export function makeLogger(level: string): Logger {
   return pino({ level, redact: ['req.headers.cookie', 'res.headers["set-cookie"]', 'req.headers.authorization'] });
 }
 
+/** A request with what it was answered by. */
 type Answered = IncomingMessage & { route?: { path?: string }; id?: unknown; baseUrl?: string };
 
 /** One line for each request: the route that answered, and not the address, which may hold the code of a link. */

@@ -6,10 +6,13 @@ import { AuditAsk } from './asks';
 import type { Call, Route } from './route';
 import { readQuery } from './route';
 
+/** For managers alone. */
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
+/** Mails that are listed. */
 const MAIL_AT_MOST = 200;
 
+/** Mail that went out, or would have. */
 async function outbox({ services }: Call): Promise<unknown> {
   const rows = await services.store.getRepository(MailEntity).find({ order: { madeAt: 'DESC' }, take: MAIL_AT_MOST });
   // Without a mail server the manager hands a link on by hand; with one it is for its recipient alone.
@@ -26,6 +29,7 @@ async function outbox({ services }: Call): Promise<unknown> {
   return { real: services.mail !== null, mail };
 }
 
+/** Deeds, the newest first, page by page. */
 async function audit({ req, services }: Call): Promise<unknown> {
   const { before } = readQuery(AuditAsk, req.query);
   const { rows, more } = await readAudit(services.store, before === undefined ? null : new Date(before));

@@ -5,14 +5,18 @@ import { COOKIE, type Route } from './route';
 
 extendZodWithOpenApi(z);
 
+/** A path as OpenAPI writes it. */
 const openPath = (path: string): string => path.replaceAll(/:(\w+)/g, '{$1}');
+/** What stands in it. */
 const paramsOf = (path: string) =>
   z.object(Object.fromEntries([...path.matchAll(/:(\w+)/g)].map((m) => [m[1]!, z.string()])));
 
+/** What a route gives. */
 function contentOf(gives: Route['gives']) {
   return typeof gives === 'string' ? { [gives]: { schema: z.string() } } : { 'application/json': { schema: gives } };
 }
 
+/** What it takes. */
 function bodyOf(route: Route) {
   if (route.body === 'bytes') return { body: { content: { 'application/octet-stream': { schema: z.string() } } } };
   return route.takes ? { body: { content: { 'application/json': { schema: route.takes } } } } : {};

@@ -22,19 +22,23 @@ import { CrewEntity, UserEntity } from '../store/entities/people';
 import { takeTry, USUAL_LIMITS } from './limits';
 import { type Call, param, type Route, read, setSessionCookie, uuidParam } from './route';
 
+/** For managers alone. */
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
+/** Everybody. */
 async function people({ services }: Call): Promise<unknown> {
   const rows = await services.store.getRepository(UserEntity).find({ order: { name: 'ASC' } });
   return { people: rows.map(rowOf) };
 }
 
+/** Adds one. */
 async function addPerson({ req, res, services }: Call): Promise<unknown> {
   const row = await makePerson(services.store, read(NewPerson, req.body));
   res.locals.about = `${row.name} (${row.signIn}, ${row.role})`;
   return rowOf(row);
 }
 
+/** Changes one, disables one, lets one in again. */
 async function alterPerson({ req, res, services }: Call): Promise<unknown> {
   const change = read(ChangePerson, req.body);
   const row = await changePerson(services.store, uuidParam(req, 'person'), change);
@@ -44,6 +48,7 @@ async function alterPerson({ req, res, services }: Call): Promise<unknown> {
   return rowOf(row);
 }
 
+/** A new password, with the one in force. */
 async function setOwnPassword({ req, res, services }: Call): Promise<unknown> {
   const { code, password } = read(SetPassword, req.body);
   const { store } = services;
@@ -80,6 +85,7 @@ async function setOwnLanguage({ req, person, services }: Call): Promise<unknown>
   return {};
 }
 
+/** Adds a crew. */
 async function nameCrew({ req, res, services }: Call): Promise<unknown> {
   const { name } = read(CrewName, req.body);
   const id = param(req, 'crew') || `crew-${v4().slice(0, 8)}`;
@@ -88,6 +94,7 @@ async function nameCrew({ req, res, services }: Call): Promise<unknown> {
   return { id, name };
 }
 
+/** Who may look at a shower. */
 async function inspectors({ services }: Call): Promise<unknown> {
   const rows = await services.store
     .getRepository(UserEntity)

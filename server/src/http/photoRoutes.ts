@@ -7,16 +7,20 @@ import { PhotoEntity } from '../store/entities/pictures';
 import { PictureAsk } from './asks';
 import { type Call, param, type Route, readQuery } from './route';
 
+/** For everybody who is signed in. */
 const EVERY = ROLES;
 
+/** Widths of smaller copies, px. */
 const THUMB_WIDTHS = new Set([320, 960]);
 
+/** The hash in a path, refused where it is none. */
 function hashParam(req: Request): string {
   const hash = param(req, 'hash');
   if (!/^[0-9a-f]{64}$/.test(hash)) throw new Refusal('no-such-picture', 'hash');
   return hash;
 }
 
+/** Takes a picture in, if it is the one that its hash says. */
 async function putPhoto({ req, services }: Call): Promise<unknown> {
   const bytes: unknown = req.body;
   if (!Buffer.isBuffer(bytes) || bytes.length === 0) throw new Refusal('picture-empty', 'picture');
@@ -30,6 +34,7 @@ async function putPhoto({ req, services }: Call): Promise<unknown> {
   return { hash, widthPx, heightPx };
 }
 
+/** A picture, or a smaller copy. */
 async function getPhoto({ req, res, services }: Call): Promise<unknown> {
   const hash = hashParam(req);
   const photo = await services.store.getRepository(PhotoEntity).findOneBy({ hash });
@@ -44,6 +49,7 @@ async function getPhoto({ req, res, services }: Call): Promise<unknown> {
   return undefined;
 }
 
+/** What these routes share. */
 const usual = { roles: EVERY, limit: 'usual' as const };
 
 /** Pictures, by the hash of their bytes. */

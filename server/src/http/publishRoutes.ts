@@ -4,8 +4,10 @@ import { compareBooks } from '@careful-seam/core/proof/shown/compareBooks';
 import { listBooks, publishBook } from '../rules/publishBook';
 import { type Call, type Route, read } from './route';
 
+/** For managers alone. */
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
+/** The next version of the rule book. */
 async function publish({ req, res, services }: Call): Promise<unknown> {
   const { book: draft, basedOn } = read(PublishBook, req.body);
   const { before, book } = await publishBook(services.store, draft, basedOn);

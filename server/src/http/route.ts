@@ -10,9 +10,13 @@ import type { MailServer } from '../mail/outbox';
 import type { Papers } from '../papers/papers';
 import { Refusal } from '../refusals/refusal';
 
+/** What answers may need. */
 export interface Services {
+  /** The database. */
   store: DataSource;
+  /** Where pictures lie: a folder, or an address of a store. */
   picturePlace: string;
+  /** The moment it is asked at. */
   now: () => Date;
   /** Null: mail stays in the simulated outbox. */
   mail: MailServer | null;
@@ -26,23 +30,32 @@ export interface Services {
   limits?: { account: number };
 }
 
+/** A request that may be answered. */
 export interface Call {
+  /** As it came. */
   req: Request;
+  /** For what is more than an answer. */
   res: Response;
   /** Always set on routes that ask for a role. */
   person: Person;
+  /** Database, pictures, clock and all else that an answer may need. */
   services: Services;
 }
 
+/** The cookie of a session. */
 export const COOKIE = 'careful_seam';
 
 /** One row of the route table: who may call it, what it takes and gives, and what answers. The role test walks this list. */
 export interface Route {
+  /** Of HTTP. */
   method: 'get' | 'post' | 'put' | 'delete';
+  /** With its parameters, as Express writes them. */
   path: string;
   /** One line for the API's own description. */
   summary: string;
+  /** Who may ask. */
   roles: readonly Role[] | 'anyone';
+  /** Which limit counts it. */
   limit: 'sign-in' | 'usual';
   /** `stream`: the handler reads the request itself. */
   body?: 'json' | 'file' | 'bytes' | 'stream';
@@ -54,6 +67,7 @@ export interface Route {
   gives: z.ZodType | string;
   /** What the audit writes down when it was answered; `res.locals.about` says about what, else the path does. */
   did?: Deed;
+  /** What is answered; undefined where it answered itself. */
   answer: (call: Call) => Promise<unknown>;
 }
 
@@ -77,10 +91,13 @@ export function languageOf(req: Request): Language {
   return asked ?? ((req.acceptsLanguages([...LANGUAGES]) || 'en') as Language);
 }
 
+/** A parameter of the path. */
 export const param = (req: Request, name: string): string => String(req.params[name] ?? '');
 
+/** True for an id. */
 export const isUuid = (id: string): boolean => /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/.test(id);
 
+/** What is said of an id that nobody has. */
 const NO_SUCH = { shower: 'no-such-shower', person: 'no-such-person', link: 'no-such-link' } as const;
 
 /** The id in an address; one that is none names nothing. */

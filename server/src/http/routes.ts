@@ -17,8 +17,10 @@ import { SHOWER_ROUTES } from './showerRoutes';
 import { SUM_ROUTES } from './sumRoutes';
 import { SYNC_ROUTES } from './syncRoutes';
 
+/** The description of the API, made once. */
 let description: Promise<unknown> | null = null;
 
+/** The route that gives it. */
 const DESCRIPTION: Route = {
   method: 'get',
   path: '/api/openapi.json',

@@ -6,8 +6,10 @@ import { RuleBookEntity } from '../store/entities/firm';
 import { RuleBookAsk } from './asks';
 import { type Call, param, type Route, readQuery } from './route';
 
+/** For everybody who is signed in. */
 const EVERY = ROLES;
 
+/** One version. */
 async function ruleBook({ req, services }: Call): Promise<unknown> {
   const row = await services.store.getRepository(RuleBookEntity).findOneBy({
     origin: readQuery(RuleBookAsk, req.query).origin,
@@ -18,10 +20,12 @@ async function ruleBook({ req, services }: Call): Promise<unknown> {
   return { book: row.data };
 }
 
+/** The newest one. */
 async function newestRuleBook({ services }: Call): Promise<unknown> {
   return { book: await newestBook(services.store) };
 }
 
+/** What these routes share. */
 const usual = { roles: EVERY, limit: 'usual' as const };
 
 /** Versions of the rule book. */

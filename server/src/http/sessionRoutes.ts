@@ -6,8 +6,10 @@ import { checkPassword, closeSession, openSession, personOf } from '../people/se
 import { takeTry, USUAL_LIMITS } from './limits';
 import { type Call, COOKIE, type Route, read, setSessionCookie } from './route';
 
+/** For everybody who is signed in. */
 const EVERY = ROLES;
 
+/** Opens a session. */
 async function signIn({ req, res, services }: Call): Promise<unknown> {
   const { signIn: name, password } = read(SignIn, req.body);
   const now = services.now();
@@ -23,6 +25,7 @@ async function signIn({ req, res, services }: Call): Promise<unknown> {
   return { person: personOf(user), expiresAt: expiresAt.toISOString() };
 }
 
+/** What these routes share. */
 const usual = { roles: EVERY, limit: 'usual' as const };
 
 /** Signing in and out. */

@@ -4,6 +4,7 @@ import { translateBook } from '@careful-seam/core/rules/translateBook';
 import { needsSetUp, setUp } from '../setUp/setUp';
 import { type Call, type Route, read } from './route';
 
+/** Whether the set-up page is open. */
 function setUpState(needed: boolean): SetUpState {
   if (!needed) return { needed, methods: [] };
   const book = defaultRuleBook();
@@ -11,6 +12,7 @@ function setUpState(needed: boolean): SetUpState {
   return { needed, methods: book.methods.map((m) => ({ key: m.key, en: m.label, es: spanish.get(m.key) ?? m.label })) };
 }
 
+/** Sets the firm up, with the code of the log. */
 async function setUpFirm({ req, res, services }: Call): Promise<unknown> {
   const input = read(SetUp, req.body);
   const { store, picturePlace, publicUrl: origin, now } = services;

@@ -5,10 +5,13 @@ import { z } from 'zod';
 import { runSum } from '../sums/runSum';
 import { type Call, languageOf, param, type Route } from './route';
 
+/** For everybody who is signed in. */
 const EVERY = ROLES;
 
+/** Who may sign, and ask for sums. */
 const SIGNING = ['inspector', 'manager'] as const;
 
+/** Works a sum out in a process of its own. */
 async function calculate({ req, res }: Call): Promise<unknown> {
   const outcome = await runSum(param(req, 'name'), req.body);
   if (outcome.ok) return outcome.value;
@@ -16,8 +19,10 @@ async function calculate({ req, res }: Call): Promise<unknown> {
   return { error: told(outcome.problem, languageOf(req)) };
 }
 
+/** What these routes share. */
 const usual = { roles: EVERY, limit: 'usual' as const };
 
+/** What can be worked out. */
 const Calculations = z.object({
   calculations: z.array(z.object({ name: z.string(), title: z.string(), source: z.string() })),
 });

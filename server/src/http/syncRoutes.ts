@@ -13,6 +13,7 @@ async function* asText(lines: AsyncGenerator<BatchLine>): AsyncGenerator<string>
   for await (const line of lines) yield `${JSON.stringify(line)}\n`;
 }
 
+/** What a tablet lacks of many showers, line by line. */
 async function batch({ req, res, person, services }: Call): Promise<undefined> {
   const { want } = read(BatchAsk, req.body);
   res.set('Cache-Control', 'no-store').type('application/x-ndjson');

@@ -54,6 +54,7 @@ export async function findShowers(store: DataSource, person: Person, typed: stri
     : matching(store, person, words.map((w) => `${w}:*`).join(' & '));
 }
 
+/** Showers whose name or job holds some words. */
 async function matching(store: DataSource, person: Person, query: string): Promise<ShowerWithHead[]> {
   // What matches is found first, whatever its age: a word that nothing has costs no walk through all showers.
   return store.query(
@@ -75,6 +76,7 @@ export async function listJobs(store: DataSource, after: string): Promise<{ jobs
   return { jobs: jobs.slice(0, PAGE), more: jobs.length > PAGE };
 }
 
+/** Address and time zone of a site. */
 export async function putJob(
   store: DataSource,
   name: string,

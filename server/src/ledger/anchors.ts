@@ -16,16 +16,19 @@ export const AnchorText = z.object({
   books: z.array(z.tuple([z.string(), z.string(), z.number().int(), z.string()])).default([]),
 });
 
+/** What an anchor says. */
 export type AnchorText = z.infer<typeof AnchorText>;
 
 /** What names the content of a rule book. */
 export const bookHash = (data: unknown): string => sha256(canonicalText(data));
 
+/** All rule books with their hashes. */
 async function booksNow(store: DataSource): Promise<[string, string, number, string][]> {
   const rows = await store.getRepository(RuleBookEntity).find({ order: { origin: 'ASC', id: 'ASC', version: 'ASC' } });
   return rows.map((b) => [b.origin, b.id, b.version, bookHash(b.data)]);
 }
 
+/** Ledgers that grew since an anchor. */
 async function headsSince(store: DataSource, since: string | null): Promise<[string, number, string][]> {
   const rows: { id: string; seq: number; hash: string }[] = await store.query(
     `SELECT shower_id AS id, head_seq AS seq, encode(head_hash, 'hex') AS hash FROM shower_head

@@ -16,17 +16,29 @@ import {
   checkSignature,
 } from './mayAppend';
 
+/** What must be known of a shower before an entry is appended. */
 export interface Head {
+  /** The crew of the shower; null before its first entry. */
   crewId: string | null;
+  /** Entries in its ledger. */
   headSeq: number;
+  /** Hash of its last link; null before the first. */
   headHash: string | null;
+  /** Entries of this chain; null for none. */
   lastDeviceSeq: number | null;
+  /** Hash of its last one. */
   lastDeviceHash: string | null;
+  /** An entry with this id that is here already. */
   sameId: string | null;
+  /** Its place. */
   sameSeq: number | null;
+  /** Hash of its link. */
   sameLedgerHash: string | null;
+  /** When it was taken. */
   sameReceivedAt: Date | null;
+  /** Who wrote the entry that this one corrects. */
   targetAuthor: string | null;
+  /** What it is. */
   targetKind: Entry['kind'] | null;
 }
 
@@ -49,6 +61,7 @@ const HEAD_SQL = `
   LEFT JOIN entry t ON t.id = $4 AND t.shower_id = s.id
   WHERE h.shower_id = $1`;
 
+/** One entry with its link, in one statement. */
 const INSERT_SQL = `
   INSERT INTO entry (id, shower_id, ledger_seq, kind, author_id, device_id, device_seq, hash, text, order_at, received_at, prev_ledger_hash, ledger_hash, skew_ms, imported)
   VALUES ($1,$2,$3,$4,$5,$6,$7,decode($8,'hex'),$9,$10,$11,decode($12,'hex'),decode($13,'hex'),$14,$15)`;
@@ -60,6 +73,7 @@ export function readText(text: string): Entry {
   return read.value;
 }
 
+/** Reads it, and holds the shower for this writer. */
 async function readHead(runner: QueryRunner, showerId: string, entry: Entry): Promise<Head | null> {
   const target = entry.kind === 'correction' ? entry.body.target : null;
   await runner.query(LOCK_SQL, [showerId]);
@@ -67,6 +81,7 @@ async function readHead(runner: QueryRunner, showerId: string, entry: Entry): Pr
   return rows[0] ?? null;
 }
 
+/** The row of a shower, with its first entry. */
 async function createShower(runner: QueryRunner, entry: Entry, context: AppendContext): Promise<void> {
   if (entry.kind !== 'shower-created') throw new Refusal('shower-not-sent-first', 'showerId');
   checkRights(entry, entry.body.crewId, null, context);
@@ -87,11 +102,13 @@ async function createShower(runner: QueryRunner, entry: Entry, context: AppendCo
   ]);
 }
 
+/** What is answered for an entry. */
 type Taken = PushAnswer['taken'][number];
 
 /** What was taken of several entries, and the first that was refused; its sentence is made where it is sent. */
 export type Appended = Omit<PushAnswer, 'refused'> & { refused: (Problem & { id: string }) | null };
 
+/** Appends one entry, or refuses it. */
 async function appendOne(runner: QueryRunner, showerId: string, text: string, context: AppendContext): Promise<Taken> {
   const entry = readText(text);
   if (entry.showerId !== showerId) throw new Refusal('entry-of-another-shower', 'showerId');
@@ -123,6 +140,7 @@ async function appendOne(runner: QueryRunner, showerId: string, text: string, co
   return insert(runner, entry, text, hash, head, context);
 }
 
+/** Writes it. */
 async function insert(
   runner: QueryRunner,
   entry: Entry,

@@ -5,6 +5,7 @@ import { Refusal } from '../refusals/refusal';
 import { LinkEntity, UserEntity } from '../store/entities/people';
 import { type Appended, appendEntries, readText } from './appendEntries';
 
+/** An id. */
 const UUID = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/;
 
 /** The author of an entry with the rights they had, when they can't send it themselves any more. */

@@ -10,9 +10,13 @@ import { loadRuleBooks } from '../showers/ruleBooks';
 import { EntryEntity, ShowerEntity } from '../store/entities/showers';
 import type { Head } from './appendEntries';
 
+/** Who hands entries in, and when. */
 export interface AppendContext {
+  /** Who asks. */
   person: Person;
+  /** The moment it is asked at. */
   now: Date;
+  /** What the clock of the device is off by, ms. */
   skewMs: number;
   /** `record-signed` comes only through the signing route, which checked the password. */
   signing?: boolean;
@@ -31,6 +35,7 @@ function checkName(entry: Entry, person: Person, handingIn: boolean): void {
   if (field === null && signed === null) return;
   throw new Refusal('author-renamed', field ?? signed!, { written: entry.author.name, name: person.name });
 }
+/** Refuses what this person may not write. */
 export function checkRights(
   entry: Entry,
   crewId: string,
@@ -75,6 +80,7 @@ export function checkSignature(entry: Entry, head: Head, { signing }: AppendCont
   if (!signing || entry.kind !== 'record-signed' || entry.body.ledgerHash === head.headHash) return;
   throw new Refusal('head-moved', 'entry.body.ledgerHash');
 }
+/** Refuses a correction of what is not theirs, or can not be corrected. */
 export function checkCorrection(entry: Entry, head: Head): void {
   if (entry.kind === 'correction' && head.targetKind === 'record-signed')
     throw new Refusal('signature-stands', 'body.target');

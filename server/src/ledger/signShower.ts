@@ -8,12 +8,19 @@ import { UserEntity } from '../store/entities/people';
 import { PhotoEntity } from '../store/entities/pictures';
 import { type Appended, appendEntries, readText } from './appendEntries';
 
+/** A signature with its password. */
 export interface Signing {
+  /** Who asks. */
   person: Person;
+  /** Whose record is signed. */
   showerId: string;
+  /** Once more. */
   password: string;
+  /** As it was sealed. */
   entry: string;
+  /** The moment it is asked at. */
   now: Date;
+  /** What the clock of the device is off by, ms. */
   skewMs: number;
 }
 

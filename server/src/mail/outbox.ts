@@ -4,11 +4,14 @@ import { v4 } from 'uuid';
 import type { Environment } from '../environment/environment';
 import { MailEntity } from '../store/entities/mail';
 
+/** Mails that are sent in one go. */
 const A_ROUND = 20;
 
+/** How mail goes out. */
 export interface MailServer {
   /** smtp:// or smtps:// address. */
   url: string;
+  /** Who it is from. */
   from: string;
 }
 
@@ -45,6 +48,7 @@ export async function queueMail(
     .execute();
 }
 
+/** A minute, ms. */
 const MINUTE_MS = 60_000;
 /** Minutes until the next try, after the first, the second, …; then as the last of them. */
 const AGAIN_AFTER = [1, 5, 15, 60, 180, 360, 720];

@@ -3,13 +3,20 @@ import { v4 } from 'uuid';
 
 /** Work that the server does by itself at night, and what came of it. */
 export const CHORES = ['backup', 'verify', 'purge'] as const;
+/** One of them. */
 export type Chore = (typeof CHORES)[number];
 
+/** How one went. */
 export interface ChoreLine {
+  /** Which one. */
   what: Chore;
+  /** When it began. */
   beganAt: Date;
+  /** When it ended; null while it runs. */
   endedAt: Date | null;
+  /** Whether all was well; null while it runs. */
   ok: boolean | null;
+  /** What it found. */
   words: string;
 }
 

@@ -7,6 +7,7 @@ import { picturesAt } from '../photos/picturesAt';
 import { Refusal } from '../refusals/refusal';
 import { lastChores } from './chores';
 
+/** Figures for whoever watches the server. */
 export interface Metrics {
   /** Times every request under the route that answered it, never under what was typed into its address. */
   count: RequestHandler;
@@ -17,6 +18,7 @@ export interface Metrics {
 /** The route that answered, as it stands in the table of routes. */
 const routeOf = (req: Request): string => (req.route as { path?: string } | undefined)?.path ?? 'none';
 
+/** True for the right token, in the same time for any wrong one. */
 const isToken = (shown: string, token: string): boolean => {
   const [a, b] = [Buffer.from(shown), Buffer.from(token)];
   return a.length === b.length && timingSafeEqual(a, b);

@@ -6,16 +6,23 @@ import { beginProgram, isSource, type Program } from '../programs/programs';
 import { doChore, purge } from './chores';
 import { backupName, isDue, mayGo } from './retention';
 
+/** What is done at night, and with what. */
 export interface Night {
+  /** The database. */
   store: DataSource;
+  /** Address of the database. */
   databaseUrl: string;
+  /** Where pictures lie: a folder, or an address of a store. */
   picturePlace: string;
+  /** The moment it is asked at. */
   now: () => Date;
   /** Null: no backups are made by themselves. */
   backupFolder: string | null;
   /** "HH:MM" in UTC. */
   at: string;
+  /** Backups of days that are kept. */
   daily: number;
+  /** Backups of months that are kept. */
   monthly: number;
 }
 

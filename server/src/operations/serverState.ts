@@ -4,11 +4,17 @@ import { picturesAt } from '../photos/picturesAt';
 import { lastChores } from './chores';
 import { PROGRAM_VERSION } from './version';
 
+/** How much there is. */
 interface Sizes {
+  /** How many showers. */
   showers: number;
+  /** How many entries. */
   entries: number;
+  /** How many pictures. */
   pictures: number;
+  /** Of the database. */
   databaseBytes: number;
+  /** Of the pictures. */
   pictureBytes: number;
 }
 
@@ -37,9 +43,13 @@ export async function noteSizes(store: DataSource, now: Date): Promise<void> {
 
 /** What is looked at; `backups` is null where none are made by themselves. */
 interface Looked {
+  /** The database. */
   store: DataSource;
+  /** Where pictures lie: a folder, or an address of a store. */
   picturePlace: string;
+  /** The moment it is asked at. */
   now: () => Date;
+  /** Where backups go, and when; null for nowhere. */
   backups?: { folder: string; at: string } | null;
 }
 

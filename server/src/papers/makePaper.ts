@@ -18,6 +18,7 @@ import { Refusal } from '../refusals/refusal';
 import { type LoadedShower, loadShower } from '../showers/loadShower';
 import { oneShowerRow, showerRows } from '../showers/showerRows';
 
+/** In what lengths are told. */
 type Unit = 'in' | 'mm';
 
 /** Everything that leaves as a file, by what it is made of. */
@@ -33,9 +34,13 @@ export type Paper =
   | { what: 'shower.json'; shower: string }
   | { what: 'job.json'; job: string };
 
+/** What a paper is made from. */
 export interface PaperPlace {
+  /** The database. */
   store: DataSource;
+  /** Where pictures lie: a folder, or an address of a store. */
   picturePlace: string;
+  /** The moment it is asked at. */
   now: Date;
 }
 
@@ -48,6 +53,7 @@ async function signedRecord(shower: LoadedShower, { store, now }: PaperPlace): P
   return { ...record, firmSignature };
 }
 
+/** When a flood must be read, as a calendar. */
 function calendar({ row, state }: LoadedShower, language: Language, now: Date): string {
   const check = state.rules && floodCheckOf(state.rules.method)?.check;
   if (!state.flood?.running || !check) throw new Refusal('no-water', 'flood');
@@ -55,6 +61,7 @@ function calendar({ row, state }: LoadedShower, language: Language, now: Date): 
   return floodCalendar(floodVisits(t, row, state.flood, check.readWithinHours), t('calendar.name'), now.getTime());
 }
 
+/** A sheet, refused where there is nothing to draw. */
 const drawn = (sheet: Buffer | null): Buffer => {
   if (sheet) return sheet;
   throw new Refusal('no-dimensions', 'geometry');

@@ -7,19 +7,27 @@ import { makePaper, type Paper } from './makePaper';
 
 /** What a worker is asked, and what it answers. The paper itself goes by a file, whatever its size. */
 export interface PaperAsk {
+  /** Number of the asking. */
   id: number;
+  /** Which paper. */
   paper: Paper;
+  /** Where it lies. */
   file: string;
+  /** The moment it is made for, ms since 1970. */
   nowMs: number;
 }
+/** It lies in its file, or why it does not. */
 export type PaperAnswer = { id: number; ok: true } | { id: number; ok: false; refusal: Problem | null; error: string };
 
+/** What this process may see, and no more. */
 const { PAPER_DATABASE_URL = '', PAPER_PICTURE_PLACE = '' } = process.env;
 
 // Whoever waits for a tablet's answer comes first: papers are made with what is left of the machine.
 if (process.env.LOWEST_PRIORITY === '1') setPriority(19);
+/** For reading alone. */
 const store = await makeDataSource(PAPER_DATABASE_URL, 1).initialize();
 
+/** Makes one paper. */
 async function answer({ id, paper, file, nowMs }: PaperAsk): Promise<PaperAnswer> {
   try {
     const made = await makePaper(paper, { store, picturePlace: PAPER_PICTURE_PLACE, now: new Date(nowMs) });

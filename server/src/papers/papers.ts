@@ -10,26 +10,36 @@ import type { PaperAnswer, PaperAsk } from './paperWorker';
 
 /** A record takes a second or two; what takes so long is stuck, ms. */
 const PAPER_MS = 120_000;
+/** More memory than this ends the process, MB. */
 const MEGABYTES = 768;
 /** A worker that nobody needs ends by itself, ms. */
 const IDLE_MS = 60_000;
 /** Papers that may wait for a worker; more at once nobody prints. */
 const WAITING = 60;
 
+/** A process that makes papers. */
 interface Worker {
+  /** The process. */
   child: ChildProcess;
+  /** It can be asked. */
   ready: Promise<void>;
+  /** Ends it when nobody asks for a while. */
   idle: NodeJS.Timeout | null;
 }
 
 /** Where a made paper lies; `done` takes it away. */
 export interface MadePaper {
+  /** Where it lies. */
   file: string;
+  /** Takes the file away. */
   done: () => Promise<void>;
 }
 
+/** Papers made beside the server. */
 export interface Papers {
+  /** Makes one. */
   make: (paper: Paper, now: Date) => Promise<MadePaper>;
+  /** Ends the processes. */
   stop: () => void;
 }
 

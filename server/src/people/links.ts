@@ -10,13 +10,17 @@ import { Refusal } from '../refusals/refusal';
 import { CrewEntity, LinkEntity, type LinkRow, UserEntity } from '../store/entities/people';
 import { ShowerEntity } from '../store/entities/showers';
 
+/** An hour, ms. */
 const HOUR_MS = 3_600_000;
+/** A link to a new password lives as long, h. */
 const PASSWORD_LINK_HOURS = 72;
+/** Links that are listed. */
 const LIST_AT_MOST = 200;
 
 /** The page that a link of each kind opens. */
 const PAGES = { crew: '/crew-link', record: '/r', password: '/set-password' } as const;
 
+/** What a link opens. */
 type Target = Pick<LinkRow, 'label' | 'crewId' | 'showerId' | 'userId'> & {
   hours: number;
   email: string | null;
@@ -24,6 +28,7 @@ type Target = Pick<LinkRow, 'label' | 'crewId' | 'showerId' | 'userId'> & {
   language: Language | null;
 };
 
+/** What it is to open, refused where that is not there. */
 async function targetOf(store: DataSource, wanted: NewLink): Promise<Target> {
   const none = { crewId: null, showerId: null, userId: null, language: null };
   if (wanted.kind === 'crew') {

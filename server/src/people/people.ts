@@ -6,6 +6,7 @@ import { Refusal } from '../refusals/refusal';
 import { CrewEntity, UserEntity, type UserRow } from '../store/entities/people';
 import { closeSessionsOf, hashPassword } from './sessions';
 
+/** A person without what is hidden. */
 export const rowOf = ({ passwordHash: _hidden, ...row }: UserRow): PersonRow => row;
 
 /** Crew leads belong to a crew of the firm; the others to none. */

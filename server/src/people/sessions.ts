@@ -9,6 +9,7 @@ import { type LinkRow, SessionEntity, UserEntity, type UserRow } from '../store/
 /** A session works for 7 days from the last contact. */
 export const SESSION_MS = 7 * 24 * 3_600_000;
 
+/** Who it is. */
 export const personOf = (user: UserRow): Person => ({
   id: user.id,
   name: user.name,
@@ -16,6 +17,7 @@ export const personOf = (user: UserRow): Person => ({
   crewId: user.crewId,
 });
 
+/** Argon2id, slow on purpose. */
 export function hashPassword(password: string): Promise<string> {
   return hash(password);
 }
@@ -23,6 +25,7 @@ export function hashPassword(password: string): Promise<string> {
 /** Verified against even when there is no such person, so that time tells nothing. */
 const NOBODY = hash('no such person');
 
+/** The person, if the password is right; as slow where there is nobody of that name. */
 export async function checkPassword(store: DataSource, signIn: string, password: string): Promise<UserRow> {
   const user = await store.getRepository(UserEntity).findOneBy({ signIn: signIn.toLowerCase() });
   const right = await verify(user?.passwordHash ?? (await NOBODY), password);
@@ -30,6 +33,7 @@ export async function checkPassword(store: DataSource, signIn: string, password:
   return user;
 }
 
+/** Opens a session for a person or a link. */
 async function begin(
   store: DataSource,
   who: { userId: string } | { linkId: string },
@@ -67,7 +71,9 @@ export const personOfLink = (link: Pick<LinkRow, 'id' | 'label' | 'crewId'>): Pe
 
 /** Who is behind a session, and when it ends. */
 export interface Signed {
+  /** Who asks. */
   person: Person;
+  /** When it ends by itself. */
   expiresAt: Date;
 }
 
@@ -79,12 +85,19 @@ const SESSION = `SELECT s.expires_at AS "expiresAt", row_to_json(u) AS "user",
   LEFT JOIN access_link l ON l.id = s.link_id AND l.kind = 'crew' AND l.revoked_at IS NULL
   WHERE s.token_hash = $1`;
 
+/** A session as it is stored. */
 interface SessionFound {
+  /** When it ends by itself. */
   expiresAt: Date;
+  /** Null for a link. */
   user: Person | null;
+  /** Null for a person. */
   linkId: string | null;
+  /** For whom the link was made. */
   label: string;
+  /** The crew whose holds it opens. */
   linkCrew: string | null;
+  /** When it ends. */
   linkEnds: Date;
 }
 
@@ -109,6 +122,7 @@ export async function closeSessionsOf(store: DataSource, userId: string): Promis
   await store.getRepository(SessionEntity).delete({ userId });
 }
 
+/** Ends a session. */
 export async function closeSession(store: DataSource, token: string): Promise<void> {
   await store.getRepository(SessionEntity).delete({ tokenHash: sha256Hex(token) });
 }

@@ -19,6 +19,7 @@ async function writeThrough(path: string, bytes: Buffer): Promise<void> {
   await folder.sync().finally(() => folder.close());
 }
 
+/** What is done with a file, or nothing where there is none. */
 const ifThere =
   <T>(otherwise: T) =>
   (error: NodeJS.ErrnoException): T => {

@@ -10,7 +10,9 @@ import { picturesAt } from './picturesAt';
 /** Decoders at work at once: one a core, so that many pictures take long and not all of the machine. */
 const decoders = makeGate(availableParallelism());
 
+/** More are no picture of a seam. */
 const PIXELS_AT_MOST = 60_000_000;
+/** Kinds of pictures that are taken. */
 const MIMES: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
 
 /** Name of a smaller copy. */
@@ -24,6 +26,7 @@ export async function pictureLook(bytes: Buffer): Promise<Pick<PhotoRow, 'mime' 
   return mime && width && height ? { mime, widthPx: width, heightPx: height } : null;
 }
 
+/** Kind and size; refused where it is none. */
 async function inspect(bytes: Buffer): Promise<Pick<PhotoRow, 'mime' | 'widthPx' | 'heightPx'>> {
   const { default: sharp } = await import('sharp');
   const notAPicture = new Refusal('not-a-picture', 'picture');
@@ -40,6 +43,7 @@ async function inspect(bytes: Buffer): Promise<Pick<PhotoRow, 'mime' | 'widthPx'
   }
 }
 
+/** Said of a picture whose bytes are gone. */
 const lost = () => new Refusal('picture-lost', 'hash');
 
 /** Checks the content against the hash and keeps it at the place of pictures; sending it again changes nothing. */

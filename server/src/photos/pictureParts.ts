@@ -36,6 +36,7 @@ function jpegFault(bytes: Buffer): PictureFault | null {
   return 'not-a-picture';
 }
 
+/** Parts of a PNG that are the picture itself. */
 const PNG_PLAIN = new Set([
   'IHDR',
   'PLTE',
@@ -62,6 +63,7 @@ function pngFault(bytes: Buffer): PictureFault | null {
   return 'not-a-picture';
 }
 
+/** Parts of a WebP that are. */
 const WEBP_PLAIN = new Set(['VP8 ', 'VP8L', 'VP8X', 'ALPH', 'ICCP']);
 
 /** Walks the chunks of a WebP to its end [RFC 9649]. */

@@ -3,6 +3,7 @@ import { isS3Address } from './picturePlace';
 import type { PictureStore } from './pictureStore';
 import { s3Pictures } from './s3Pictures';
 
+/** Stores that are open, by their place. */
 const open = new Map<string, PictureStore>();
 
 /** The store at a place: `s3://…` (TLS) and `s3+http://…` are S3-compatible ones, anything else is a folder. */

@@ -3,11 +3,15 @@ import { Refusal } from '../refusals/refusal';
 
 /** Free room of a disk, and whether it is nearly full: under a tenth, or under 2 GB. */
 export interface Room {
+  /** What is left. */
   freeBytes: number;
+  /** What there is in all. */
   totalBytes: number;
+  /** Somebody should look. */
   nearlyFull: boolean;
 }
 
+/** A gigabyte, bytes. */
 const GB = 1_000_000_000;
 /** Pictures stop here, so that what is typed still finds its place: an entry is a thousandth of a picture. */
 const KEPT_FOR_ENTRIES = 200_000_000;
@@ -16,6 +20,7 @@ const KEPT_FOR_ENTRIES = 200_000_000;
 export const isNearlyFull = (freeBytes: number, totalBytes: number): boolean =>
   freeBytes < totalBytes / 10 || (totalBytes > 20 * GB && freeBytes < 2 * GB);
 
+/** Room of the disk that a folder lies on. */
 export async function roomOf(folder: string): Promise<Room> {
   const { bavail, blocks, bsize } = await statfs(folder);
   const [freeBytes, totalBytes] = [bavail * bsize, blocks * bsize];

@@ -4,6 +4,7 @@ import { placesName } from '@careful-seam/words/texts/names';
 import { length, type PaintOptions, type Paper } from './paintRecord';
 import { HOLD, heading, INK, line, MARGIN, need, SOFT } from './recordSheet';
 
+/** What happened to a defect, in a paragraph. */
 function defectStory({ t, when }: Paper, d: Defect): string {
   const ends = d.closedAt ? t('record.closed', { at: when(d.closedAt) }) : t('record.stillOpen');
   return [
@@ -29,6 +30,7 @@ function causeWords({ t, state }: Paper, d: Defect): string[] {
     ...(d.escape ? [`${t('record.escape', { escape: named(escapes, d.escape.family) })} ${d.escape.words ?? ''}`] : []),
   ];
 }
+/** Its pictures with their marks. */
 async function paintPictures(paper: Paper, d: Defect, picture: PaintOptions['picture']): Promise<void> {
   const { doc, t } = paper;
   for (const use of [...d.photos, ...d.answers.flatMap((a) => a.photos), ...d.photosAfter]) {
@@ -63,6 +65,7 @@ async function paintPictures(paper: Paper, d: Defect, picture: PaintOptions['pic
     doc.y = y + height + 6;
   }
 }
+/** All defects. */
 export async function paintDefects(paper: Paper, picture: PaintOptions['picture']): Promise<void> {
   const { doc, t, state } = paper;
   heading(doc, t('record.defects'));

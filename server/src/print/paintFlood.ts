@@ -21,15 +21,24 @@ import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
 import type { Words } from '@careful-seam/words/texts/words';
 import { HAIR, HOLD, heading, INK, line, MARGIN, need, SOFT, WATER } from './recordSheet';
 
+/** A document that is painted. */
 type Pdf = PDFKit.PDFDocument;
+/** The colour of the air in the chart. */
 const AIR = '#8a5a00';
 
+/** What the flood is painted with. */
 export interface FloodPaper {
+  /** The document that is painted. */
   doc: Pdf;
+  /** Words in the language of the paper. */
   t: Words;
+  /** The shower as it stands. */
   state: ShowerState;
+  /** In what lengths are told. */
   unit: ShownUnit;
+  /** Time zone of the site. */
   zone: string;
+  /** A moment in the time of the site, in words. */
   when: (iso: string) => string;
 }
 
@@ -61,6 +70,7 @@ async function paintChart(
   doc.font('text').fontSize(9).fillColor(INK).undash().strokeColor(INK);
 }
 
+/** How it was prepared and filled. */
 function paintStart({ doc, t, state, unit, when }: FloodPaper, test: FloodTest): void {
   const model = state.geometry!.model;
   const water = waterIn(model, test.filledToMm);
@@ -86,6 +96,7 @@ function paintStart({ doc, t, state, unit, when }: FloodPaper, test: FloodTest):
   );
 }
 
+/** What was seen of moisture. */
 function paintLooks({ doc, t, state, when }: FloodPaper, test: FloodTest): void {
   const check = floodCheckOf(state.rules!.method)!.check;
   const events = test.events.map(
@@ -108,6 +119,7 @@ function paintLooks({ doc, t, state, when }: FloodPaper, test: FloodTest): void 
     );
 }
 
+/** What the water proved. */
 function paintProved({ doc, t, state, unit }: FloodPaper, test: FloodTest): void {
   if (test.provedBelowMm === null) return;
   const model = state.geometry!.model;
@@ -124,6 +136,7 @@ function paintProved({ doc, t, state, unit }: FloodPaper, test: FloodTest): void
   line(doc, t('record.floodRest', { dry: showLength(dryMm, unit), count: found.above.length }), SOFT);
 }
 
+/** One test. */
 async function paintTest(paper: FloodPaper, test: FloodTest): Promise<void> {
   const { doc, t, state, unit, zone, when } = paper;
   const check = floodCheckOf(state.rules!.method)!.check;

@@ -7,8 +7,10 @@ import { elementName } from '@careful-seam/words/texts/names';
 import type { Words } from '@careful-seam/words/texts/words';
 import { HAIR, HOLD, INK, MARGIN, need, SOFT, WATER } from './recordSheet';
 
+/** A document that is painted. */
 type Pdf = PDFKit.PDFDocument;
 
+/** How each state of a seam is drawn: told apart in black and white too. */
 const PENS: Record<Stroke['state'], { width: number; color: string; dash?: [number, number] }> = {
   unseen: { width: 1.4, color: INK, dash: [0.1, 3] },
   seen: { width: 0.8, color: INK },
@@ -20,6 +22,7 @@ const PENS: Record<Stroke['state'], { width: number; color: string; dash?: [numb
   water: { width: 0.9, color: WATER },
 };
 
+/** One stretch. */
 function paintStroke(doc: Pdf, stroke: Stroke): void {
   const pen = PENS[stroke.state];
   doc.lineWidth(pen.width).strokeColor(pen.color).lineCap('round');
@@ -28,6 +31,7 @@ function paintStroke(doc: Pdf, stroke: Stroke): void {
   doc.path(stroke.path).stroke().undash();
 }
 
+/** The outlines of a wall or part. */
 function paintOutlines(doc: Pdf, placed: PlacedPanel): void {
   for (const face of placed.panel.faces) {
     for (const loop of [face.outline, ...face.holes])
@@ -47,6 +51,7 @@ function paintOutlines(doc: Pdf, placed: PlacedPanel): void {
   }
 }
 
+/** Its name. */
 function panelName(t: Words, model: ShowerModel, { panel }: PlacedPanel): string {
   if (panel.kind === 'curb') return t('record.curbPanel', { letter: panel.letter });
   if (panel.kind === 'wall' || panel.kind === 'plan') return elementName(t, model, panel.id);
@@ -84,8 +89,10 @@ export function paintMap(doc: Pdf, t: Words, model: ShowerModel, lines: readonly
   paintLegend(doc, t);
 }
 
+/** What the legend explains, in its order. */
 const LEGEND: readonly Stroke['state'][] = ['unseen', 'seen', 'measured', 'defect', 'covered', 'water'];
 
+/** The legend. */
 function paintLegend(doc: Pdf, t: Words): void {
   let x = MARGIN;
   const y = doc.y + 6;

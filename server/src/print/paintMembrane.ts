@@ -6,12 +6,19 @@ import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
 import type { Words } from '@careful-seam/words/texts/words';
 import { HOLD, heading, INK, line, SOFT } from './recordSheet';
 
+/** What the membrane is painted with. */
 interface Membrane {
+  /** The document that is painted. */
   doc: PDFKit.PDFDocument;
+  /** Words in the language of the paper. */
   t: Words;
+  /** What is told. */
   record: ShowerRecord;
+  /** The shower as it stands. */
   state: ShowerState;
+  /** In what lengths are told. */
   unit: ShownUnit;
+  /** A moment in the time of the site, in words. */
   when: (iso: string) => string;
 }
 

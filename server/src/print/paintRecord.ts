@@ -20,10 +20,14 @@ import { paintMembrane } from './paintMembrane';
 import { paintNotes, paintProducts, paintWays } from './paintRules';
 import { bottomOf, HOLD, heading, INK, line, MARGIN, newSheet, SOFT, table, toBuffer } from './recordSheet';
 
+/** A document that is painted. */
 type Pdf = PDFKit.PDFDocument;
 
+/** For whom it is painted. */
 export interface PaintOptions {
+  /** In what lengths are told. */
   unit: ShownUnit;
+  /** Its language. */
   language: Language;
   /** Bytes of a picture, or null while it has not arrived. */
   picture: (hash: string) => Promise<Buffer | null>;
@@ -31,15 +35,23 @@ export interface PaintOptions {
   firm: { name: string; licence: string; logo: Buffer | null };
 }
 
+/** What each part is painted with. */
 export interface Paper {
+  /** The document that is painted. */
   doc: Pdf;
+  /** Words in the language of the paper. */
   t: Words;
+  /** What is told. */
   record: ShowerRecord;
+  /** The shower as it stands. */
   state: ShowerState;
+  /** In what lengths are told. */
   unit: ShownUnit;
+  /** A moment in the time of the site, in words. */
   when: (iso: string) => string;
 }
 
+/** A length in words. */
 export const length = (paper: Paper, mm: number): string => showLength(mm, paper.unit);
 
 /** Room of the logo at the top right, points. */
@@ -63,6 +75,7 @@ async function paintFirm(doc: Pdf, { name, licence, logo }: PaintOptions['firm']
   doc.fillColor(INK);
 }
 
+/** What it is of. */
 function paintTop({ doc, t, record, state, unit, when }: Paper): void {
   doc.font('strong').fontSize(18).text(record.shower.name, MARGIN, MARGIN).font('text').fontSize(10).fillColor(SOFT);
   const method = state.rules?.method.label ?? '';
@@ -74,6 +87,7 @@ function paintTop({ doc, t, record, state, unit, when }: Paper): void {
   doc.text(`${t('record.title')} · ${when(record.madeAt)} (${record.shower.timeZone})`).fillColor(INK);
 }
 
+/** How much seam there is and how it stands. */
 function paintFigures(paper: Paper): void {
   const { doc, t, record } = paper;
   heading(doc, t('record.figures'));
@@ -86,6 +100,7 @@ function paintFigures(paper: Paper): void {
   line(doc, t('record.proves'), SOFT);
 }
 
+/** Stage by stage. */
 function paintStages(paper: Paper): void {
   const { doc, t, record, state, when } = paper;
   heading(doc, t('record.stages'));
@@ -113,12 +128,14 @@ function paintStages(paper: Paper): void {
   }
 }
 
+/** A blocker with its place. */
 function placed({ t, state, unit }: Paper, blocker: ReturnType<typeof blockersOf>[number]): string {
   const model = state.geometry!.model;
   const where = blocker.kind === 'check' ? `${elementName(t, model, blocker.element)}: ` : '';
   return `${where}${blockerSentence(t, model, state.rules!.book, blocker, unit)}`;
 }
 
+/** Seam by seam. */
 function paintSeams(paper: Paper): void {
   const { doc, t, record, state } = paper;
   const model = state.geometry?.model;

@@ -5,10 +5,15 @@ import type { Words } from '@careful-seam/words/texts/words';
 import { HOLD, heading, INK, line } from './recordSheet';
 
 interface Rules {
+  /** The document that is painted. */
   doc: PDFKit.PDFDocument;
+  /** Words in the language of the paper. */
   t: Words;
+  /** What is told. */
   record: ShowerRecord;
+  /** The shower as it stands. */
   state: ShowerState;
+  /** A moment in the time of the site, in words. */
   when: (iso: string) => string;
 }
 

@@ -11,6 +11,7 @@ import { HAIR, HOLD, heading, INK, line, MARGIN, need, newSheet, SOFT, toBuffer 
 const EVERY_MM = 304.8;
 const STRIP = 70;
 
+/** A document that is painted. */
 type Pdf = PDFKit.PDFDocument;
 
 /** One wall: the level line at the drain's height, the slope over it, and each mark with its figure. */

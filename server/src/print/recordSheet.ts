@@ -1,5 +1,6 @@
 import { createRequire } from 'node:module';
 
+/** A document that is painted. */
 type Pdf = PDFKit.PDFDocument;
 const require = createRequire(import.meta.url);
 const FONT = '@expo-google-fonts/atkinson-hyperlegible-next';

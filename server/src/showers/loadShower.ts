@@ -28,7 +28,9 @@ export const arrivalsOf = (rows: readonly Pick<EntryRow, 'id' | 'skewMs' | 'rece
 export interface LoadedShower {
   row: ShowerWithHead;
   rows: EntryRow[];
+  /** How many entries. */
   entries: Entry[];
+  /** The shower as it stands. */
   state: ShowerState;
 }
 

@@ -6,6 +6,7 @@ import type { DataSource } from 'typeorm';
 import { currentEpoch } from '../firm/epoch';
 import { SHOWER_COLUMNS, type ShowerWithHead, showerAnswer, showerRows } from '../showers/showerRows';
 
+/** A day, ms. */
 const DAY_MS = 86_400_000;
 /** More that moved than this is not told piece by piece: the tablet asks from the beginning. */
 const MOVED_AT_MOST = 2000;

@@ -19,8 +19,11 @@ export interface Finding {
 }
 
 export interface Verification {
+  /** How many showers. */
   showers: number;
+  /** How many entries. */
   entries: number;
+  /** How many pictures. */
   photos: number;
   findings: Finding[];
 }

@@ -1,13 +1,10 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { cleanup, render } from '@testing-library/react';
+import { render } from '@testing-library/react';
 import userEvent from '@testing-library/user-event';
 import type { ReactNode } from 'react';
 import { I18nextProvider } from 'react-i18next';
 import { MemoryRouter } from 'react-router';
-import { afterEach } from 'vitest';
 import { words } from '../ui/words';
-
-afterEach(cleanup);
 
 /** Puts a part of the interface on a screen with the words, the router and the lists that it finds in the application. */
 export function onScreen(part: ReactNode) {

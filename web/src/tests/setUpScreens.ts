@@ -1,4 +1,9 @@
 import 'fake-indexeddb/auto';
+import { cleanup } from '@testing-library/react';
+import { afterEach } from 'vitest';
+
+// Here and not beside the tests: this runs for each file of them, though their modules are loaded once.
+afterEach(cleanup);
 
 // What Chromium has and the simulated page has not; nothing that a test looks at.
 globalThis.ResizeObserver ??= class {

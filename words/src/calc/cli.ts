@@ -24,6 +24,7 @@ function main(args: readonly string[]): number {
   return answer(runCalculation(first ?? '', input));
 }
 
+/** Prints what a sum came to, or why it can not be worked out; gives the exit code. */
 function answer(outcome: ReturnType<typeof runCalculation>): number {
   console.log(JSON.stringify(outcome.ok ? outcome.value : { error: told(outcome.problem, 'en') }));
   return outcome.ok ? 0 : 1;

@@ -23,6 +23,7 @@ export const ERRORS = {
   ...SERVER_ERRORS,
   ...TABLET_ERRORS,
 };
+/** A code of the one table. */
 export type ErrorCode = keyof typeof ERRORS;
 
 /** Names of the values in a sentence: `{{name}}`, or `{{name|kind}}` for a value that has words of its own. */
@@ -35,13 +36,16 @@ export type ErrorValues = { [Code in ErrorCode]: Holes<(typeof ERRORS)[Code]['en
 /** An expected failure outside core: any code of the table with the values that its sentence names. */
 export const refuse = refuser<ErrorValues>();
 
+/** The sentences of a code; nothing for a code of a newer server. */
 const errorOf = (code: string): Sentences | undefined => (ERRORS as Readonly<Record<string, Sentences>>)[code];
 
 /** The HTTP status that an error is answered with; 422 for one that nobody knows. */
 export const statusOf = (code: string): number => errorOf(code)?.status ?? 422;
 
+/** What is filled in: a value, with the way it is told behind a bar. */
 const HOLE = /\{\{(\w+)(?:\|(\w+))?\}\}/g;
 
+/** A sentence with its values. */
 function filled(text: string, values: Values, language: Language): string {
   return text.replace(HOLE, (_, name: string, kind: string | undefined) => {
     const value = values[name] ?? '';
@@ -54,8 +58,11 @@ function filled(text: string, values: Values, language: Language): string {
 
 /** What came over the wire or lies in a store, perhaps from a version that knew other codes: then `message` is what it said. */
 export interface ToldProblem {
+  /** Which error. */
   code: string;
+  /** What fills its sentence. */
   values?: Values | undefined;
+  /** The sentence as the server told it, for a code that is not known here. */
   message?: string | undefined;
 }
 

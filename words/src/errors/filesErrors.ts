@@ -2,6 +2,7 @@ import type { Sentences } from './sentences';
 
 /** What is wrong with a file or with what an instrument sent. */
 export const FILE_ERRORS = {
+  // After every way to read the columns was tried.
   'air-log-unreadable': {
     en: 'No two readings could be read this way. Look at the columns, the clock and the degrees again.',
     es: 'No se pudieron leer dos lecturas de esta manera. Mire de nuevo las columnas, la hora y los grados.',
@@ -14,6 +15,7 @@ export const FILE_ERRORS = {
     en: 'This file is not JSON. Choose a file of dimensions that was taken out here.',
     es: 'Este archivo no es JSON. Elija un archivo de medidas que se haya sacado de aquí.',
   },
+  // From the helper beside the instrument, not from the server.
   'instrument-no-pack': {
     en: 'The instrument sent no SenML pack. Check which instrument answers there.',
     es: 'El instrumento no envió ningún paquete SenML. Revise qué instrumento responde allí.',
@@ -38,6 +40,7 @@ export const FILE_ERRORS = {
     en: 'This file is over 20 MB. Export a shorter time from the logger.',
     es: 'Este archivo pasa de 20 MB. Exporte un tiempo más corto del registrador.',
   },
+  // After every way to read the columns was tried.
   'log-unreadable': {
     en: 'No two readings could be read this way. Look at the columns, the clock and the unit again.',
     es: 'No se pudieron leer dos lecturas de esta manera. Mire de nuevo las columnas, la hora y la unidad.',

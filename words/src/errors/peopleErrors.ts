@@ -2,6 +2,7 @@ import type { Sentences } from './sentences';
 
 /** Who may do what: signing in, roles, crews, links, decisions. */
 export const PEOPLE_ERRORS = {
+  // A crew lead sees the showers of one crew.
   'another-crews-shower': {
     status: 403,
     en: 'This shower belongs to another crew.',
@@ -12,11 +13,13 @@ export const PEOPLE_ERRORS = {
     en: 'You can say work is done for your own crew only.',
     es: 'Solo puede decir que el trabajo está hecho por su propia cuadrilla.',
   },
+  // Corrections of others are for managers.
   'another-persons-entry': {
     status: 403,
     en: 'You can correct your own entries only. Ask a manager.',
     es: 'Solo puede corregir sus propias entradas. Pregunte a un gerente.',
   },
+  // An account got another name; the tablet seals what was not taken anew under it.
   'author-renamed': {
     status: 409,
     en: 'This entry says that {{written}} wrote it, and your account is called {{name}}. The tablet seals it again under that name.',
@@ -26,6 +29,7 @@ export const PEOPLE_ERRORS = {
     en: 'Only a crew lead belongs to a crew. Choose no crew, or another role.',
     es: 'Solo un jefe de cuadrilla pertenece a una cuadrilla. No elija cuadrilla, o elija otra función.',
   },
+  // It is closed by evidence, never by words.
   'defect-stops-work': {
     status: 403,
     en: 'This defect stops the work. Build it again or look at each of its places anew, then close it; or ask a manager.',
@@ -39,6 +43,7 @@ export const PEOPLE_ERRORS = {
     en: 'Choose an inspector or a manager of the firm who can sign in.',
     es: 'Elija un inspector o un gerente de la empresa que pueda entrar.',
   },
+  // Nobody could let anybody in again.
   'last-manager': {
     status: 409,
     en: 'This is the last manager. Make somebody else a manager first.',
@@ -52,6 +57,7 @@ export const PEOPLE_ERRORS = {
     en: '{{name}} leads a crew. Name one of the crews in the same line.',
     es: '{{name}} dirige una cuadrilla. Nombre una de las cuadrillas en la misma línea.',
   },
+  // Also for a code that never was one.
   'link-ended': {
     status: 410,
     en: 'This link is not valid, or not any more. Ask the firm for a new one.',
@@ -62,22 +68,26 @@ export const PEOPLE_ERRORS = {
     en: 'You came by a link, which has no password. Ask a manager.',
     es: 'Usted llegó por un enlace, que no tiene contraseña. Pregunte a un gerente.',
   },
+  // Whoever found it does not talk it down alone.
   'manager-decides': { status: 403, en: 'This is for a manager to decide.', es: 'Esto lo decide un gerente.' },
   'manager-makes-milder': {
     status: 403,
     en: 'Only a manager makes a defect milder. Keep its severity, or ask a manager.',
     es: 'Solo un gerente hace más leve un defecto. Deje su gravedad, o pregunte a un gerente.',
   },
+  // A later first stage would hide what was seen.
   'manager-pins': {
     status: 403,
     en: 'Something was seen by the rules that are pinned. Only a manager pins a later first stage or another method.',
     es: 'Algo ya se vio con las reglas fijadas. Solo un gerente fija una primera etapa posterior u otro método.',
   },
+  // What was found is taken back by somebody else than its finder.
   'manager-takes-back': {
     status: 403,
     en: 'Only a manager takes back a defect or makes it milder. Ask one.',
     es: 'Solo un gerente retira un defecto o lo hace más leve. Pregunte a uno.',
   },
+  // Something speaks against it by now.
   'manager-upholds': {
     status: 403,
     en: 'Only a manager upholds a contested release. Reopen the stage and put it right, or ask a manager.',
@@ -101,11 +111,13 @@ export const PEOPLE_ERRORS = {
     en: 'That is not your password. Type it again to sign.',
     es: 'Esa no es su contraseña. Escríbala de nuevo para firmar.',
   },
+  // Handing in is for those who can not.
   'person-can-sign-in': {
     status: 403,
     en: 'This person can still sign in and send these entries. Disable them first, or let them sign in on this tablet.',
     es: 'Esta persona todavía puede entrar y enviar estas entradas. Desactívela antes, o deje que entre en esta tableta.',
   },
+  // The entry carries the role that it was written in.
   'role-changed': {
     status: 403,
     en: 'This entry was written as {{written|role}}, and you are {{role|role}} now. Write it again.',
@@ -117,6 +129,7 @@ export const PEOPLE_ERRORS = {
     en: 'Your role ({{role|role}}) may not write "{{kind}}".',
     es: 'Su función ({{role|role}}) no puede escribir "{{kind}}".',
   },
+  // Wrong, used or too old, told in one breath.
   'set-up-code-wrong': {
     status: 403,
     en: 'This is not the code. It stands in the window or the log of the server, and is good for a day; "npm run first-manager" makes a new one.',
@@ -127,6 +140,7 @@ export const PEOPLE_ERRORS = {
     en: 'This installation is set up already. Sign in, or ask your manager.',
     es: 'Esta instalación ya está preparada. Entre, o pregunte a su gerente.',
   },
+  // The same for a name that nobody has.
   'sign-in-failed': {
     status: 401,
     en: 'Name and password do not match. Check both and try again.',
@@ -142,11 +156,13 @@ export const PEOPLE_ERRORS = {
     en: 'Two people would sign in as "{{name}}". Give one of them another name.',
     es: 'Dos personas entrarían como «{{name}}». Dé otro nombre a una de ellas.',
   },
+  // What was signed is not taken back.
   'signature-stands': {
     status: 403,
     en: 'A signature stands. Sign the record anew when it has grown.',
     es: 'Una firma queda. Firme de nuevo el registro cuando haya crecido.',
   },
+  // A tablet that several people use keeps a chain for each.
   'written-by-another': {
     status: 403,
     en: 'This entry was written by {{name}}. Sign in as that person to send it.',

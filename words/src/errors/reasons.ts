@@ -1,6 +1,7 @@
 import type { Reason } from '@careful-seam/core/outcome/issueValues';
 import type { Language } from '../texts/words';
 
+/** The same in both languages. */
 type InBoth = Readonly<Record<Language, string>>;
 
 /** Why a field is not valid: stands in the sentence after the name of the field. */

@@ -2,6 +2,7 @@ import type { Sentences } from './sentences';
 
 /** What the server refuses: what is not there, what is full or busy, what can’t be read. */
 export const SERVER_ERRORS = {
+  // In the office, when a file of another book is read into a draft.
   'another-rule-book': {
     en: 'This is the rule book "{{read}}". Choose a file of "{{newest}}".',
     es: 'Este es el libro de reglas «{{read}}». Elija un archivo de «{{newest}}».',
@@ -18,6 +19,7 @@ export const SERVER_ERRORS = {
     en: 'This backup was made by a later version of this program. Update this one, then restore it. Nothing was changed.',
     es: 'Esta copia la hizo una versión posterior de este programa. Actualice este y restáurela después. No se cambió nada.',
   },
+  // A dump of PostgreSQL is a program: it runs on the server alone, by hand.
   'backup-too-old': {
     en: 'This backup is of an earlier version, and can do whatever it likes while it is restored. If you made it yourself, restore it on the server itself: npm run restore -- FILE. Nothing was changed.',
     es: 'Esta copia es de una versión anterior y puede hacer lo que quiera mientras se restaura. Si la hizo usted, restáurela en el propio servidor: npm run restore -- FILE. No se cambió nada.',
@@ -30,36 +32,43 @@ export const SERVER_ERRORS = {
     en: 'What was sent is not JSON.',
     es: 'Lo enviado no es JSON.',
   },
+  // Two people published at once; the draft is kept.
   'changed-meanwhile': {
     status: 409,
     en: 'Version {{version}} was published meanwhile. Compare with it, then publish again.',
     es: 'Mientras tanto se publicó la versión {{version}}. Compárela y publique de nuevo.',
   },
+  // More than the server allows; the tablet sets its clock and seals anew by itself.
   'clock-ahead': {
     status: 409,
     en: "This entry was written {{minutes}} minutes ahead of the server's time. The tablet sets its clock right and sends it again.",
     es: 'Esta entrada se escribió {{minutes}} minutos por delante de la hora del servidor. La tableta pone bien su reloj y la envía de nuevo.',
   },
+  // A page from elsewhere sent it, with the cookie of somebody who is signed in here.
   'cross-site': {
     status: 403,
     en: 'This request did not come from the application. Reload the page and try again.',
     es: 'Esta petición no vino de la aplicación. Vuelva a cargar la página e inténtelo de nuevo.',
   },
+  // With a time to try again; the tablet does.
   'database-busy': {
     status: 503,
     en: 'The database has its hands full. What you typed is kept; try again in a moment.',
     es: 'La base de datos está muy ocupada. Lo que escribió queda guardado; inténtelo de nuevo en un momento.',
   },
+  // Whatever came through a proxy or by another name than this machine.
   'demo-here-only': {
     status: 403,
     en: 'This is the demo firm, whose passwords everybody knows: it answers on its own machine alone. "npm run real-firm" begins with your own firm.',
     es: 'Esta es la empresa de muestra, cuyas contraseñas conocen todos: responde solo en su propia máquina. "npm run real-firm" empieza con su empresa.',
   },
+  // Nothing was written.
   'disk-full': {
     status: 507,
     en: "The server's disk is full. What you typed is kept on this tablet and goes out by itself when there is room. Tell a manager.",
     es: 'El disco del servidor está lleno. Lo que escribió queda guardado en esta tableta y saldrá solo cuando haya espacio. Avise a un gerente.',
   },
+  // Pictures are refused before entries are.
   'disk-nearly-full': {
     status: 507,
     en: "The server's disk is nearly full: pictures wait on this tablet until there is room. Entries still go out. Tell a manager.",
@@ -87,6 +96,7 @@ export const SERVER_ERRORS = {
     en: '{{shower}} has an entry whose id is taken by another one here. Nothing was taken in.',
     es: '{{shower}} tiene una entrada cuyo identificador ya lo tiene otra aquí. No se tomó nada.',
   },
+  // The signature would stand under what nobody has read.
   'head-moved': {
     status: 409,
     en: 'The record has grown since you opened it. Read it again, then sign.',
@@ -117,6 +127,7 @@ export const SERVER_ERRORS = {
     en: 'This shower has no dimensions yet, so that there is nothing to draw.',
     es: 'Esta ducha aún no tiene medidas, así que no hay nada que dibujar.',
   },
+  // A restore needs a database of its own beside the one in force.
   'no-right-to-restore': {
     status: 503,
     en: 'The database server does not let this program make a database beside its own ({{detail}}). Give it the right CREATEDB, then try again.',
@@ -168,15 +179,18 @@ export const SERVER_ERRORS = {
     en: 'The picture is empty. Take it again.',
     es: 'La imagen está vacía. Tómela de nuevo.',
   },
+  // Its bytes are gone or changed on the disk; any tablet that has them mends it.
   'picture-lost': {
     status: 410,
     en: 'This picture is not whole on the server any more. A tablet that still has it sends it again; else it is in a backup.',
     es: 'Esta imagen ya no está entera en el servidor. Una tableta que aún la tenga la envía de nuevo; si no, está en una copia de seguridad.',
   },
+  // The picture and nothing else is taken.
   'picture-metadata': {
     en: 'This picture carries camera data that may tell a place or a person. Send it re-encoded, without metadata.',
     es: 'Esta imagen lleva datos de la cámara que pueden decir un lugar o una persona. Envíela codificada de nuevo, sin metadatos.',
   },
+  // It is not the one that its hash says.
   'picture-mismatch': {
     en: 'The picture arrived changed. Send it again.',
     es: 'La imagen llegó cambiada. Envíela de nuevo.',
@@ -191,6 +205,7 @@ export const SERVER_ERRORS = {
     en: 'The store of pictures does not answer now. It is tried again by itself.',
     es: 'El almacén de imágenes no responde ahora. Se intenta de nuevo solo.',
   },
+  // A record is signed over every picture that it names.
   'pictures-pending': {
     status: 409,
     en: '{{count}} pictures have not arrived yet. Let the tablet send them, then sign.',
@@ -220,11 +235,13 @@ export const SERVER_ERRORS = {
     en: 'A backup is being restored already. Wait until it is in force.',
     es: 'Ya se está restaurando una copia. Espere hasta que esté en vigor.',
   },
+  // Time heals it: the first entry comes from another tablet.
   'shower-not-sent-first': {
     status: 404,
     en: 'There is no such shower on the server. Its first entry must be sent first.',
     es: 'No hay tal ducha en el servidor. Su primera entrada se debe enviar antes.',
   },
+  // Its process was ended.
   'sum-too-heavy': {
     en: 'This sum was stopped after {{seconds}} seconds or {{megabytes}} MB. Ask for less: fewer readings, a coarser grid, a shorter time.',
     es: 'Esta cuenta se detuvo después de {{seconds}} segundos o {{megabytes}} MB. Pida menos: menos lecturas, una cuadrícula más gruesa, un tiempo más corto.',

@@ -7,11 +7,13 @@ export const TABLET_ERRORS = {
     en: 'No connection. What you enter is kept on this tablet.',
     es: 'Sin conexión. Lo que entre queda guardado en esta tableta.',
   },
+  // Something between tablet and server answered in its place.
   'server-answered': {
     status: 500,
     en: 'The server answered {{status}}. Nothing you typed is lost.',
     es: 'El servidor respondió {{status}}. No se pierde nada de lo que escribió.',
   },
+  // The browser gives no more room; what was typed stays in its field.
   'tablet-full': {
     en: 'This tablet is full. Remove something else from it, or send what waits here; then enter this again.',
     es: 'Esta tableta está llena. Quite otra cosa de ella, o envíe lo que espera aquí; después entre esto de nuevo.',

@@ -32,6 +32,7 @@ export function layerName(t: Words, model: ShowerModel, method: Method, layer: L
   return t(`cure.layer.${layer.told}`, { stage });
 }
 
+/** A figure with its degrees, if they are typed. */
 const NUMBER = /^([-+−]?\d+(?:[.,]\d+)?)\s*°?\s*([cCfF])?$/;
 
 /** A temperature as typed, °C: a bare figure is in the person's own degrees, "68 F" and "20 °C" say theirs. Null: unreadable. */

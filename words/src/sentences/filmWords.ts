@@ -5,6 +5,7 @@ import { FT2_PER_M2, US_GALLON_L } from '@careful-seam/core/units/measures';
 import type { Words } from '../texts/words';
 import type { ShownUnit } from './sentences';
 
+/** A quart, L: what small amounts are told in. */
 const QUART_L = US_GALLON_L / 4;
 
 /** A film: mils to a tenth under 10, or whole micrometres. */

@@ -6,17 +6,27 @@ import type { ShownUnit } from './sentences';
 
 /** Colours and type of a chart; the screen and the printed record each have their own. */
 export interface ChartPens {
+  /** Of letters and of the water. */
   ink: string;
+  /** Of what stands beside. */
   soft: string;
+  /** Of the grid. */
   hair: string;
+  /** Of the level. */
   water: string;
+  /** Of the pan and the air. */
   air: string;
+  /** Of what a leak would do. */
   hold: string;
+  /** Of letters. */
   font: string;
+  /** Of letters, px. */
   fontSize: number;
 }
 
+/** Hours and mm. */
 type Point = [number, number];
+/** A line of more points is thinned: nobody sees them. */
 const POINTS_AT_MOST = 400;
 
 /** Fall of the level since the start with refills taken out: each run goes on where the one before it ended. */
@@ -34,11 +44,13 @@ function fallOf(readings: FloodVerdictInput['readings'], breaks: readonly number
   return points;
 }
 
+/** Fewer points of the same line. */
 function thinned(points: readonly Point[]): Point[] {
   const step = Math.ceil(points.length / POINTS_AT_MOST);
   return points.filter((_, i) => i % step === 0 || i === points.length - 1);
 }
 
+/** How a level falls that loses so much a day. */
 const ray = (perDay: number, hours: number): Point[] => [
   [0, 0],
   [hours, (perDay * hours) / 24],

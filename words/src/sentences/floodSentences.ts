@@ -23,18 +23,27 @@ export const volumeWords = (litres: number, unit: ShownUnit): string =>
 export const weightWords = (kg: number, unit: ShownUnit): string =>
   unit === 'mm' ? `${Math.round(kg)} kg` : `${Math.round(kg * LB_PER_KG)} lb`;
 
+/** What a flood is told by. */
 export interface FloodTelling {
+  /** The drawn shower, for the names of its parts. */
   model: ShowerModel;
+  /** The flood test that is told. */
   test: FloodTest;
+  /** What the rule book asks. */
   check: FloodCheck;
+  /** What the readings come to. */
   verdict: FloodVerdict;
+  /** In what lengths are told. */
   unit: ShownUnit;
+  /** Time zone of the site, by its IANA name. */
   zone: string;
 }
 
+/** A place of the rule book, in words. */
 const placeLabel = (check: FloodCheck, where: string): string =>
   check.places.find((p) => p.id === where)?.label ?? where;
 
+/** Why it fails, with how large the leak is. */
 function failWords(t: Words, { model, test, check, verdict, unit }: FloodTelling): string {
   if (verdict.reasons.includes('moisture-found')) {
     const wet = test.looks.filter(isWetLook);
@@ -64,6 +73,7 @@ function failWords(t: Words, { model, test, check, verdict, unit }: FloodTelling
   });
 }
 
+/** Why it is not decided, and what would decide it. */
 function openWords(t: Words, { test, verdict, unit, zone }: FloodTelling): string {
   const asked = verdict.questions[0];
   const at = asked && momentWords(test.startMs + asked.atHours * 3_600_000, zone);
@@ -90,6 +100,7 @@ export function floodSentence(t: Words, telling: FloodTelling): string {
   });
 }
 
+/** Reasons with an advice of their own, the most helpful first. */
 const ADVICE: readonly FloodReason[] = [
   'time-not-run',
   'place-not-seen',

@@ -14,9 +14,11 @@ import { elementName, placesName } from '../texts/names';
 import type { Language, Words } from '../texts/words';
 import { filmLimitWords, filmSentence } from './filmWords';
 
+/** How moments are written. */
 const TIME_LOCALES: Record<Language, string> = { en: 'en-US', es: 'es-US' };
 Settings.defaultLocale = TIME_LOCALES.en;
 
+/** In what lengths are told. */
 export type ShownUnit = 'in' | 'mm';
 
 /** A single figure with its unit; lengths in the person's own. */
@@ -25,6 +27,7 @@ export function figureWords(t: Words, unit: NumberUnit, value: number, shown: Sh
   return t(`figure.${unit}`, { value: Math.round(value * 100) / 100 });
 }
 
+/** The limit of a figure. */
 function numberLimit(t: Words, check: NumberCheck, shown: ShownUnit): string {
   if (check.limit === null) return t('limit.none');
   const { atLeast, atMost } = check.limit;
@@ -34,6 +37,7 @@ function numberLimit(t: Words, check: NumberCheck, shown: ShownUnit): string {
   return atLeast === undefined ? t('limit.atMost', { most: say(atMost) }) : t('limit.atLeast', { least: say(atLeast) });
 }
 
+/** How a figure came out. */
 function numberSentence(t: Words, check: NumberCheck, j: Judgement, shown: ShownUnit): string {
   const limit = numberLimit(t, check, shown);
   if (j.number === null)
@@ -48,6 +52,7 @@ export function fallWords(t: Words, fall: number, unit: ShownUnit): string {
   return unit === 'in' ? t('perFoot', { value: (fall * 12).toFixed(2) }) : `${(fall * 100).toFixed(1)} %`;
 }
 
+/** The limit of a survey. */
 function surveyLimit(t: Words, { measures }: SurveyCheck, unit: ShownUnit): string {
   if (measures.of === 'flat')
     return t('limit.flat', { gap: showLength(measures.gapMm, unit), edge: showLength(measures.straightedgeMm, unit) });
@@ -55,6 +60,7 @@ function surveyLimit(t: Words, { measures }: SurveyCheck, unit: ShownUnit): stri
   return t('limit.falls', { least, most, pond: showLength(measures.pondMm, unit) });
 }
 
+/** The limit of a length. */
 function measuredLimit(t: Words, { limit: { atLeastMm, atMostMm } }: MeasuredCheck, unit: ShownUnit): string {
   const least = atLeastMm === undefined ? '' : showLength(atLeastMm, unit);
   const most = atMostMm === undefined ? '' : showLength(atMostMm, unit);
@@ -62,6 +68,7 @@ function measuredLimit(t: Words, { limit: { atLeastMm, atMostMm } }: MeasuredChe
   return least ? t('limit.atLeast', { least }) : t('limit.atMost', { most });
 }
 
+/** How a look came out. */
 function lookedSentence(t: Words, j: Judgement): string {
   const check = j.requirement.check.label;
   if (j.verdict === 'pass') return t('sentence.passLook', { check });
@@ -92,6 +99,7 @@ export function dayWords(ms: number, zone?: string): string {
   return DateTime.fromMillis(ms, zone ? { zone } : {}).toFormat('ccc d LLL');
 }
 
+/** What a length lacks. */
 function undecidedSentence(t: Words, check: MeasuredCheck, j: Judgement, unit: ShownUnit): string {
   const { hasLength } = j.requirement;
   const count = t('sentence.readings', { count: j.readings.length });
@@ -123,6 +131,7 @@ export function raisedWords(t: Words, { raised }: Pick<Judgement['requirement'],
   return raised ? ` (${t(`sentence.raised.${raised}`)})` : '';
 }
 
+/** How a length came out. */
 function measuredSentence({ t, model, check, j, unit }: Spoken<MeasuredCheck>): string {
   const { element, hasLength } = j.requirement;
   const limit = measuredLimit(t, check, unit) + raisedWords(t, j.requirement);
@@ -158,6 +167,7 @@ function measuredSentence({ t, model, check, j, unit }: Spoken<MeasuredCheck>): 
   }
 }
 
+/** How a question of the trade was found. */
 function positionSentence({ t, check, j }: Spoken<PositionCheck>): string {
   const found = j.verdict === 'fail' ? 'deviates' : 'found';
   const values = { check: check.label, position: j.position ?? '' };
@@ -166,10 +176,15 @@ function positionSentence({ t, check, j }: Spoken<PositionCheck>): string {
 
 /** What a judgement of one kind of check is spoken from. */
 interface Spoken<C> {
+  /** Words of the language that is spoken. */
   t: Words;
+  /** The drawn shower, for the names of its parts. */
   model: ShowerModel;
+  /** The check that was judged. */
   check: C;
+  /** How it came out. */
   j: Judgement;
+  /** In what lengths are told. */
   unit: ShownUnit;
 }
 
@@ -197,10 +212,14 @@ const WORDS: {
       filmSentence(t, judgeShowerFilm(model, check, j.readings), filmLimits(check), unit),
   },
 };
+/** What can be said of a kind of check. */
 type WordsOf<C extends Check> = {
+  /** Its limit; empty for none. */
   limit: (t: Words, check: C, unit: ShownUnit) => string;
+  /** How it came out. */
   found: (s: Spoken<C>) => string;
 };
+/** What can be said of this check. */
 const wordsOf = <C extends Check>(check: C): WordsOf<C> => WORDS[check.kind] as unknown as WordsOf<C>;
 
 /** A limit in words, in the person's unit; empty for a check that is looked at. */
@@ -215,6 +234,7 @@ export function verdictSentence(t: Words, model: ShowerModel, j: Judgement, unit
   return wordsOf(check).found({ t, model, check, j, unit });
 }
 
+/** A kind of defect in words; of one without a kind, its check. */
 export function defectKindLabel(book: RuleBook, kind: string | null, check: string | null): string {
   const named = book.defectKinds.find((k) => k.id === kind)?.label;
   if (named) return named;

@@ -10,8 +10,10 @@ export function edgeLetters(model: ShowerModel): Map<string, string> {
   return new Map(order.map((edge, k) => [edgeId(model.geometry, edge), String.fromCharCode(65 + k)]));
 }
 
+/** The faces of a curb. */
 const CURB_PARTS: Record<string, string> = { inner: 'part.curbInner', top: 'part.curbTop', outer: 'part.curbOuter' };
 
+/** The face of a wall. */
 function wallName(t: Words, model: ShowerModel, id: string, part: string, letter: string): string {
   if (part === 'cap') return t('part.wallCap', { letter });
   if (part.startsWith('end-')) return t('part.wallEnd', { letter });
@@ -46,6 +48,7 @@ export function faceName(t: Words, model: ShowerModel, face: string): string {
   return t('part.outside');
 }
 
+/** A seam by what meets in it. */
 function seamName(t: Words, model: ShowerModel, seam: Seam): string {
   const letters = edgeLetters(model);
   const parts = seam.faces.map((f) => f.split(':'));

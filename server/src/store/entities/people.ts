@@ -4,6 +4,7 @@ export interface UserRow {
   id: string;
   name: string;
   signIn: string;
+  /** Argon2id. */
   passwordHash: string;
   role: 'inspector' | 'manager' | 'crew-lead';
   crewId: string | null;

@@ -76,6 +76,7 @@ export interface EntryRow {
   receivedAt: Date;
   prevLedgerHash: string | null;
   ledgerHash: string;
+  /** What the clock of the device is off by, ms. */
   skewMs: number;
   /** Came in a file that this firm did not sign: nobody proved its chain. */
   imported: boolean;

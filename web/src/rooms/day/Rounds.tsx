@@ -1,9 +1,5 @@
 import { mayWrite } from '@careful-seam/core/log/roles';
-import { type ShowerDay, showerDay } from '@careful-seam/core/plan/dayWindows';
-import { openLookRequests } from '@careful-seam/core/proof/holds/lookRequests';
-import { blockersOf } from '@careful-seam/core/proof/holds/release';
-import { buildLedger, currentStage } from '@careful-seam/core/proof/shown/seamLine';
-import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
+import type { ShowerDay } from '@careful-seam/core/plan/dayWindows';
 import { showLength } from '@careful-seam/core/units/length';
 import { DateTime } from 'luxon';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -18,38 +14,9 @@ import { useQueue } from '../../tablet/useList';
 import { usePreferences } from '../../ui/preferences';
 import { BandLegend, BandPatterns, DayBand, HourAxis } from './DayBand';
 import { DayEnd } from './DayEnd';
-import { crewMorning, type DayPart, dayParts } from './dayAxis';
+import { type DayPart, dayParts } from './dayAxis';
 import { FindShower } from './FindShower';
-
-/** How a shower stands, in the words of its row. */
-function useSummary(shower: LocalShower) {
-  return useMemo(() => {
-    const { state } = shower;
-    const stage = currentStage(state);
-    if (!stage || !state.rules) return null;
-    const word = state.stages.get(stage)?.word ?? 'open';
-    return {
-      label: state.rules.method.stages.find((s) => s.key === stage)!.label,
-      word,
-      water: floodCheckOf(state.rules.method)?.stage.key === stage && state.flood?.running === true,
-      left: word === 'open' ? 0 : blockersOf(state, stage).length,
-      asked: openLookRequests(state).at(-1) ?? null,
-      contested: [...state.stages].find(([, s]) => s.word === 'contested')?.[0] ?? null,
-      hold: [...state.defects.values()].some((d) => d.closedAt === null && d.severity !== 'note'),
-      figures: buildLedger(state, [stage]).figures,
-    };
-  }, [shower]);
-}
-
-/** Days already worked out: only a shower that changed is worked out again. */
-const known = new WeakMap<LocalShower['state'], ShowerDay>();
-
-/** The windows of a shower on the day of its site. */
-function dayOf(state: LocalShower['state'], zone: string): ShowerDay {
-  const day = known.get(state) ?? showerDay(state, crewMorning(zone));
-  known.set(state, day);
-  return day;
-}
+import { dayOf, useSummary } from './summary';
 
 /** A shower of the day. */
 interface Row {

@@ -5,8 +5,9 @@ import { useTranslation } from 'react-i18next';
 import { newId } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { usePreferences } from '../../ui/preferences';
+import { CeilingFields } from './CeilingFields';
 import type { Drawn } from './drawing';
-import { Faults, Labelled, LengthGroup, type NewForm, useSideName } from './fields';
+import { Faults, Labelled, type NewForm, useSideName } from './fields';
 import { newBench, newNiche, type PipeTyped } from './typed';
 
 /** A niche, bench or pipe of the form. */
@@ -254,39 +255,6 @@ function Pipes({ drawn }: { drawn: Drawn }) {
         {t('new.addPipe')}
       </button>
     </fieldset>
-  );
-}
-
-/** Whether there is a ceiling to be sealed, and how it falls. */
-function CeilingFields({ drawn }: { drawn: Drawn }) {
-  const { t } = useTranslation();
-  const { register, setValue, watch } = useFormContext<NewForm>();
-  const sideName = useSideName();
-  const ceiling = watch('ceiling');
-  return (
-    <div className="border-hair border-b pb-2">
-      <Choice
-        label={t('new.ceiling')}
-        value={ceiling}
-        options={(['none', 'flat', 'sloped'] as const).map((key) => ({ key, label: t(`new.ceilings.${key}`) }))}
-        onChoose={(v) => setValue('ceiling', v)}
-      />
-      {ceiling === 'sloped' && (
-        <LengthGroup label={t('new.ceiling')} names={['ceilingRise']} drawn={drawn}>
-          <Labelled text={t('new.ceilingLow')}>
-            <select className="field px-1 text-base" {...register('ceilingLow')}>
-              {drawn.sides
-                .filter((s) => s.kind === 'wall')
-                .map((s) => (
-                  <option key={s.name} value={s.name}>
-                    {sideName(s.name)}
-                  </option>
-                ))}
-            </select>
-          </Labelled>
-        </LengthGroup>
-      )}
-    </div>
   );
 }
 
