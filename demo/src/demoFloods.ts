@@ -6,7 +6,7 @@ import {
   loggerFile,
   simulatedLogger,
 } from '@careful-seam/instruments/simulatedLogger';
-import { begin, climb, type DemoJob } from './demoShowers';
+import { climb, type DemoJob, drawShower } from './demoShowers';
 import { type DemoWriter, demoWriter, passStage, release } from './writer';
 
 /** An hour, ms. */
@@ -128,7 +128,7 @@ function takeIn(w: DemoWriter, rows: readonly LoggerRow[]): void {
 function readyForWater(job: DemoJob, todayMs: number, seed: number, find: FindRuleBook): DemoWriter {
   const startMs = todayMs - 96 * HOUR_MS;
   const w = demoWriter(`${job.job} ${job.name}`, startMs, seed, find);
-  begin(w, job);
+  drawShower(w, job);
   climb(w, job.crew, 'drain-tie-in', new Date(startMs).toISOString().slice(0, 10));
   passStage(w, 'inspector', 'drain-tie-in');
   release(w, 'inspector', 'drain-tie-in');

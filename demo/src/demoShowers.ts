@@ -24,7 +24,7 @@ export interface DemoJob {
 }
 
 /** Draws a shower and pins its rules. */
-export function begin(w: DemoWriter, { name, job, crew, size, method = 'bonded-sheet' }: DemoJob): void {
+export function drawShower(w: DemoWriter, { name, job, crew, size, method = 'bonded-sheet' }: DemoJob): void {
   w.write('inspector', 'shower-created', { name, job, crewId: `crew-${crew}`, timeZone: 'America/Chicago' });
   w.write('inspector', 'geometry-set', { version: 1, geometry: dimensions({ name, ...size }) });
   const book = demoRuleBook();
@@ -164,7 +164,7 @@ export async function demoShowers(todayMs: number, find: FindRuleBook): Promise<
   const day = new Date(todayMs).toISOString().slice(0, 10);
   const make = (job: DemoJob, k: number): DemoWriter => {
     const w = demoWriter(`${job.job} ${job.name}`, todayMs - 30 * 3_600_000 + k * 600_000, 7 + k, find);
-    begin(w, job);
+    drawShower(w, job);
     return w;
   };
   const house = 'Larkspur House';

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { RestoreState, ServerState } from '@careful-seam/contract/api/office';
-import { told } from '@careful-seam/words/errors/errors';
+import { withMessage } from '@careful-seam/words/errors/errors';
 import type { Request } from 'express';
 import { z } from 'zod';
 import { writeAudit } from '../audit/audit';
@@ -54,7 +54,7 @@ function upTo(most: number): Transform {
 /** How a restore stands, with the sentence of what went wrong. */
 const toldRestore = ({ problem, ...stands }: RestoreStands, req: Request): RestoreState => ({
   ...stands,
-  problem: problem && told(problem, languageOf(req)),
+  problem: problem && withMessage(problem, languageOf(req)),
 });
 
 /** Takes a backup in and begins to put it in force; how that goes is asked for, since it may take many minutes. */

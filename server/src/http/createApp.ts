@@ -2,7 +2,7 @@ import { randomUUID } from 'node:crypto';
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { Person } from '@careful-seam/contract/api/messages';
-import { told } from '@careful-seam/words/errors/errors';
+import { withMessage } from '@careful-seam/words/errors/errors';
 import compression from 'compression';
 import cookieParser from 'cookie-parser';
 import express, { type Express, type NextFunction, type Request, type RequestHandler, type Response } from 'express';
@@ -116,13 +116,13 @@ function answerErrors(logger: Logger) {
     const known = asRefusal(error);
     if (known) {
       if (known.status === 503) res.set('Retry-After', '5');
-      res.status(known.status).json({ error: told(known.problem, languageOf(req)) });
+      res.status(known.status).json({ error: withMessage(known.problem, languageOf(req)) });
       return;
     }
     const id = String(req.id ?? randomUUID());
     logger.error({ err: error, id }, 'unexpected');
     const problem = { code: 'internal', field: '', values: { id } };
-    res.status(500).json({ error: { ...told(problem, languageOf(req)), id } });
+    res.status(500).json({ error: { ...withMessage(problem, languageOf(req)), id } });
   };
 }
 

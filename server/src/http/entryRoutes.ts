@@ -1,7 +1,7 @@
 import { PullAnswer, Push, PushAnswer, SignRecord } from '@careful-seam/contract/api/messages';
 import { ROLES } from '@careful-seam/core/log/roles';
 import type { Problem } from '@careful-seam/core/outcome/outcome';
-import { told } from '@careful-seam/words/errors/errors';
+import { withMessage } from '@careful-seam/words/errors/errors';
 import type { Request } from 'express';
 import { appendEntries } from '../ledger/appendEntries';
 import { handInEntries } from '../ledger/handIn';
@@ -32,7 +32,7 @@ async function pullEntries({ req, person, services }: Call): Promise<unknown> {
 /** An answer to entries, with the sentence of what was refused. */
 function inLanguage<A extends { refused: (Problem & { id: string }) | null }>(req: Request, answer: A) {
   const { refused } = answer;
-  return { ...answer, refused: refused && { id: refused.id, ...told(refused, languageOf(req)) } };
+  return { ...answer, refused: refused && { id: refused.id, ...withMessage(refused, languageOf(req)) } };
 }
 
 /** Takes entries in the order of their chain, up to the first that is refused. */

@@ -1,6 +1,6 @@
 import { CALCULATIONS } from '@careful-seam/core/calc/registry';
 import { ROLES } from '@careful-seam/core/log/roles';
-import { statusOf, told } from '@careful-seam/words/errors/errors';
+import { statusOf, withMessage } from '@careful-seam/words/errors/errors';
 import { z } from 'zod';
 import { runSum } from '../sums/runSum';
 import { type Call, languageOf, param, type Route } from './route';
@@ -16,7 +16,7 @@ async function calculate({ req, res }: Call): Promise<unknown> {
   const outcome = await runSum(param(req, 'name'), req.body);
   if (outcome.ok) return outcome.value;
   res.status(statusOf(outcome.problem.code));
-  return { error: told(outcome.problem, languageOf(req)) };
+  return { error: withMessage(outcome.problem, languageOf(req)) };
 }
 
 /** What these routes share. */

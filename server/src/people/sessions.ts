@@ -34,7 +34,7 @@ export async function checkPassword(store: DataSource, signIn: string, password:
 }
 
 /** Opens a session for a person or a link. */
-async function begin(
+async function insertSession(
   store: DataSource,
   who: { userId: string } | { linkId: string },
   expiresAt: Date,
@@ -53,12 +53,12 @@ export async function openSession(
   now: Date,
 ): Promise<{ token: string; expiresAt: Date }> {
   const expiresAt = new Date(now.getTime() + SESSION_MS);
-  return { token: await begin(store, { userId: user.id }, expiresAt), expiresAt };
+  return { token: await insertSession(store, { userId: user.id }, expiresAt), expiresAt };
 }
 
 /** Opens the session of somebody who came by a crew's link: it ends with the link. */
 export async function openLinkSession(store: DataSource, link: LinkRow): Promise<{ token: string; expiresAt: Date }> {
-  return { token: await begin(store, { linkId: link.id }, link.expiresAt), expiresAt: link.expiresAt };
+  return { token: await insertSession(store, { linkId: link.id }, link.expiresAt), expiresAt: link.expiresAt };
 }
 
 /** Whoever came by a crew's link: crew-lead rights on one crew, written down as the link. */

@@ -17,14 +17,14 @@ export type Program = keyof typeof PROGRAMS;
 export const isSource = import.meta.url.endsWith('.ts');
 
 /** Where this lies: parts that several programs share are put into a folder below theirs. */
-const here = dirname(fileURLToPath(import.meta.url));
-const built = basename(here) === 'assets' ? dirname(here) : here;
+const ownFolder = dirname(fileURLToPath(import.meta.url));
+const built = basename(ownFolder) === 'assets' ? dirname(ownFolder) : ownFolder;
 
 /** The file of a program. Tests that were built beforehand run the bundles, as a service does: `BUILT_PROGRAMS` names their folder. */
 function fileOf(name: Program): string {
   if (!isSource) return join(built, `${name}.js`);
   const folder = process.env.BUILT_PROGRAMS;
-  return folder ? resolve(folder, `${name}.js`) : join(here, '..', PROGRAMS[name]);
+  return folder ? resolve(folder, `${name}.js`) : join(ownFolder, '..', PROGRAMS[name]);
 }
 
 interface Beginning {

@@ -66,7 +66,7 @@ export const USUAL_AXES: Axes = [
 ];
 
 /** A point as an SVG path says it. */
-const say = ([x, y]: Point2): string => `${x.toFixed(1)} ${y.toFixed(1)}`;
+const pathPoint = ([x, y]: Point2): string => `${x.toFixed(1)} ${y.toFixed(1)}`;
 
 /** Draws a corner from where its three planes are all seen: places are shares along its three lines. */
 export function cornerView(axes: Axes, size: number) {
@@ -89,9 +89,10 @@ export function cornerView(axes: Axes, size: number) {
       s[j] = v;
       return put(...s);
     };
-    return `M${[at(i0, j0), at(i1, j0), at(i1, j1), at(i0, j1)].map(say).join('L')}Z`;
+    return `M${[at(i0, j0), at(i1, j0), at(i1, j1), at(i0, j1)].map(pathPoint).join('L')}Z`;
   };
-  const line = (...points: readonly [number, number, number][]) => `M${points.map((p) => say(put(...p))).join('L')}`;
+  const line = (...points: readonly [number, number, number][]) =>
+    `M${points.map((p) => pathPoint(put(...p))).join('L')}`;
   const ring = (a: number, b: number, c: number, r: number) => {
     const [x, y] = put(a, b, c);
     return `M${x - r} ${y}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { CALCULATIONS, calculationSchema, findCalculation, runCalculation } from '@careful-seam/core/calc/registry';
 import { refuse } from '@careful-seam/core/outcome/outcome';
-import { told } from '../errors/errors';
+import { withMessage } from '../errors/errors';
 
 /** `calc -- NAME < in.json`, `calc -- --list`, `calc -- --schema NAME`. Exit 1 with a typed error on expected failures. */
 function main(args: readonly string[]): number {
@@ -26,7 +26,7 @@ function main(args: readonly string[]): number {
 
 /** Prints what a sum came to, or why it can not be worked out; gives the exit code. */
 function answer(outcome: ReturnType<typeof runCalculation>): number {
-  console.log(JSON.stringify(outcome.ok ? outcome.value : { error: told(outcome.problem, 'en') }));
+  console.log(JSON.stringify(outcome.ok ? outcome.value : { error: withMessage(outcome.problem, 'en') }));
   return outcome.ok ? 0 : 1;
 }
 

@@ -2,7 +2,7 @@ import { FAULTS } from '@careful-seam/core/outcome/issueValues';
 import { PROBLEMS, type ProblemCode } from '@careful-seam/core/outcome/problems';
 import { describe, expect, it } from 'vitest';
 import page from '../../../docs/errors.md?raw';
-import { ERRORS, type ErrorCode, sentenceOf, statusOf, told } from './errors';
+import { ERRORS, type ErrorCode, sentenceOf, statusOf, withMessage } from './errors';
 import { pageOf } from './page';
 import { REASONS, VALUE_WORDS } from './reasons';
 import type { Sentences } from './sentences';
@@ -74,7 +74,7 @@ describe('a sentence', () => {
   });
   it('goes along with what is sent', () => {
     const problem = { code: 'no-such-shower', field: 'id', values: {} };
-    expect(told(problem, 'es')).toEqual({ ...problem, message: 'No hay tal ducha.' });
+    expect(withMessage(problem, 'es')).toEqual({ ...problem, message: 'No hay tal ducha.' });
   });
 });
 

@@ -78,7 +78,7 @@ export function sentenceOf({ code, values = {}, message = code }: ToldProblem, l
 }
 
 /** A problem as it is sent: with its sentence, for readers that have no table. */
-export const told = (problem: Problem, language: Language): Problem & { message: string } => ({
+export const withMessage = (problem: Problem, language: Language): Problem & { message: string } => ({
   code: problem.code,
   field: problem.field,
   values: problem.values,

@@ -6,7 +6,7 @@ import type { Place } from '../../log/places';
 import type { ShowerState } from '../../log/state';
 import { byManager, isMilder } from '../../log/who';
 import { subtract } from '../../shower/seams/intervals';
-import { begin, stageOf } from './stageState';
+import { beginStage, stageOf } from './stageState';
 
 /** Opens a defect under the entry's id; a release of its stage is judged with it at the end. */
 export function openDefect(
@@ -45,7 +45,7 @@ export function orphan(state: ShowerState, e: Entry, target: string, withdrawn: 
  * makes it milder: from anybody else the rest counts, and the severity stays.
  */
 export function addDefectFound(state: ShowerState, e: EntryOf<'defect-found'>, withdrawn: ReadonlySet<string>): void {
-  begin(state, e.body.stage);
+  beginStage(state, e.body.stage);
   const { about, stage, place, kind, severity, words, photos } = e.body;
   if (about === undefined)
     openDefect(state, e, { stage, check: null, places: [place], kind, severity, words, photos, valueMm: null });

@@ -9,7 +9,7 @@ import type { Check } from '../../rules/checks/check';
 import { findCheck, findStage } from '../../rules/ruleBook';
 import type { ShowerModel } from '../../shower/geometry/showerModel';
 import { openDefect } from './foldDefects';
-import { begin } from './stageState';
+import { beginStage } from './stageState';
 
 /** After an edit, evidence stays when its seam's length changed by less than this. */
 const SAME_LENGTH_MM = 25;
@@ -166,7 +166,7 @@ function checkIn(state: ShowerState, stageKey: string, checkId: string) {
 
 /** A reading is evidence; one outside its limit opens a defect round its place. One beside its element is listed, not counted. */
 export function addReading(state: ShowerState, e: EntryOf<'reading'>): void {
-  begin(state, e.body.stage);
+  beginStage(state, e.body.stage);
   if (liesBeside(state, e.body.place, e.body.atMm)) {
     state.orphans.push({ entry: e.id, why: 'off-element' });
     return;
@@ -198,7 +198,7 @@ export function addReading(state: ShowerState, e: EntryOf<'reading'>): void {
 
 /** A look is evidence on every place and check it names; the answer "defect" opens one. */
 export function addLook(state: ShowerState, e: EntryOf<'look'>): void {
-  begin(state, e.body.stage);
+  beginStage(state, e.body.stage);
   const places = e.body.places.filter((p) => !liesBeside(state, p, null));
   if (places.length < e.body.places.length) state.orphans.push({ entry: e.id, why: 'off-element' });
   for (const place of places) for (const check of e.body.checks) addEvidence(state, evidenceOf(state, e, check, place));

@@ -18,7 +18,7 @@ import { isUnderFlood, onClimate, onFlood, voidFlood } from '../water/foldFlood'
 import { addDefectFound, onDefect } from './foldDefects';
 import { addLook, addReading, elementsOf, fitAgain } from './foldEvidence';
 import { askedOf, modelOf } from './rememberedDrawings';
-import { begin, stageOf, takeReleaseBack } from './stageState';
+import { beginStage, stageOf, takeReleaseBack } from './stageState';
 
 /** A version of a rule book; null where it is not known here. */
 export type FindRuleBook = (id: string, version: number) => RuleBook | null;
@@ -143,7 +143,7 @@ function markCovered(state: ShowerState, stageKey: string): void {
 function workDone(state: ShowerState, e: EntryOf<'work-done'>): void {
   const { stage } = e.body;
   markCovered(state, stage);
-  begin(state, stage).work.push(e);
+  beginStage(state, stage).work.push(e);
   const waits = state.requirements.filter((r) => followsStage(r.check, stage));
   for (const wait of waits) if (!judge(state, wait).satisfied) takeReleaseBack(state, wait.stage.key, 'work', e.id);
   if (isUnderFlood(state, stage)) voidFlood(state, { cause: 'work', entry: e.id, at: e.observedAt });
@@ -151,7 +151,7 @@ function workDone(state: ShowerState, e: EntryOf<'work-done'>): void {
 
 /** A release, judged at its own place in the order. Only a manager upholds one that something speaks against. */
 function release(state: ShowerState, e: EntryOf<'stage-released'>): void {
-  const stage = begin(state, e.body.stage);
+  const stage = beginStage(state, e.body.stage);
   const wanted = e.body.upholds ?? null;
   if (wanted !== null && !byManager(e)) state.orphans.push({ entry: e.id, why: 'not-allowed' });
   const { verdicts, calculations, inputs } = e.body;
@@ -194,7 +194,7 @@ function apply(state: ShowerState, e: Entry, find: FindRuleBook, corrected: Corr
     case 'look-requested':
       state.lookRequests.push(e);
       state.seqOf.set(e.id, state.seq);
-      begin(state, e.body.stage);
+      beginStage(state, e.body.stage);
       return;
     case 'reading':
       return addReading(state, e);
@@ -221,7 +221,7 @@ function apply(state: ShowerState, e: Entry, find: FindRuleBook, corrected: Corr
     case 'stage-released':
       return release(state, e);
     case 'stage-reopened':
-      begin(state, e.body.stage);
+      beginStage(state, e.body.stage);
       return takeReleaseBack(state, e.body.stage, 'reopened', e.id);
     case 'flood-started':
     case 'flood-reading':

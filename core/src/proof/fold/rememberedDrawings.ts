@@ -12,7 +12,7 @@ import { type ShowerModel, showerModel } from '../../shower/geometry/showerModel
  */
 const KEPT_DRAWINGS = 64;
 const models = new Map<string, ReturnType<typeof showerModel>>();
-const asked = new WeakMap<ShowerModel, WeakMap<RuleBook, Map<string, Asked | null>>>();
+const askedByModel = new WeakMap<ShowerModel, WeakMap<RuleBook, Map<string, Asked | null>>>();
 
 /** The method as it applies to a drawing, and what it asks there. */
 export interface Asked {
@@ -43,8 +43,8 @@ function onDrawing(method: Method, requirements: Requirement[]): Asked {
 
 /** What the pinned rules ask of a drawing: it tells of steam, of a way in without a curb, of parts. Null: no such method. */
 export function askedOf(book: RuleBook, pinned: Pinned, model: ShowerModel): Asked | null {
-  const books = asked.get(model) ?? new WeakMap<RuleBook, Map<string, Asked | null>>();
-  asked.set(model, books);
+  const books = askedByModel.get(model) ?? new WeakMap<RuleBook, Map<string, Asked | null>>();
+  askedByModel.set(model, books);
   const pins = books.get(book) ?? new Map<string, Asked | null>();
   books.set(book, pins);
   const key = JSON.stringify(pinned);

@@ -12,7 +12,7 @@ export function stageOf(state: ShowerState, key: string): StageState {
 }
 
 /** Something was done or seen on the stage: from open it becomes held. */
-export function begin(state: ShowerState, key: string): StageState {
+export function beginStage(state: ShowerState, key: string): StageState {
   const stage = stageOf(state, key);
   stage.begun = true;
   if (stage.word === 'open') stage.word = 'held';

@@ -8,7 +8,7 @@ import type { Point3 } from '../../shower/geometry/point';
 import type { ShowerModel } from '../../shower/geometry/showerModel';
 import type { Stretch } from '../../shower/seams/intervals';
 import { pointOnSeam } from '../../shower/seams/seam';
-import { begin, takeReleaseBack } from '../fold/stageState';
+import { beginStage, takeReleaseBack } from '../fold/stageState';
 import { isUnderFlood, voidFlood } from '../water/foldFlood';
 
 const STEP_MM = 10;
@@ -136,7 +136,7 @@ export function applyRedo(state: ShowerState, redo: EntryOf<'redo'>): void {
     rememberStretch(state, place, order);
     endDeviations(state, redone, orders);
   }
-  begin(state, redo.body.stage);
+  beginStage(state, redo.body.stage);
   for (const key of concerned) takeReleaseBack(state, key, 'redo', redo.id);
   redoInWater(state, model, redo);
   const defect = redo.body.defect ? state.defects.get(redo.body.defect) : undefined;

@@ -16,7 +16,7 @@ export interface LineWorkSize {
 }
 
 const round = (x: number): number => Math.round(x * 100) / 100;
-const say = (p: Point2): string => `${round(p[0])} ${round(p[1])}`;
+const pathPoint = (p: Point2): string => `${round(p[0])} ${round(p[1])}`;
 
 interface OnLine {
   at: Point2;
@@ -57,7 +57,7 @@ function part(points: readonly Point2[], from: number, to: number, by = 0): Poin
   return [from, ...inner, to].map((t) => shifted(alongLine(points, t), by));
 }
 
-const polyline = (points: readonly Point2[]): string => `M${points.map(say).join('L')}`;
+const polyline = (points: readonly Point2[]): string => `M${points.map(pathPoint).join('L')}`;
 
 function sawTooth(points: readonly Point2[], from: number, to: number, size: LineWorkSize): string {
   const length = (to - from) * drawnLengthMm(points);

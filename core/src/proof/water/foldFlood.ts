@@ -9,7 +9,7 @@ import { ruleOf } from '../../rules/checks/check';
 import type { FloodCheck } from '../../rules/checks/flood';
 import { floodCheckOf } from '../../rules/ruleBook';
 import { openDefect } from '../fold/foldDefects';
-import { begin, takeReleaseBack } from '../fold/stageState';
+import { beginStage, takeReleaseBack } from '../fold/stageState';
 import { judgedReadings } from './rememberedFloods';
 
 /** An hour, ms. */
@@ -26,7 +26,7 @@ type FloodEntry =
   | EntryOf<'moisture-look'>
   | EntryOf<'flood-ended'>;
 
-const asked = (state: ShowerState) => (state.rules ? floodCheckOf(state.rules.method) : null);
+const floodAsked = (state: ShowerState) => (state.rules ? floodCheckOf(state.rules.method) : null);
 
 /** Stages that must be there before water tests them: hold points below the flood that ask for more than a wait. */
 function layersMissing(state: ShowerState, floodOrder: number): string[] {
@@ -63,14 +63,14 @@ function workedSince(state: ShowerState, startMs: number): Voided | null {
 }
 
 function start(state: ShowerState, e: EntryOf<'flood-started'>): void {
-  const found = asked(state);
+  const found = floodAsked(state);
   if (!found && state.rules) {
     // Rules that ask for no flood have no stage that it could prove; one that stands is not replaced by it.
     state.orphans.push({ entry: e.id, why: 'rules-unknown' });
     return;
   }
   if (state.flood) state.earlierFloods.push(state.flood);
-  if (found) begin(state, found.stage.key);
+  if (found) beginStage(state, found.stage.key);
   const startMs = typedInstant(state, e, e.body.startedAt);
   const method = e.body.method ?? 'marks';
   state.flood = {
@@ -196,7 +196,7 @@ function endOf(state: ShowerState, test: FloodTest, check: FloodCheck | null, e:
 }
 
 function end(state: ShowerState, test: FloodTest, e: EntryOf<'flood-ended'>): void {
-  const found = asked(state);
+  const found = floodAsked(state);
   test.running = false;
   test.waterLineMm = Math.min(test.waterLineMm, e.body.lowestLevelMm);
   test.end = endOf(state, test, found?.check ?? null, e);
@@ -210,7 +210,7 @@ function end(state: ShowerState, test: FloodTest, e: EntryOf<'flood-ended'>): vo
 
 /** A leak is a defect of the flood's stage, and stops what lies above it, also where the rules that are pinned now ask for no flood. */
 function openLeak(state: ShowerState, test: FloodTest, e: FloodEntry): void {
-  const found = asked(state);
+  const found = floodAsked(state);
   const stage = found?.stage.key ?? test.stage;
   if (stage === null) return;
   openDefect(state, e, {

@@ -7,7 +7,7 @@ import { showLength } from '@careful-seam/core/units/length';
 import { LB_PER_KG, US_GALLON_L } from '@careful-seam/core/units/measures';
 import { problemWords } from '../../../ui/words';
 import { GRID_SIDE } from './ContactGrid';
-import { choice, drawn, empty, figure, length, planOf, type SumWork, spanOf, told } from './stageSum';
+import { choice, drawn, empty, figure, length, planOf, type SumWork, spanOf, sumOf } from './stageSum';
 
 /** A cubic foot, L. */
 const FT3_L = 28.316846592;
@@ -49,7 +49,7 @@ export const BASE_SUMS = {
       length('gap', 1 / 8),
     ],
     work: (t, unit, v) =>
-      told(
+      sumOf(
         trayCut({
           opening: { widthMm: v.width![0]!, depthMm: v.depth![0]! },
           drain: { xMm: v.drainX![0]!, yMm: v.drainY![0]! },
@@ -121,7 +121,7 @@ export const BASE_SUMS = {
   grate: {
     fields: [length('tile', 3 / 8), length('mortar', 1 / 2), length('frame', FRAME_MM / 25.4)],
     work: (t, unit, v) =>
-      told(grateStack({ tileMm: v.tile![0]!, mortarMm: v.mortar![0]!, frameMm: v.frame![0]! }), (g) => [
+      sumOf(grateStack({ tileMm: v.tile![0]!, mortarMm: v.mortar![0]!, frameMm: v.frame![0]! }), (g) => [
         t(`floorSum.grate.${g.parts}`, { spacer: showLength(Math.max(0, g.spacerMm), unit) }),
         t('floorSum.grate.offset'),
       ]),
@@ -153,7 +153,7 @@ export const BASE_SUMS = {
         spareShare: v.spare![0]! / 100,
       });
       const volume = (l: number) => (unit === 'in' ? `${(l / FT3_L).toFixed(2)} ft³` : `${l.toFixed(1)} L`);
-      return told(mix, (m) => [
+      return sumOf(mix, (m) => [
         t('floorSum.bed.mean', {
           mean: showLength(bed.value.meanMm, unit),
           least: showLength(bed.value.leastMm, unit),

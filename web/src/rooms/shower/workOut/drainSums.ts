@@ -1,7 +1,7 @@
 import { drainCentre, flangeLevel, pipeCut } from '@careful-seam/core/floor/flangeLevel';
 import type { StageSumKey } from '@careful-seam/core/rules/tools';
 import { showLength } from '@careful-seam/core/units/length';
-import { choice, drawn, empty, length, type SumWork, spanOf, told } from './stageSum';
+import { choice, drawn, empty, length, type SumWork, spanOf, sumOf } from './stageSum';
 
 /** Directions round a drain. */
 const CLOCK = ['back', 'back-right', 'right', 'front-right', 'front', 'front-left', 'left', 'back-left'] as const;
@@ -17,7 +17,7 @@ export const DRAIN_SUMS = {
       choice('within', ['before', 'inside']),
     ],
     work: (t, unit, v) =>
-      told(
+      sumOf(
         drainCentre({
           widthMm: v.width![0]!,
           depthMm: v.depth![0]!,
@@ -40,7 +40,7 @@ export const DRAIN_SUMS = {
       length('limit', 1 / 16),
     ],
     work: (t, unit, v) =>
-      told(
+      sumOf(
         flangeLevel({
           leftOverRightMm: v.leftOverRight![0]!,
           frontOverBackMm: v.frontOverBack![0]!,
@@ -64,7 +64,7 @@ export const DRAIN_SUMS = {
   pipe: {
     fields: [empty('ridge'), length('socket', 0), length('reserve', 1 / 8)],
     work: (t, unit, v) =>
-      told(pipeCut({ ridgeToFlangeMm: v.ridge![0]!, socketMm: v.socket![0]!, reserveMm: v.reserve![0]! }), (c) => [
+      sumOf(pipeCut({ ridgeToFlangeMm: v.ridge![0]!, socketMm: v.socket![0]!, reserveMm: v.reserve![0]! }), (c) => [
         t('floorSum.pipe.first', { cut: showLength(c.firstCutOffMm, unit, 32) }),
         t('floorSum.pipe.then', { cut: showLength(c.cutOffMm, unit, 32) }),
       ]),

@@ -1,14 +1,14 @@
 import type { StageSumKey } from '@careful-seam/core/rules/tools';
 import { showLength } from '@careful-seam/core/units/length';
 import { stallFit, studShims } from '@careful-seam/core/walls/stallFit';
-import { drawn, empty, length, type SumWork, spanOf, told } from './stageSum';
+import { drawn, empty, length, type SumWork, spanOf, sumOf } from './stageSum';
 
 /** Sums of framing and subfloor: each by what is measured there and what it comes to. */
 export const FRAMING_SUMS = {
   studs: {
     fields: [empty('behind', 'lengths'), length('limit', 0.25)],
     work: (t, unit, v) =>
-      told(studShims({ behindMm: v.behind!, limitMm: v.limit![0]! }), (s) => [
+      sumOf(studShims({ behindMm: v.behind!, limitMm: v.limit![0]! }), (s) => [
         t(`floorSum.studs.${s.verdict}`, { stud: s.worstStud + 1, off: showLength(s.worstMm, unit, 32) }),
         t('floorSum.studs.shims', { list: s.shimsMm.map((m, i) => `${i + 1}: ${showLength(m, unit, 32)}`).join('; ') }),
       ]),
@@ -16,7 +16,7 @@ export const FRAMING_SUMS = {
   stall: {
     fields: [empty('frames', 'lengths'), empty('pan'), length('least', 1 / 16), length('most', 1 / 8)],
     work: (t, unit, v) =>
-      told(stallFit({ framesMm: v.frames!, panMm: v.pan![0]!, leastMm: v.least![0]!, mostMm: v.most![0]! }), (s) => [
+      sumOf(stallFit({ framesMm: v.frames!, panMm: v.pan![0]!, leastMm: v.least![0]!, mostMm: v.most![0]! }), (s) => [
         t(`floorSum.stall.${s.verdict}`),
         t('floorSum.stall.gaps', {
           least: showLength(s.leastGapMm, unit, 32),

@@ -7,7 +7,7 @@ import { showLength } from '@careful-seam/core/units/length';
 import { FT2_PER_M2, US_GALLON_L } from '@careful-seam/core/units/measures';
 import { boardCut } from '@careful-seam/core/walls/boardCut';
 import { bucketWords } from '@careful-seam/words/sentences/filmWords';
-import { choice, drawn, empty, figure, length, planOf, type SumWork, spanOf, told } from './stageSum';
+import { choice, drawn, empty, figure, length, planOf, type SumWork, spanOf, sumOf } from './stageSum';
 
 /** Coverage as typed (square feet a gallon, or square metres a litre), m² per L. */
 const coverage = (figureTyped: number, unit: 'in' | 'mm'): number =>
@@ -23,7 +23,7 @@ export const MEMBRANE_SUMS = {
       length('overCurb', 16),
     ],
     work: (t, unit, v) =>
-      told(
+      sumOf(
         linerWidth({
           openingWidthMm: v.width![0]!,
           openingDepthMm: v.depth![0]!,
@@ -59,7 +59,7 @@ export const MEMBRANE_SUMS = {
       length('valveOver', 0),
     ],
     work: (t, unit, v) =>
-      told(
+      sumOf(
         boardCut({
           topMm: v.top![0]!,
           bottomMm: v.bottom![0]!,
@@ -99,7 +99,7 @@ export const MEMBRANE_SUMS = {
       length('stop', 1 / 8),
     ],
     work: (t, unit, v) =>
-      told(
+      sumOf(
         bandPlan({
           bandWidthMm: v.width![0]!,
           lossMm: v.loss![0]!,
@@ -138,7 +138,7 @@ export const MEMBRANE_SUMS = {
       figure('parts', '4'),
     ],
     work: (t, unit, v) =>
-      told(
+      sumOf(
         primerMix({
           areaM2: unit === 'in' ? v.area![0]! / FT2_PER_M2 : v.area![0]!,
           coverageM2PerL: coverage(v.coverage![0]!, unit),

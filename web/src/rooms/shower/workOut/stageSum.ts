@@ -68,7 +68,7 @@ export const drawn = (key: string, of: (state: ShowerState) => number): SumField
 });
 
 /** A sum's answer as sentences, or what refused it. */
-export function told<T>(found: Outcome<T>, say: (value: T) => string[]): Sum {
+export function sumOf<T>(found: Outcome<T>, say: (value: T) => string[]): Sum {
   return found.ok ? { lines: say(found.value) } : { problem: problemWords(found.problem) };
 }
 
