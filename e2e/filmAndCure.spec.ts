@@ -172,7 +172,7 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   };
   const takeIn = async (count: number) => {
     await expect(sheet.getByTestId('climate-preview')).toContainText(`${count} readings`);
-    await sheet.getByRole('button', { name: '°C' }).click();
+    await sheet.getByRole('radio', { name: '°C' }).click();
     await sheet.getByRole('button', { name: `Take in ${count} readings` }).click();
     await expect(sheet).toHaveCount(0);
   };

@@ -5,6 +5,7 @@ import { elementName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useStore } from '../tablet/store';
+import { Choice } from '../ui/Choice';
 import { usePreferences } from '../ui/preferences';
 import { Sheet } from '../ui/Sheet';
 import { placeOf } from './runs';
@@ -46,20 +47,13 @@ export function DeviationSheet({ showerId, state, judgements, onClose }: Asking)
   };
   return (
     <Sheet title={t('deviation.title', { where: elementName(t, model, requirement.element) })} onClose={onClose}>
-      <fieldset className="flex flex-col gap-1">
-        <legend className="text-soft text-sm">{t('deviation.what')}</legend>
-        {judgements.map((x, i) => (
-          <button
-            type="button"
-            key={`${x.requirement.check.id} ${x.requirement.side}`}
-            className="key py-1 text-left"
-            aria-pressed={i === chosen}
-            onClick={() => setChosen(i)}
-          >
-            {verdictSentence(t, model, x, unit)}
-          </button>
-        ))}
-      </fieldset>
+      <Choice
+        label={t('deviation.what')}
+        value={chosen}
+        options={judgements.map((x, key) => ({ key, label: verdictSentence(t, model, x, unit) }))}
+        onChoose={setChosen}
+        isList
+      />
       <label>
         <span className="text-soft text-sm">{t('deviation.reason')}</span>
         <textarea className="field min-h-24 py-2" value={reason} onChange={(e) => setReason(e.target.value)} />

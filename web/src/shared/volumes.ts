@@ -38,3 +38,10 @@ export function readFilm(text: string, unit: Unit): number | null {
   const name = (found[2] ?? (unit === 'in' ? 'mil' : 'um')).toLowerCase();
   return name.startsWith('mil') ? figure * 25.4 : name === 'mm' ? figure * 1000 : figure;
 }
+
+/** A cubic foot, L: what mortar and gravel are sold by. */
+const FT3_L = 28.316846592;
+
+/** A volume of mortar as it is bought: cubic feet, or litres. */
+export const mortarWords = (litres: number, unit: Unit): string =>
+  unit === 'in' ? `${(litres / FT3_L).toFixed(2)} ft³` : `${litres.toFixed(1)} L`;

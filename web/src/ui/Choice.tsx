@@ -4,8 +4,8 @@ import { useId } from 'react';
 interface Props<T extends string | number> {
   /** What it asks for, in words. */
   label: string;
-  /** The one that is chosen. */
-  value: T;
+  /** The one that is chosen; null while nobody has chosen. */
+  value: T | null;
   /** What can be chosen, in its order. */
   options: readonly { key: T; label: string; disabled?: boolean }[];
   /** Told of another one. */
@@ -28,7 +28,7 @@ export function Choice<T extends string | number>({ label, value, options, onCho
         aria-labelledby={id}
         // Within a form each key has a hidden field beside it, which must not lie somewhere else on the page.
         className={`relative flex ${isList ? 'flex-col gap-1' : 'flex-wrap gap-1.5'}`}
-        value={String(value)}
+        value={value === null ? '' : String(value)}
         onValueChange={(text) => {
           const option = chosen(text);
           if (option) onChoose(option.key);

@@ -4,6 +4,7 @@ import { hoursWords, temperatureWords } from '@careful-seam/words/sentences/cure
 import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { Choice } from '../../ui/Choice';
 import { FileKey } from '../../ui/FileKey';
 import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';
@@ -146,25 +147,15 @@ export function ClimateFileSheet({ zone, startMs, onKeep, onClose }: Props) {
       {mapping && (
         <>
           <Columns mapping={mapping} columns={columns} onMapping={setMapping} />
-          <fieldset>
-            <legend className="text-soft text-sm">{t('cure.file.degrees')}</legend>
-            <div className="grid grid-cols-2 gap-1">
-              {DEGREES.map((d) => (
-                <button
-                  type="button"
-                  key={d}
-                  className="key"
-                  aria-pressed={degreesSaid && mapping.degrees === d}
-                  onClick={() => {
-                    setSaid(true);
-                    setMapping({ ...mapping, degrees: d });
-                  }}
-                >
-                  °{d}
-                </button>
-              ))}
-            </div>
-          </fieldset>
+          <Choice
+            label={t('cure.file.degrees')}
+            value={degreesSaid ? mapping.degrees : null}
+            options={DEGREES.map((key) => ({ key, label: `°${key}` }))}
+            onChoose={(degrees) => {
+              setSaid(true);
+              setMapping({ ...mapping, degrees });
+            }}
+          />
           <ClockFields mapping={mapping} zone={zone} onMapping={setMapping} />
         </>
       )}

@@ -3,6 +3,7 @@ import { guessMapping, LEVEL_UNITS, type LoggerMapping, type LoggerSeries } from
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useStore } from '../../tablet/store';
+import { Choice } from '../../ui/Choice';
 import { FileKey } from '../../ui/FileKey';
 import { Sheet } from '../../ui/Sheet';
 import { ClockFields, PickField } from '../../ui/TableFields';
@@ -76,16 +77,12 @@ function UnitKeys({
 }) {
   const { t } = useTranslation();
   return (
-    <fieldset>
-      <legend className="text-soft text-sm">{t('flood.file.unit')}</legend>
-      <div className="grid grid-cols-4 gap-1">
-        {LEVEL_UNITS.map((u) => (
-          <button type="button" key={u} className="key" aria-pressed={unit === u} onClick={() => onUnit(u)}>
-            {u}
-          </button>
-        ))}
-      </div>
-    </fieldset>
+    <Choice
+      label={t('flood.file.unit')}
+      value={unit}
+      options={LEVEL_UNITS.map((key) => ({ key, label: key }))}
+      onChoose={onUnit}
+    />
   );
 }
 

@@ -2,11 +2,9 @@ import { bedThickness } from '@careful-seam/core/floor/bedThickness';
 import type { SurveyJudged } from '@careful-seam/core/floor/survey/judgeSurvey';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useTranslation } from 'react-i18next';
+import { mortarWords } from '../../shared/volumes';
 import { usePreferences } from '../../ui/preferences';
 import { problemWords } from '../../ui/words';
-
-/** A cubic foot, L. */
-const FT3_L = 28.316846592;
 
 interface Props {
   /** What the shots come to. */
@@ -45,7 +43,7 @@ export function BedLine({ judged, leastMm, text, onType }: Props) {
             mean: show(bed.meanMm),
             limit: show(leastMm),
             place: t('survey.place', { x: show(bed.at.xMm), y: show(bed.at.yMm) }),
-            volume: unit === 'in' ? `${(bed.volumeL / FT3_L).toFixed(2)} ft³` : `${bed.volumeL.toFixed(1)} L`,
+            volume: mortarWords(bed.volumeL, unit),
           })}
         </p>
       )}

@@ -5,12 +5,11 @@ import { TROWEL_JOBS, trowelFor } from '@careful-seam/core/membrane/trowel';
 import type { StageSumKey } from '@careful-seam/core/rules/tools';
 import { showLength } from '@careful-seam/core/units/length';
 import { LB_PER_KG, US_GALLON_L } from '@careful-seam/core/units/measures';
+import { mortarWords } from '../../../shared/volumes';
 import { problemWords } from '../../../ui/words';
 import { GRID_SIDE } from './ContactGrid';
 import { choice, drawn, empty, figure, length, planOf, type SumWork, spanOf, sumOf } from './stageSum';
 
-/** A cubic foot, L. */
-const FT3_L = 28.316846592;
 /** The sides of a tray. */
 const SIDES: readonly TraySide[] = ['left', 'right', 'front', 'back'];
 
@@ -152,7 +151,7 @@ export const BASE_SUMS = {
         waterLPerKg: 0.1,
         spareShare: v.spare![0]! / 100,
       });
-      const volume = (l: number) => (unit === 'in' ? `${(l / FT3_L).toFixed(2)} ft³` : `${l.toFixed(1)} L`);
+      const volume = (litres: number) => mortarWords(litres, unit);
       return sumOf(mix, (m) => [
         t('floorSum.bed.mean', {
           mean: showLength(bed.value.meanMm, unit),
