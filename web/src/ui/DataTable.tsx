@@ -99,7 +99,7 @@ export function DataTable<T extends object>({ label, rows, columns, rowId, empty
         </thead>
         <tbody>
           {table.getRowModel().rows.map((row) => (
-            <tr key={row.id} className="border-hair border-b align-top">
+            <tr key={row.id} className="border-hair border-b align-middle">
               {row.getAllCells().map((cell) => (
                 <td key={cell.id} className="py-1.5 pr-3 leading-snug">
                   <table.FlexRender cell={cell} />
