@@ -16,7 +16,7 @@ export async function takeFile(page: Page, file: string, unit: string, count: nu
   await page.locator('input[type=file]').setInputFiles(`demo/files/${file}`);
   await expect(page.getByTestId('logger-preview')).toContainText(`${count} readings, one every 10 min`);
   await expect(page.getByRole('button', { name: 'Say the unit first' })).toBeDisabled();
-  await key(page, unit).click();
+  await page.getByRole('radio', { name: unit, exact: true }).click();
   await page.getByRole('button', { name: `Take in ${count} readings` }).click();
   await expect(page.getByRole('dialog')).toHaveCount(0);
 }
