@@ -113,6 +113,48 @@ const EXAMPLES: Record<string, unknown> = {
     studsAtMm: [406.4, 812.8],
     studMm: 38,
   },
+  'rate-interval': { count: 3, exposure: 120, confidence: 0.95 },
+  'share-interval': { count: 3, of: 40, confidence: 0.95 },
+  'two-rates': { a: { count: 9, exposure: 100 }, b: { count: 4, exposure: 150 }, confidence: 0.95 },
+  'before-after': { before: { count: 19, exposure: 100 }, after: { count: 4, exposure: 150 }, confidence: 0.95 },
+  'false-discovery': { p: [0.01, 0.2, 0.04], level: 0.05 },
+  funnel: {
+    groups: [
+      { name: 'a', count: 3, exposure: 100 },
+      { name: 'b', count: 9, exposure: 100 },
+    ],
+  },
+  'u-chart': {
+    months: [
+      { count: 3, exposure: 100 },
+      { count: 0, exposure: 0 },
+      { count: 9, exposure: 120 },
+    ],
+  },
+  pareto: {
+    items: [
+      { name: 'laps', count: 4 },
+      { name: 'niche', count: 9 },
+    ],
+    by: 'count',
+  },
+  'escape-matrix': { stages: ['base', 'tile'], defects: [{ made: 'base', found: 'tile', count: 2 }] },
+  'time-to-fix': {
+    spells: [
+      { days: 2, closed: true },
+      { days: 9, closed: false },
+    ],
+  },
+  kappa: {
+    table: [
+      [20, 5],
+      [10, 15],
+    ],
+  },
+  'where-to-look': {
+    cells: [{ crew: 'a', kind: 'niche', count: 3, exposure: 100, lengthMm: 4000 }],
+    readings: 10,
+  },
   'bench-span': { spanMm: 457.2, layers: 1 },
   'board-layout': {
     wallLengthMm: 1524,

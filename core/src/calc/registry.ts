@@ -13,6 +13,7 @@ import { CURB_GAPS, curbCut } from '../walls/curbCut';
 import { FastenerGridInput, fastenerGrid } from '../walls/fastenerGrid';
 import { nicheLayout } from '../walls/nicheLayout';
 import { type Calculation, calculation, mm } from './calculation';
+import { CREW_CALCULATIONS } from './crewCalculations';
 import { FLOOD_CALCULATIONS } from './floodCalculations';
 import { FLOOR_CALCULATIONS } from './floorCalculations';
 import { MEMBRANE_CALCULATIONS } from './membraneCalculations';
@@ -190,6 +191,7 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...FLOOR_CALCULATIONS,
   ...FLOOD_CALCULATIONS,
   ...MEMBRANE_CALCULATIONS,
+  ...CREW_CALCULATIONS,
 ];
 
 /** The calculation of that name, or null. */

@@ -262,4 +262,37 @@ export const SUM_ERRORS = {
     en: 'The valve lies beside this board. Measure it from the same corner.',
     es: 'La válvula queda al lado de este panel. Mídala desde la misma esquina.',
   },
+  'found-before-made': {
+    en: 'Something made at "{{made}}" can not have been found at "{{found}}", which comes before it. Check the two stages.',
+    es: 'Algo hecho en «{{made}}» no puede haberse encontrado en «{{found}}», que viene antes. Revise las dos etapas.',
+  },
+  'more-than-all': {
+    en: '{{count}} of {{of}} is more than all. Check the two counts.',
+    es: '{{count}} de {{of}} es más que todo. Revise los dos recuentos.',
+  },
+  // A rate needs something that it is counted against.
+  'no-exposure': {
+    en: 'There is nothing that this is counted against. Give how much was made.',
+    es: 'No hay nada contra qué contarlo. Indique cuánto se hizo.',
+  },
+  'parts-do-not-add-up': {
+    en: 'The showers of this group do not add up to it. Check its count and its exposure.',
+    es: 'Las duchas de este grupo no suman lo que él dice. Revise su recuento y su exposición.',
+  },
+  'readings-fewer-than-cells': {
+    en: 'There are {{least}} places to look at: give one reading at least to each.',
+    es: 'Hay {{least}} lugares que revisar: dé al menos una lectura a cada uno.',
+  },
+  'stage-not-listed': {
+    en: '"{{stage}}" is not among the stages. Add it, or check its name.',
+    es: '«{{stage}}» no está entre las etapas. Añádala, o revise su nombre.',
+  },
+  'table-empty': {
+    en: 'Nobody has answered anything yet. Count some answers first.',
+    es: 'Nadie ha respondido nada todavía. Cuente primero algunas respuestas.',
+  },
+  'table-not-square': {
+    en: 'This row has another number of answers than there are rows ({{rows}}). Give both inspectors the same answers.',
+    es: 'Esta fila tiene otro número de respuestas que filas hay ({{rows}}). Dé a los dos inspectores las mismas respuestas.',
+  },
 } as const satisfies Record<string, Sentences>;

@@ -1,0 +1,163 @@
+import negativeBinomialCdf from '@stdlib/stats-base-dists-negative-binomial-cdf';
+import poissonCdf from '@stdlib/stats-base-dists-poisson-cdf';
+import { z } from 'zod';
+import { done, type Outcome, refuse } from '../outcome/outcome';
+import { Counted, countOf, together } from './exposure';
+import { falseDiscovery } from './falseDiscovery';
+
+/** What one crew (or kind, or method) has made, shower by shower where that is known. */
+const Group = z.object({
+  name: z.string().max(200),
+  count: countOf,
+  /** Zero: it has made nothing yet, and nothing can be said of it. */
+  exposure: z.number().min(0).max(1e12),
+  byShower: z.array(Counted).max(100_000).optional(),
+});
+type Group = z.infer<typeof Group>;
+
+/** Groups that are compared with each other. */
+export const FunnelInput = z.object({ groups: z.array(Group).min(1).max(5000) });
+
+/** How one group stands against all together. */
+export interface FunnelGroup extends Interval4 {
+  /** As it came. */
+  name: string;
+  /** Its own rate; null without exposure. */
+  rate: number | null;
+  /** Its rate, drawn towards that of all as far as little work makes it uncertain. */
+  shrunk: number;
+  /** Its count lies beyond what 998 of 1,000 equal groups would have. */
+  outside: boolean;
+  /** On which side of all together it lies, where it is outside; null within. */
+  side: 'above' | 'below' | null;
+  /** How often chance alone puts an equal group as far out, on either side, 0 to 1. */
+  p: number;
+  /** Of all groups together this one may be named: at most one of twenty that are named is chance. */
+  discovery: boolean;
+}
+
+/** Rates between which 95 and 99.8 of 100 equal groups of this size lie; null without exposure. */
+interface Interval4 {
+  /** 2.5 of 100 lie below. */
+  low95: number | null;
+  /** 2.5 of 100 lie above. */
+  high95: number | null;
+  /** 1 of 1,000 lies below. */
+  low998: number | null;
+  /** 1 of 1,000 lies above. */
+  high998: number | null;
+}
+
+/** One of twenty that are named may be chance. */
+const NAMED_WRONGLY = 0.05;
+/** Less than this over Poisson is Poisson: the sum of a shape that is none would lose its digits. */
+const LEAST_OVER = 1e-6;
+
+/**
+ * How much more defects scatter between showers of one group than chance alone: a shower with one has others. Pearson's statistic
+ * round each group's own rate, so that a group that is really worse does not hide itself; 1 at least, and 1 where no shower is known.
+ */
+export function overdispersionOf(groups: readonly Pick<Group, 'byShower'>[]): number {
+  let [sum, freedom] = [0, 0];
+  for (const { byShower = [] } of groups) {
+    const { count, exposure } = together(byShower);
+    if (count === 0 || byShower.length < 2) continue;
+    const rate = count / exposure;
+    for (const shower of byShower) sum += (shower.count - rate * shower.exposure) ** 2 / (rate * shower.exposure);
+    freedom += byShower.length - 1;
+  }
+  return freedom === 0 ? 1 : Math.max(1, sum / freedom);
+}
+
+/** Chance of at most so many where the mean is known, scattering so many times as much as Poisson. */
+function chanceOfAtMost(count: number, mean: number, over: number): number {
+  if (count < 0) return 0;
+  if (over - 1 < LEAST_OVER) return poissonCdf(count, mean);
+  // A gamma between showers makes a negative binomial: mean μ, variance φ·μ.
+  return negativeBinomialCdf(count, mean / (over - 1), 1 / over);
+}
+
+/** The least count that at least this share of equal groups does not exceed. */
+function quantile(share: number, mean: number, over: number): number {
+  let [low, high] = [-1, Math.ceil(mean + 12 * Math.sqrt(over * (mean + 1))) + 10];
+  while (chanceOfAtMost(high, mean, over) < share) high *= 2;
+  while (high - low > 1) {
+    const middle = Math.floor((low + high) / 2);
+    if (chanceOfAtMost(middle, mean, over) >= share) high = middle;
+    else low = middle;
+  }
+  return high;
+}
+
+/**
+ * Variance of the true rates between groups, by moments (as DerSimonian and Laird, 1986, for rates): what is left of the scatter
+ * when chance is taken away; 0 where nothing is.
+ */
+function betweenGroups(groups: readonly Counted[], overall: number, over: number): number {
+  const all = groups.reduce((sum, g) => sum + g.exposure, 0);
+  const scatter = groups.reduce((sum, g) => sum + g.exposure * (g.count / g.exposure - overall) ** 2, 0);
+  const divisor = all - groups.reduce((sum, g) => sum + g.exposure ** 2, 0) / all;
+  return divisor <= 0 ? 0 : Math.max(0, (scatter - (groups.length - 1) * over * overall) / divisor);
+}
+
+/**
+ * Groups against all together: is one really different, or is it chance? Limits widen for little work and for defects that come in
+ * clusters; a group within them is never named. `shrunk` is the mean of a gamma-Poisson (Spiegelhalter, 2005, and any handbook). Refused
+ * where nobody has made anything, or where the showers of a group do not add up to it.
+ */
+export function funnel({ groups }: z.infer<typeof FunnelInput>): Outcome<{
+  overall: number;
+  overdispersion: number;
+  groups: FunnelGroup[];
+}> {
+  const working = groups.filter((g) => g.exposure > 0);
+  if (working.length === 0) return refuse('no-exposure', 'groups');
+  for (const [i, g] of groups.entries()) {
+    if (g.exposure === 0 && g.count > 0) return refuse('no-exposure', `groups.${i}.exposure`);
+    if (g.byShower && g.byShower.length > 0) {
+      const sum = together(g.byShower);
+      if (sum.count !== g.count || Math.abs(sum.exposure - g.exposure) > 1e-6 * g.exposure)
+        return refuse('parts-do-not-add-up', `groups.${i}.byShower`);
+    }
+  }
+  const { count, exposure } = together(working);
+  const overall = count / exposure;
+  const over = overdispersionOf(groups);
+  const between = betweenGroups(working, overall, over);
+  const told = groups.map((g) => groupOf(g, overall, over, between));
+  const named = falseDiscovery({ p: told.map((g) => g.p), level: NAMED_WRONGLY });
+  return done({
+    overall,
+    overdispersion: over,
+    groups: told.map((g, i) => ({ ...g, discovery: named.ok && g.outside && named.value.found[i]! })),
+  });
+}
+
+function groupOf(
+  { name, count, exposure }: Group,
+  overall: number,
+  over: number,
+  between: number,
+): Omit<FunnelGroup, 'discovery'> {
+  const nothing = { low95: null, high95: null, low998: null, high998: null };
+  if (exposure === 0) return { name, rate: null, shrunk: overall, ...nothing, outside: false, side: null, p: 1 };
+  const mean = overall * exposure;
+  const rate = count / exposure;
+  const limit = (share: number) => quantile(share, mean, over) / exposure;
+  const [low998, high998] = [limit(0.001), limit(0.999)];
+  const weight = between === 0 ? 0 : between / (between + (over * overall) / exposure);
+  const above = 1 - chanceOfAtMost(count - 1, mean, over);
+  const outside = rate < low998 || rate > high998;
+  return {
+    name,
+    rate,
+    shrunk: overall + weight * (rate - overall),
+    low95: limit(0.025),
+    high95: limit(0.975),
+    low998,
+    high998,
+    outside,
+    side: outside ? (rate > overall ? 'above' : 'below') : null,
+    p: Math.min(1, 2 * Math.min(above, chanceOfAtMost(count, mean, over))),
+  };
+}
