@@ -64,6 +64,10 @@ describe('who may', () => {
     expect([to(stop, 'fix'), to(stop, 'whatever'), to(stop, undefined)]).toEqual([false, true, true]);
     const plain = written();
     expect(mayCorrect(plain, correction(plain, SLIP_MS * 9, withdraw))).toBe(true);
+    // What was signed stands, for its signer, at once, and for a manager too.
+    const signed = { ...plain, kind: 'record-signed' } as Entry;
+    expect(mayCorrect(signed, correction(signed, 0, withdraw))).toBe(false);
+    expect(mayCorrect(signed, correction(signed, 0, withdraw, MANAGER))).toBe(false);
   });
   it('a niche, a bench and a curb are one thing each, with their seams and corners', () => {
     const model = sampleModel({ niche: true });

@@ -163,6 +163,25 @@ describe('the ladder', () => {
   });
 });
 
+describe('what a failed check is called', () => {
+  it('is a kind of defect that is offered at its stage', () => {
+    const book = defaultRuleBook();
+    const kinds = new Map(book.defectKinds.map((k) => [k.id, k.stages]));
+    const wrong = book.methods.flatMap((m) =>
+      m.stages.flatMap((s) =>
+        s.checks.flatMap((c) =>
+          c.defectKind === undefined || kinds.get(c.defectKind)?.includes(s.key)
+            ? []
+            : [`${s.key} ${c.id} ${c.defectKind}`],
+        ),
+      ),
+    );
+    expect(wrong).toEqual([]);
+    const all = book.methods.flatMap((m) => m.stages.flatMap((s) => s.checks));
+    expect(all.filter((c) => c.defectKind !== undefined).length).toBeGreaterThan(all.length / 4);
+  });
+});
+
 describe('what the trade disagrees on', () => {
   it('holds all 66 questions, each with its positions, a stage of the ladder and what is done about them', () => {
     expect(BOOK.disagreements.map((d) => d.id)).toEqual(Array.from({ length: 66 }, (_, k) => `A${k + 1}`));

@@ -7,6 +7,7 @@ import type { ElementSize, Evidence, ShowerState } from '../../log/state';
 import { byManager, thingOf } from '../../log/who';
 import type { Check } from '../../rules/checks/check';
 import { findCheck, findStage } from '../../rules/ruleBook';
+import { kindOfFailure } from '../../rules/tools';
 import type { ShowerModel } from '../../shower/geometry/showerModel';
 import { openDefect } from './foldDefects';
 import { beginStage } from './stageState';
@@ -164,6 +165,12 @@ function checkIn(state: ShowerState, stageKey: string, checkId: string) {
   return stage ? findCheck(stage, checkId) : null;
 }
 
+/** The kind that checks which failed together have in common; null where they have none, or several. */
+function kindOf(checks: readonly Check[]): string | null {
+  const kinds = new Set(checks.map(kindOfFailure));
+  return kinds.size === 1 ? [...kinds][0]! : null;
+}
+
 /** A reading is evidence; one outside its limit opens a defect round its place. One beside its element is listed, not counted. */
 export function addReading(state: ShowerState, e: EntryOf<'reading'>): void {
   beginStage(state, e.body.stage);
@@ -188,7 +195,7 @@ export function addReading(state: ShowerState, e: EntryOf<'reading'>): void {
     stage: e.body.stage,
     check: check.id,
     places: [place],
-    kind: null,
+    kind: kindOfFailure(check),
     severity: check.severity,
     words: '',
     photos: [],
@@ -209,7 +216,7 @@ export function addLook(state: ShowerState, e: EntryOf<'look'>): void {
     stage: e.body.stage,
     check: e.body.checks[0]!,
     places: e.body.places,
-    kind: null,
+    kind: kindOf(checks),
     severity,
     words: e.body.reason ?? '',
     photos: [],

@@ -8,6 +8,7 @@ import { instantOf, type ShowerState, typedInstant } from '../../log/state';
 import { ruleOf } from '../../rules/checks/check';
 import type { FloodCheck } from '../../rules/checks/flood';
 import { floodCheckOf } from '../../rules/ruleBook';
+import { kindOfFailure } from '../../rules/tools';
 import { openDefect } from '../fold/foldDefects';
 import { beginStage, takeReleaseBack } from '../fold/stageState';
 import { judgedReadings } from './rememberedFloods';
@@ -217,7 +218,7 @@ function openLeak(state: ShowerState, test: FloodTest, e: FloodEntry): void {
     stage,
     check: found?.check.id ?? null,
     places: [{ element: WHOLE_SHOWER }],
-    kind: null,
+    kind: found ? kindOfFailure(found.check) : null,
     severity: found?.check.severity ?? 'stop',
     words: '',
     photos: [],

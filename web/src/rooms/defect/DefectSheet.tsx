@@ -44,6 +44,13 @@ const Fields = z.object({ kind, severity, words: words.trim() });
 /** What is chosen and typed. */
 type Fields = z.infer<typeof Fields>;
 
+/** Kinds that checks of this element have when they fail, the one that failed first. */
+function usualKinds(state: ShowerState, stage: string, element: string, defect: Defect | null): string[] {
+  const asked = state.requirements.filter((r) => r.stage.key === stage && r.element === element).map((r) => r.check);
+  const failed = asked.filter((c) => c.id === defect?.check);
+  return [...new Set([...failed, ...asked].flatMap((c) => kindOfFailure(c) ?? []))];
+}
+
 /** Records a defect with its place, kind, severity and pictures, marked by finger. */
 export function DefectSheet({ showerId, state, stage, element, defect, stretch, onClose }: Props) {
   const { t } = useTranslation();
@@ -55,13 +62,14 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
     fromMm: stretch?.fromMm ?? known?.fromMm ?? 0,
     toMm: stretch?.toMm ?? known?.toMm ?? lengthMm ?? 0,
   });
-  const kinds = state.rules!.book.defectKinds.filter((k) => k.stages.includes(stage));
-  const checks = state.rules!.method.stages.find((s) => s.key === stage)?.checks;
-  const failed = checks?.find((c) => c.id === defect?.check);
+  const usual = usualKinds(state, stage, element, defect);
+  const offered = state.rules!.book.defectKinds.filter((k) => k.stages.includes(stage));
+  // What is usual here first, so that it is not looked for among all that a stage can have.
+  const kinds = [...offered].sort((x, y) => Number(usual.includes(y.id)) - Number(usual.includes(x.id)));
   const { register, handleSubmit, watch, setValue, formState } = useForm<Fields>({
     resolver: zodResolver(Fields),
     defaultValues: {
-      kind: defect?.kind ?? (failed && kindOfFailure(failed)) ?? kinds[0]?.id ?? 'other',
+      kind: defect?.kind ?? usual[0] ?? kinds[0]?.id ?? 'other',
       severity: defect?.severity ?? 'fix',
       words: defect?.words ?? '',
     },
