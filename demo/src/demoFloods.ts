@@ -1,3 +1,4 @@
+// Invented showers of an invented firm, written as its people would write them, entry by entry.
 import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import {

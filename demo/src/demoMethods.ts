@@ -1,3 +1,4 @@
+// Invented showers of an invented firm, written as its people would write them, entry by entry.
 import { FALL_RESERVE_MM, fallDesign, MAX_FALL, MIN_FALL } from '@careful-seam/core/floor/fall/fallDesign';
 import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
 import type { Pinned } from '@careful-seam/core/rules/combineMethods';

@@ -1,3 +1,4 @@
+// Invented showers of an invented firm, written as its people would write them, entry by entry.
 import { sha256Hex } from '@careful-seam/core/log/chain';
 import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
 import { drawSeamPicture } from '@careful-seam/instruments/simulatedCamera';

@@ -12,24 +12,35 @@ import {
   timeOf,
 } from './loggerCsv';
 
+/** What a thermometer may speak in. */
 export const DEGREES = ['C', 'F'] as const;
 /** How a thermo-hygrometer's columns are to be read. Columns are counted from 0. */
 export interface ClimateMapping extends TimeMapping {
+  /** The column of temperatures, from 0. */
   temperature: number;
+  /** The column of humidities, from 0. */
   humidity: number;
+  /** In what it speaks. */
   degrees: (typeof DEGREES)[number];
   /** Humidity in percent, or a share of 1. */
   percent: boolean;
 }
 
+/** A log of the air as it was read. */
 export interface ClimateSeries {
+  /** In order of time. */
   readings: ClimateReading[];
+  /** Lines that could not be read. */
   problems: LoggerProblem[];
+  /** How many before the moment that was asked for. */
   leftOut: number;
 }
 
+/** Headings of temperatures, in several languages. */
 const TEMPERATURE = /temp|°|deg|celsius|fahrenheit|grad/i;
+/** Headings of humidities. */
 const HUMIDITY = /humid|\brh\b|hum\b|%|feuchte|humedad/i;
+/** Headings that say Fahrenheit. */
 const FAHRENHEIT = /°\s*f|\(f\)|fahrenheit|deg\s*f|_f\b/i;
 
 /** A first guess at the columns; temperature and humidity by their names, else the first two that hold figures. */
@@ -55,6 +66,7 @@ export function guessClimate(table: LoggerTable, zone: string, startMs: number):
   };
 }
 
+/** Problems that are listed one by one. */
 const LISTED = 200;
 
 /** The readings of a table as its columns are to be read. Rows that can't be read are left out and listed, never guessed. */

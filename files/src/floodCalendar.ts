@@ -1,17 +1,21 @@
 import { createEvents, type EventAttributes } from 'ics';
 
+/** A visit as a calendar has it. */
 export interface FloodVisit {
+  /** The same for the same visit, so that a changed one replaces it. */
   uid: string;
   title: string;
   description: string;
   location: string;
   /** ms since 1970 */
   startMs: number;
+  /** When it ends, ms since 1970. */
   endMs: number;
   /** Minutes before the start at which to be reminded. */
   remindMinutes: number;
 }
 
+/** A moment in the parts that a calendar writes. */
 const utc = (ms: number): [number, number, number, number, number] => {
   const d = new Date(ms);
   return [d.getUTCFullYear(), d.getUTCMonth() + 1, d.getUTCDate(), d.getUTCHours(), d.getUTCMinutes()];

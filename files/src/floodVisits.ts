@@ -3,7 +3,9 @@ import type { FloodTest } from '@careful-seam/core/log/floodTest';
 import type { Words } from '@careful-seam/words/texts/words';
 import type { FloodVisit } from './floodCalendar';
 
+/** A minute, ms. */
 const MINUTE_MS = 60_000;
+/** An hour, ms. */
 const HOUR_MS = 60 * MINUTE_MS;
 
 /** When a running flood must be visited: a first look an hour after filling, and the reading at the planned end. */

@@ -5,20 +5,28 @@ import Papa from 'papaparse';
 
 /** A logger's file as a table: whatever stood above the column names is left out. */
 export interface LoggerTable {
+  /** Between two cells. */
   separator: string;
+  /** Figures are written with a comma. */
   decimalComma: boolean;
+  /** Headings; empty where the file has none. */
   columns: string[];
+  /** Cells, line by line. */
   rows: string[][];
 }
 
+/** No larger file is read. */
 const LARGEST_BYTES = 20 * 1024 * 1024;
+/** A cell that is a figure. */
 const NUMBER = /^[-+]?\d*[.,]?\d+$/;
 
+/** The line with the headings. */
 function columnsRow(rows: readonly string[][]): number {
   const width = Math.max(...rows.slice(0, 200).map((r) => r.length));
   return rows.findIndex((r) => r.length === width);
 }
 
+/** True for a figure. */
 const isNumber = (cell: string): boolean => NUMBER.test(cell.trim());
 
 /**
@@ -163,6 +171,7 @@ const ORDERS: Record<ClockOrder, (p: readonly number[]) => [number, number, numb
   'day-first': (p) => [p[2]!, p[1]!, p[0]!],
 };
 
+/** An hour, ms. */
 const HOUR_MS = 3_600_000;
 
 /** A clock reading in a zone, ms since 1970; in the hour that a clock change repeats, the one after the reading before. */

@@ -17,10 +17,15 @@ const Record = z.object({
 
 /** A record with its base values put in: what was measured, in which unit. */
 export interface Measured {
+  /** What is measured. */
   name: string;
+  /** Null for none. */
   unit: string | null;
+  /** Null where it is no figure. */
   value: number | null;
+  /** Null where it is no yes or no. */
   is: boolean | null;
+  /** When, s since 1970. */
   timeS: number;
 }
 
@@ -49,6 +54,7 @@ export function readSenml(text: string): Outcome<Measured[]> {
   );
 }
 
+/** Units of length, mm. */
 const MM: { [unit: string]: number } = { m: 1000, mm: 1, cm: 10 };
 
 /** The rod reading in a pack, mm, or null when it holds none. */

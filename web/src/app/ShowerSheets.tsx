@@ -13,6 +13,7 @@ export interface OpenSheet {
   stretch: { fromMm: number; toMm: number } | null;
 }
 
+/** The sheet that lies over a shower, if any. */
 interface Props {
   /** The shower as this tablet has worked it out. */
   shower: LocalShower;

@@ -7,6 +7,7 @@ import { useTranslation } from 'react-i18next';
 import { pathOf } from './pathOf';
 import { nearest, type Spot } from './spots';
 
+/** The shower as a body, with what may be tapped on it. */
 interface Props {
   /** The drawn shower: faces, seams, corners, openings and the drain, mm. */
   model: ShowerModel;

@@ -5,6 +5,7 @@ import type { TFunction } from 'i18next';
 import { useEffect, useRef } from 'react';
 import { useTranslation } from 'react-i18next';
 
+/** The stages of a shower, one of them looked at. */
 interface Props {
   /** The shower as it stands now. */
   state: ShowerState;

@@ -3,6 +3,7 @@ import { type PointerEvent, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePicture } from './usePicture';
 
+/** A picture with its marks; drawn on where `onMark` is there. */
 interface Props {
   /** SHA-256 of its bytes, in hex. */
   hash: string;

@@ -5,6 +5,7 @@ import { showLength } from '@careful-seam/core/units/length';
 import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
 import { useTranslation } from 'react-i18next';
 
+/** One seam laid out straight, with its readings. */
 interface Props {
   /** How the seam stands, stretch by stretch. */
   line: SeamLine;

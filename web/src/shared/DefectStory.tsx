@@ -8,6 +8,7 @@ import { MarkedPicture } from '../drawing/MarkedPicture';
 import { useParts } from '../tablet/store';
 import { usePreferences } from '../ui/preferences';
 
+/** The defect whose story is told. */
 interface Props {
   /** The shower as it stands now. */
   state: ShowerState;

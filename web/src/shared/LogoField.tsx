@@ -23,6 +23,7 @@ async function asLogo(file: Blob): Promise<Blob | null> {
   return new Promise((done) => canvas.toBlob(done, 'image/jpeg', 0.9));
 }
 
+/** The logo of the firm. */
 interface Props {
   /** Address of the picture that is there, or a picture that was chosen; null: none. */
   shown: string | Blob | null;

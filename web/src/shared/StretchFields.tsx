@@ -10,6 +10,7 @@ interface TypedStretch {
   toMm: number;
 }
 
+/** A stretch of a seam that is typed. */
 interface Props {
   /** The stretch as it is typed. */
   stretch: TypedStretch;

@@ -9,6 +9,7 @@ import { useParts } from '../tablet/store';
 import { TextField } from '../ui/fields';
 import { Sheet } from '../ui/Sheet';
 
+/** The stage that is told as done. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

@@ -1,6 +1,7 @@
 import { RadioGroup } from 'radix-ui';
 import { useId } from 'react';
 
+/** What can be chosen, and what is. */
 interface Props<T extends string | number> {
   /** What it asks for, in words. */
   label: string;

@@ -21,6 +21,7 @@ export interface Column<T> {
   cell: (row: T) => ReactNode;
 }
 
+/** What stands in the table. */
 interface Props<T> {
   /** What the table is of, for whoever hears it. */
   label: string;

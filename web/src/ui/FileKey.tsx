@@ -1,3 +1,4 @@
+/** Which files are asked for. */
 interface Props {
   /** What it asks for, in words. */
   label: string;

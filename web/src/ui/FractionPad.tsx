@@ -3,6 +3,7 @@ import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 
+/** The length that is typed. */
 interface Props {
   /** In what lengths are typed and shown. */
   unit: ShownUnit;

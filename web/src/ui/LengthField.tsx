@@ -4,6 +4,7 @@ import { useEffect, useId, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { problemWords } from './words';
 
+/** The length that is typed, with steps to either side. */
 interface Props {
   /** What it asks for, in words. */
   label: string;

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { errorWords } from './words';
 
+/** A list that is on its way, or there. */
 interface Props<T> {
   /** The list as it is asked for. */
   answer: UseQueryResult<T>;

@@ -2,6 +2,7 @@ import { Dialog } from 'radix-ui';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 
+/** What lies over the screen. */
 interface Props {
   /** What it is of, in words. */
   title: string;

@@ -1,3 +1,4 @@
+/** The lengths that a sum takes. */
 interface Props<K extends string> {
   /** The fields, two in a row. */
   names: readonly K[];

@@ -4,6 +4,7 @@ import { DateTime } from 'luxon';
 import { useId } from 'react';
 import { useTranslation } from 'react-i18next';
 
+/** The moment that is told; now without one. */
 interface Props {
   /** What it asks for, in words. */
   label: string;

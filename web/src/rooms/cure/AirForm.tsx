@@ -9,6 +9,7 @@ import { usePreferences } from '../../ui/preferences';
 import { TimeField } from '../../ui/TimeField';
 import { problemWords } from '../../ui/words';
 
+/** Where the air is read, and what an instrument says of it. */
 interface Props {
   /** Time zone of the site, by its IANA name. */
   zone: string;

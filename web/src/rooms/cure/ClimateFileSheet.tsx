@@ -14,6 +14,7 @@ import { useTableFile } from '../../ui/useTableFile';
 import type { ReadAir } from './cure.worker';
 import { cureWork } from './cureWork';
 
+/** From when on a log of the air is wanted. */
 interface Props {
   /** Time zone of the site, by its IANA name. */
   zone: string;

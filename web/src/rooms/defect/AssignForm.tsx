@@ -10,6 +10,7 @@ import { useParts } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { SelectField, TextArea } from '../../ui/fields';
 
+/** The defect that is given to a crew. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

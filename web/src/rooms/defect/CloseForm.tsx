@@ -11,6 +11,7 @@ import { useParts } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { SelectField, TextField } from '../../ui/fields';
 
+/** The defect that is closed. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

@@ -9,6 +9,7 @@ import { Sheet } from '../../ui/Sheet';
 import { AssignForm } from './AssignForm';
 import { CloseForm } from './CloseForm';
 
+/** The defect whose life is shown, with the ways on from it. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

@@ -20,6 +20,7 @@ import { Choice } from '../../ui/Choice';
 import { SelectField, TextArea } from '../../ui/fields';
 import { Sheet } from '../../ui/Sheet';
 
+/** Where a defect is, or which one gets its words and pictures. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

@@ -10,6 +10,7 @@ import { useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';
 
+/** The defect whose place was built again. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

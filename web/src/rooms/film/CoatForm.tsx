@@ -11,6 +11,7 @@ import { usePreferences } from '../../ui/preferences';
 import { TimeField } from '../../ui/TimeField';
 import { problemWords } from '../../ui/words';
 
+/** The zones that a coat can go on. */
 interface Props {
   /** The zones that are coated, as they stand. */
   zones: readonly ZoneFilm[];

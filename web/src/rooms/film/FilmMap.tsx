@@ -11,6 +11,7 @@ import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
+/** A shower by its zones. */
 interface Props {
   /** The drawn shower: faces, seams, corners, openings and the drain, mm. */
   model: ShowerModel;

@@ -14,6 +14,7 @@ import { problemWords } from '../../ui/words';
 /** Teeth of a metric notch gauge, µm [common practice, no source]. */
 const GAUGE_UM = [50, 75, 100, 150, 200, 250, 300, 350, 400, 450, 500, 600, 700, 800, 900, 1000, 1200, 1500];
 
+/** The zone that is read. */
 interface Props {
   /** The zone that is read. */
   zone: ZoneFilm;

@@ -1,6 +1,9 @@
-import { useState } from 'react';
+import { zodResolver } from '@hookform/resolvers/zod';
+import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
 import { useStore } from '../../tablet/store';
+import { TextField } from '../../ui/fields';
 import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';
 
@@ -9,10 +12,22 @@ const FIELDS = ['water', 'air', 'humidity'] as const;
 /** One of them. */
 type Field = (typeof FIELDS)[number];
 
-/** Number as typed, with a point or a comma; null when it is none. */
-const numberIn = (text: string): number | null => {
-  const value = Number(text.trim().replace(',', '.'));
-  return text.trim() === '' || Number.isNaN(value) ? null : value;
+/** A figure as it is typed, with a point or a comma. */
+const figure = z
+  .string()
+  .trim()
+  .min(1)
+  .transform((typed) => Number(typed.replace(',', '.')))
+  .pipe(z.number());
+
+/** What is typed, as figures, and as the entry may say it: a water that can stand in a shower, an air that somebody can work in. */
+const fieldsIn = (unit: 'in' | 'mm') => {
+  const degrees = figure.transform((value) => (unit === 'in' ? ((value - 32) * 5) / 9 : value));
+  return z.object({
+    water: degrees.pipe(z.number().min(0).max(50)),
+    air: degrees.pipe(z.number().min(-10).max(50)),
+    humidity: figure.pipe(z.number().min(1).max(100)),
+  });
 };
 
 /** Temperatures of water and air and the humidity, in the person's own degrees. */
@@ -20,41 +35,47 @@ export function ClimateSheet({ showerId, onClose }: { showerId: string; onClose:
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const write = useStore((s) => s.write);
-  const [typed, setTyped] = useState<Record<Field, string>>({ water: '', air: '', humidity: '' });
-  const [problem, setProblem] = useState<string | null>(null);
+  const { register, handleSubmit, getValues, formState } = useForm({
+    resolver: zodResolver(fieldsIn(unit)),
+    defaultValues: { water: '', air: '', humidity: '' },
+  });
   const degrees = unit === 'in' ? '°F' : '°C';
-  const celsius = (value: number) => (unit === 'in' ? ((value - 32) * 5) / 9 : value);
-  const keep = () => {
-    const [water, air, humidity] = FIELDS.map((f) => numberIn(typed[f]));
-    if (water == null || air == null || humidity == null) return setProblem(t('flood.climate.missing'));
-    const body = { waterC: celsius(water), airC: celsius(air), relativeHumidity: humidity / 100 };
-    if (body.waterC < 0 || body.waterC > 50 || body.airC < -10 || body.airC > 50)
-      return setProblem(t('flood.climate.odd', { degrees }));
-    if (humidity < 1 || humidity > 100) return setProblem(t('flood.climate.oddHumidity'));
-    void write(showerId, 'climate-reading', body).then(onClose);
-  };
+  const keep = handleSubmit(async ({ water, air, humidity }) => {
+    await write(showerId, 'climate-reading', { waterC: water, airC: air, relativeHumidity: humidity / 100 });
+    onClose();
+  });
+  const { errors } = formState;
+  const isMissing = (f: Field) => !figure.safeParse(getValues(f)).success;
+  const problem =
+    Object.keys(errors).length === 0
+      ? null
+      : FIELDS.some(isMissing)
+        ? t('flood.climate.missing')
+        : errors.water || errors.air
+          ? t('flood.climate.odd', { degrees })
+          : t('flood.climate.oddHumidity');
   return (
     <Sheet title={t('flood.climate.title')} onClose={onClose}>
-      {FIELDS.map((f) => (
-        <label key={f}>
-          <span className="text-soft text-sm">{t(`flood.climate.${f}`, { degrees })}</span>
-          <input
-            className="field font-bold text-lg"
+      <form className="flex flex-col gap-3" onSubmit={(e) => void keep(e)}>
+        {FIELDS.map((f) => (
+          <TextField
+            key={f}
+            label={t(`flood.climate.${f}`, { degrees })}
+            className="font-bold text-lg"
             inputMode="decimal"
-            value={typed[f]}
-            onChange={(e) => setTyped({ ...typed, [f]: e.target.value })}
+            {...register(f)}
           />
-        </label>
-      ))}
-      <p className="text-soft text-sm">{t('flood.climate.what')}</p>
-      {problem && (
-        <p role="alert" className="text-hold">
-          {problem}
-        </p>
-      )}
-      <button type="button" className="key key-main text-lg" onClick={keep}>
-        {t('flood.climate.keep')}
-      </button>
+        ))}
+        <p className="text-soft text-sm">{t('flood.climate.what')}</p>
+        {problem && (
+          <p role="alert" className="text-hold">
+            {problem}
+          </p>
+        )}
+        <button type="submit" className="key key-main text-lg" disabled={formState.isSubmitting}>
+          {t('flood.climate.keep')}
+        </button>
+      </form>
     </Sheet>
   );
 }

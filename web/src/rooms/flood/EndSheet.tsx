@@ -13,6 +13,7 @@ import { Sheet } from '../../ui/Sheet';
 import { useFloodVerdict } from './floodWork';
 import { type Looked, lookBodies, MoistureKeys } from './MoistureKeys';
 
+/** The test that is ended. */
 interface Props {
   /** The shower as this tablet has worked it out. */
   shower: LocalShower;

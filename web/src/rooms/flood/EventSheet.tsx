@@ -11,6 +11,7 @@ import { TextField } from '../../ui/fields';
 import { Sheet } from '../../ui/Sheet';
 import { TimeField, timeProblem } from '../../ui/TimeField';
 
+/** The test that something happened to. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

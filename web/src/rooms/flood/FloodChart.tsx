@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 import { themeColour, useEchart } from '../../ui/useEchart';
 
+/** What is drawn: readings with what they come to. */
 interface Props {
   /** The readings as they are judged. */
   input: FloodVerdictInput;

@@ -8,6 +8,7 @@ import { useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
 import { firstMark } from './ReadSheet';
 
+/** All that was kept of a test. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

@@ -12,6 +12,7 @@ import { floodWork } from './floodWork';
 import { LoggerPreview } from './LoggerPreview';
 import { seriesBody } from './loggerSeries';
 
+/** The test that a file is taken into. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

@@ -6,6 +6,7 @@ import { elementName } from '@careful-seam/words/texts/names';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
+/** The shower under its water. */
 interface Props {
   /** The shower as it stands now. */
   state: ShowerState;

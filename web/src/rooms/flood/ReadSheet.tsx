@@ -13,6 +13,7 @@ import { problemWords } from '../../ui/words';
 /** Two readings closer than this were taken at the same moment. */
 const SAME_MOMENT_HOURS = 0.1 / 3600;
 
+/** The test that is read by hand. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

@@ -8,6 +8,7 @@ import { type PointerEvent, useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
+/** The foot of the walls with the water before them. */
 interface Props {
   /** The drawn shower: faces, seams, corners, openings and the drain, mm. */
   model: ShowerModel;

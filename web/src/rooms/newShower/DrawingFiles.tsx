@@ -8,6 +8,7 @@ import { Sheet } from '../../ui/Sheet';
 import { saveFile } from '../../ui/saveFile';
 import { problemWords } from '../../ui/words';
 
+/** What is drawn, for files in and out. */
 interface Props {
   /** What is drawn; null while it can not be. */
   model: ShowerModel | null;

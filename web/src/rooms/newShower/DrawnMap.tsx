@@ -10,6 +10,7 @@ import { useTranslation } from 'react-i18next';
 import { ShowerMap } from '../../drawing/ShowerMap';
 import { isAsked } from '../../shared/answering';
 
+/** What is drawn, by the rules that will hold. */
 interface Props {
   /** What is drawn; null while it can not be. */
   model: ShowerModel | null;

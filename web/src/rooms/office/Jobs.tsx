@@ -1,10 +1,12 @@
 import type { ShowerRow } from '@careful-seam/contract/api/messages';
 import { FoundShowers, Inspectors, type JobLine, JobList, PutJob, Visit } from '@careful-seam/contract/api/office';
 import { useState } from 'react';
+import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { useParts, useStore } from '../../tablet/store';
 import { useChange, useList, usePages } from '../../tablet/useList';
+import { TextField } from '../../ui/fields';
 import { Loaded, Problem } from '../../ui/Loaded';
 
 /** Where they come from. */
@@ -14,32 +16,27 @@ const JOBS = '/api/jobs';
 function JobForm({ job }: { job: JobLine }) {
   const { t } = useTranslation();
   const { change, problem, busy } = useChange([JOBS]);
-  const [address, setAddress] = useState(job.address);
-  const [timeZone, setZone] = useState(job.timeZone);
-  const changed = address !== job.address || timeZone !== job.timeZone;
+  const { register, handleSubmit, formState, reset } = useForm({
+    defaultValues: { address: job.address, timeZone: job.timeZone },
+  });
+  const keep = handleSubmit(async (typed) => {
+    if (await change(PutJob, 'PUT', `${JOBS}/${encodeURIComponent(job.name)}`, typed)) reset(typed);
+  });
   return (
     <li className="border-hair border-b py-2">
       <p className="font-bold">
         {job.name} <span className="font-normal text-soft text-sm">{t('jobs.showers', { count: job.showers })}</span>
       </p>
-      <div className="grid grid-cols-[1fr_11rem_auto] items-end gap-2 max-md:grid-cols-1">
-        <label className="flex flex-col gap-1 text-sm">
-          {t('jobs.address')}
-          <input className="field" value={address} onChange={(e) => setAddress(e.target.value)} />
-        </label>
-        <label className="flex flex-col gap-1 text-sm">
-          {t('jobs.timeZone')}
-          <input className="field" list="time-zones" value={timeZone} onChange={(e) => setZone(e.target.value)} />
-        </label>
-        <button
-          type="button"
-          className="key"
-          disabled={!changed || busy}
-          onClick={() => void change(PutJob, 'PUT', `${JOBS}/${encodeURIComponent(job.name)}`, { address, timeZone })}
-        >
+      <form
+        className="grid grid-cols-[1fr_11rem_auto] items-end gap-2 max-md:grid-cols-1"
+        onSubmit={(e) => void keep(e)}
+      >
+        <TextField label={t('jobs.address')} {...register('address')} />
+        <TextField label={t('jobs.timeZone')} list="time-zones" {...register('timeZone')} />
+        <button type="submit" className="key" disabled={!formState.isDirty || busy}>
           {t('office.keep')}
         </button>
-      </div>
+      </form>
       <Problem text={problem} />
     </li>
   );

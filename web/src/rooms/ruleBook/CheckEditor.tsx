@@ -9,6 +9,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
+/** A check of the draft. */
 interface Props {
   /** The check as the draft has it. */
   check: Check;

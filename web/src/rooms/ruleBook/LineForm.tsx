@@ -10,6 +10,7 @@ import { Sheet } from '../../ui/Sheet';
 import { problemWords, words } from '../../ui/words';
 import { fieldOf, figuresOf, readFigures, sidesOf, typedFigures } from './labelFigures';
 
+/** A product line of the draft. */
 interface Props {
   /** The rule book that is being changed; nobody sees it until it is published. */
   draft: RuleBook;

@@ -3,6 +3,7 @@ import { standingPosition } from '@careful-seam/core/rules/positions';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { useTranslation } from 'react-i18next';
 
+/** A stage of the draft. */
 interface Props {
   /** The rule book that is being changed; nobody sees it until it is published. */
   draft: RuleBook;

@@ -21,6 +21,7 @@ import { FigureField } from './FigureField';
 import { LookKeys } from './LookKeys';
 import { ReadingPad, sideToMeasure } from './ReadingPad';
 
+/** The element that is looked at, and what the person may do. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

@@ -10,6 +10,7 @@ import { LayerSheet } from './LayerSheet';
 import { sumAt } from './workOut/sums';
 import { WorkOutSheet } from './workOut/WorkOutSheet';
 
+/** The element whose sums are offered. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

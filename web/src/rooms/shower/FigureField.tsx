@@ -12,6 +12,7 @@ import { useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
 import { problemWords } from '../../ui/words';
 
+/** The figure that is asked. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

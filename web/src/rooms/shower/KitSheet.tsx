@@ -11,6 +11,7 @@ import { type LocalShower, newId, useStore } from '../../tablet/store';
 import { Sheet } from '../../ui/Sheet';
 import { MixedTold, ProductPicker } from './ProductPicker';
 
+/** The shower whose kit is ticked. */
 interface Props {
   /** The shower as this tablet has worked it out. */
   shower: LocalShower;

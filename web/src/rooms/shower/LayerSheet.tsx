@@ -16,6 +16,7 @@ import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';
 import { SumFields } from '../../ui/SumFields';
 
+/** The corner whose layers are counted. */
 interface Props {
   /** The shower as it stands now. */
   state: ShowerState;

@@ -7,6 +7,7 @@ import { lookGroups, type Scope, wallOf } from '../../shared/runs';
 import { StretchFields } from '../../shared/StretchFields';
 import { useStore } from '../../tablet/store';
 
+/** What is looked at. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

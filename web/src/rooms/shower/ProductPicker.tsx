@@ -3,6 +3,7 @@ import type { ProductLine } from '@careful-seam/core/rules/productLine';
 import type { Method } from '@careful-seam/core/rules/ruleBook';
 import { useTranslation } from 'react-i18next';
 
+/** The part that a product is chosen for. */
 interface Props {
   /** The part of the kit that it is for. */
   part: Method['kit'][number];

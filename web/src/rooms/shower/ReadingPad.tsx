@@ -14,6 +14,7 @@ import { FractionPad, readPad } from '../../ui/FractionPad';
 import { usePreferences } from '../../ui/preferences';
 import { problemWords } from '../../ui/words';
 
+/** The check that is read, a requirement for each side. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

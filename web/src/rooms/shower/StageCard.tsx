@@ -14,6 +14,7 @@ import { StageHead } from './StageHead';
 import { StageTools } from './StageTools';
 import { WhatIsMissing } from './WhatIsMissing';
 
+/** The stage that is looked at, and what the person may do. */
 interface Props {
   /** The shower as this tablet has worked it out. */
   shower: LocalShower;

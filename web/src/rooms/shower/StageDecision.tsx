@@ -19,6 +19,7 @@ function releaseBody(shower: LocalShower, stage: string, personId: string, uphol
   };
 }
 
+/** The stage that is released or opened again. */
 interface Props {
   /** The shower as this tablet has worked it out. */
   shower: LocalShower;

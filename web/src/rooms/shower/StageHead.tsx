@@ -10,6 +10,7 @@ import { WaysSheet } from './WaysSheet';
 import { ReadySheet, readyCheck } from './workOut/ReadySheet';
 import { StageSumSheet } from './workOut/StageSumSheet';
 
+/** The stage that is looked at. */
 interface Props {
   /** The shower as this tablet has worked it out. */
   shower: LocalShower;

@@ -8,6 +8,7 @@ import type { LocalShower } from '../../tablet/store';
 import { MixTimer } from './MixTimer';
 import { RandomSheet } from './RandomSheet';
 
+/** The stage whose tools are offered. */
 interface Props {
   /** The shower as this tablet has worked it out. */
   shower: LocalShower;

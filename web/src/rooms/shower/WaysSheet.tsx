@@ -6,6 +6,7 @@ import { useTranslation } from 'react-i18next';
 import { useStore } from '../../tablet/store';
 import { Sheet } from '../../ui/Sheet';
 
+/** The stage whose questions are asked. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

@@ -12,6 +12,7 @@ const elementOf = (b: Blocker): string | null => {
   return b.kind === 'deviation-pending' ? b.deviation.asked.place.element : null;
 };
 
+/** What speaks against a release. */
 interface Props {
   /** The shower as it stands now. */
   state: ShowerState;

@@ -6,6 +6,7 @@ import { mortarWords } from '../../shared/volumes';
 import { usePreferences } from '../../ui/preferences';
 import { problemWords } from '../../ui/words';
 
+/** The bed under the shots. */
 interface Props {
   /** What the shots come to. */
   judged: SurveyJudged;

@@ -10,6 +10,7 @@ import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
+/** How flat it is. */
 interface Props {
   /** The worst gap under the straightedge, and whether it is too much. */
   flat: { gap: FloorGap | null; verdict: CheckVerdict };

@@ -6,6 +6,7 @@ import type { PlanPoint } from '@careful-seam/core/shower/geometry/point';
 import { type PointerEvent, useMemo, useRef } from 'react';
 import { useTranslation } from 'react-i18next';
 
+/** The floor with its shots, and what may be tapped on it. */
 interface Props {
   /** The floor that is shot: its outline in plan and its drain, mm. */
   floor: SurveyedFloor;

@@ -3,6 +3,7 @@ import { showLength } from '@careful-seam/core/units/length';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 
+/** The shot that is looked at. */
 interface Props {
   /** The shot as it was kept. */
   shot: KeptShot;

@@ -14,6 +14,7 @@ export type ShotMode = 'rod' | 'height';
 /** Where the next reading belongs: the place that all counts from, or a place on the floor. */
 export type Target = { kind: 'datum' } | { kind: 'place'; place: PlanPoint } | null;
 
+/** The place that is shot next, by hand or by the laser. */
 interface Props {
   /** What is typed. */
   mode: ShotMode;

@@ -8,6 +8,7 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 import type { CertaintyRun } from './useCertainty';
 
+/** What the shots come to, and how sure it is. */
 interface Props {
   /** What the shots come to. */
   judged: SurveyJudged;

@@ -9,6 +9,7 @@ import { SurveyResult } from './SurveyResult';
 import type { Survey } from './surveyOf';
 import type { FloorJudged } from './useFloorJudged';
 
+/** What the shots come to. */
 interface Props {
   /** What the shots come to. */
   floor: FloorJudged;

@@ -7,6 +7,7 @@ import { saveFile } from '../../ui/saveFile';
 import { words } from '../../ui/words';
 import type { Survey } from './surveyOf';
 
+/** The shots that files and tools work on. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

@@ -2,6 +2,7 @@ import { type ReactNode, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { Instrument } from './useInstrument';
 
+/** The instrument with the ways to it. */
 interface Props {
   /** Where its texts stand: "survey.laser", "cure.thermo". */
   texts: string;

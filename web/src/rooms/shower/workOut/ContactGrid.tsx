@@ -3,6 +3,7 @@ import { useTranslation } from 'react-i18next';
 /** Cells along one side of the lifted piece. */
 export const GRID_SIDE = 8;
 
+/** A lifted piece as a grid of cells. */
 interface Props {
   /** Cells without contact, counted from the top left. */
   bare: readonly number[];

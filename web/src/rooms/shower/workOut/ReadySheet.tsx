@@ -22,6 +22,7 @@ export function readyCheck(state: ShowerState, stage: string): Requirement | nul
   return state.requirements.find((r) => r.stage.key === stage && answeredWithOf(r.check) === 'readiness') ?? null;
 }
 
+/** The check that readiness answers. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

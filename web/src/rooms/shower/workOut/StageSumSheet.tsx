@@ -12,6 +12,7 @@ import { ContactGrid } from './ContactGrid';
 import { readSum, type StageSum } from './stageSum';
 import { SUMS } from './stageSums';
 
+/** The stage whose sums are worked out. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;

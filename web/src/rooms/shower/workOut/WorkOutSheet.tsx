@@ -21,6 +21,7 @@ import {
   sumAt,
 } from './sums';
 
+/** The part whose sum is worked out. */
 interface Props {
   /** The shower that it is written to. */
   showerId: string;
