@@ -13,7 +13,7 @@ export function whereOpen(
   return found.verdict === 'unseen' && found.missing.length > 0 ? union(found.missing) : whole;
 }
 
-/** Two places closer than this are one, mm: sums of doubles. */
+/** A finding is worse than the one that was shown by more than this, in its own unit: sums of doubles. */
 const SLACK = 1e-6;
 
 /** True where one set of stretches lies in another. */

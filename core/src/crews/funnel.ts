@@ -4,6 +4,7 @@ import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { Counted, countOf, together } from './exposure';
 import { falseDiscovery } from './falseDiscovery';
+import { betweenGroups, shrunkRate } from './shrinkage';
 
 /** What one crew (or kind, or method) has made, shower by shower where that is known. */
 const Group = z.object({
@@ -90,17 +91,6 @@ function quantile(share: number, mean: number, over: number): number {
 }
 
 /**
- * Variance of the true rates between groups, by moments (as DerSimonian and Laird, 1986, for rates): what is left of the scatter
- * when chance is taken away; 0 where nothing is.
- */
-function betweenGroups(groups: readonly Counted[], overall: number, over: number): number {
-  const all = groups.reduce((sum, g) => sum + g.exposure, 0);
-  const scatter = groups.reduce((sum, g) => sum + g.exposure * (g.count / g.exposure - overall) ** 2, 0);
-  const divisor = all - groups.reduce((sum, g) => sum + g.exposure ** 2, 0) / all;
-  return divisor <= 0 ? 0 : Math.max(0, (scatter - (groups.length - 1) * over * overall) / divisor);
-}
-
-/**
  * Groups against all together: is one really different, or is it chance? Limits widen for little work and for defects that come in
  * clusters; a group within them is never named. `shrunk` is the mean of a gamma-Poisson (Spiegelhalter, 2005, and any handbook). Refused
  * where nobody has made anything, or where the showers of a group do not add up to it.
@@ -145,13 +135,12 @@ function groupOf(
   const rate = count / exposure;
   const limit = (share: number) => quantile(share, mean, over) / exposure;
   const [low998, high998] = [limit(0.001), limit(0.999)];
-  const weight = between === 0 ? 0 : between / (between + (over * overall) / exposure);
   const above = 1 - chanceOfAtMost(count - 1, mean, over);
   const outside = rate < low998 || rate > high998;
   return {
     name,
     rate,
-    shrunk: overall + weight * (rate - overall),
+    shrunk: shrunkRate({ count, exposure }, overall, between, over),
     low95: limit(0.025),
     high95: limit(0.975),
     low998,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { countOf, together } from './exposure';
+import { betweenGroups, shrunkRate } from './shrinkage';
 
 /** What each crew made of each kind of element so far, and how much of it is coming. */
 export const WhereToLookInput = z.object({
@@ -41,20 +42,14 @@ export interface LookCell {
 /** Halvings until the price of a reading is known to the last digit of a double. */
 const HALVINGS = 200;
 
-/** Rates drawn towards that of all: the mean of a gamma-Poisson, its shape by moments. */
+/** Rates drawn towards that of all; all alike where nothing was made yet. */
 function drawnRates(cells: readonly { count: number; exposure: number }[]): number[] {
   const worked = cells.filter((c) => c.exposure > 0);
   const { count, exposure } = together(worked);
   if (exposure === 0) return cells.map(() => 0);
   const overall = count / exposure;
-  const scatter = worked.reduce((sum, c) => sum + c.exposure * (c.count / c.exposure - overall) ** 2, 0);
-  const divisor = exposure - worked.reduce((sum, c) => sum + c.exposure ** 2, 0) / exposure;
-  const between = divisor <= 0 ? 0 : Math.max(0, (scatter - (worked.length - 1) * overall) / divisor);
-  return cells.map((c) => {
-    if (c.exposure === 0 || between === 0) return overall;
-    const weight = between / (between + overall / c.exposure);
-    return overall + weight * (c.count / c.exposure - overall);
-  });
+  const between = betweenGroups(worked, overall);
+  return cells.map((c) => shrunkRate(c, overall, between));
 }
 
 /**

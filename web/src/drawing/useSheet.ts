@@ -7,7 +7,6 @@ const HIGH = 660;
 export const KEYS = 54;
 /** The sheet is as wide as its window allows, between these shares of its height. */
 const NARROW = 0.75;
-/** How wide it is at least against its height. */
 const WIDE = 1.35;
 
 /** A sheet in the proportions of the window that it is shown in. */

@@ -67,11 +67,11 @@ export interface FallSurvey {
 
 /** Straight paths from the outline to the rim: each starts between two vertices of the outline. */
 export interface Paths {
-  /** Vertex that each path comes from. */
+  /** The vertex of the outline before the place where each begins. */
   from: Int32Array;
-  /** Vertex that each path goes to. */
+  /** The vertex after it. */
   to: Int32Array;
-  /** Share of the floor that takes it, 0 to 1. */
+  /** How far it begins from the one towards the other, 0 to 1. */
   share: Float64Array;
   /** Its length, mm. */
   pathMm: Float64Array;

@@ -10,7 +10,7 @@ import type { Words } from '@careful-seam/words/texts/words';
 export interface Hold {
   /** The defect, with all that was said of it so far. */
   defect: Defect;
-  /** How far it has come: found, given, answered. */
+  /** How far it has come. */
   step: DefectStep;
   /** Its place, in words. */
   where: string;

@@ -4,7 +4,7 @@ import { DateTime } from 'luxon';
 const FROM_HOUR = 6;
 /** Crews begin at this hour [common practice, no source]. */
 const CREW_HOUR = 7;
-/** They go home at this hour [common practice, no source]. */
+/** The band of a day ends at this hour. */
 const TO_HOUR = 18;
 
 /** A part of the band: the hours of one day. */

@@ -10,6 +10,7 @@ import { Pictures, useFormPictures } from '../../shared/Pictures';
 import { useParts } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { SelectField, TextField } from '../../ui/fields';
+import { Problem } from '../../ui/Loaded';
 
 /** The defect that is closed. */
 interface Props {
@@ -97,11 +98,7 @@ export function CloseForm({ showerId, state, defect, onDone }: Props) {
           {...register('materials')}
         />
       </div>
-      {wrong && (
-        <p role="alert" className="text-hold">
-          {t('life.costWrong')}
-        </p>
-      )}
+      <Problem text={wrong ? t('life.costWrong') : null} />
       <Pictures label={t('life.takeAfter')} pictures={pictures} />
       {!may && <p className="border-hold border-l-4 pl-2 text-hold">{t('life.closeNeedsLook')}</p>}
       <button

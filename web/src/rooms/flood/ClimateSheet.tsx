@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
 import { useStore } from '../../tablet/store';
 import { TextField } from '../../ui/fields';
+import { Problem } from '../../ui/Loaded';
 import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';
 
@@ -67,11 +68,7 @@ export function ClimateSheet({ showerId, onClose }: { showerId: string; onClose:
           />
         ))}
         <p className="text-soft text-sm">{t('flood.climate.what')}</p>
-        {problem && (
-          <p role="alert" className="text-hold">
-            {problem}
-          </p>
-        )}
+        <Problem text={problem} />
         <button type="submit" className="key key-main text-lg" disabled={formState.isSubmitting}>
           {t('flood.climate.keep')}
         </button>

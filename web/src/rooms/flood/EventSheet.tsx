@@ -8,6 +8,7 @@ import { z } from 'zod';
 import { useStore } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { TextField } from '../../ui/fields';
+import { Problem } from '../../ui/Loaded';
 import { Sheet } from '../../ui/Sheet';
 import { TimeField, timeProblem } from '../../ui/TimeField';
 
@@ -76,11 +77,7 @@ export function EventSheet({ showerId, test, zone, askedMs, onClose }: Props) {
         <TimeField label={t('flood.eventAt')} zone={zone} atMs={atMs} onAt={(ms) => setValue('atMs', ms)} />
         <TextField label={t('flood.words')} {...register('words')} />
         <p className="text-soft text-sm">{t(`flood.eventMeans.${event}`)}</p>
-        {problem && (
-          <p role="alert" className="text-hold">
-            {problem}
-          </p>
-        )}
+        <Problem text={problem ?? null} />
         <button type="submit" className="key key-main text-lg" disabled={formState.isSubmitting}>
           {t('flood.eventKeep')}
         </button>

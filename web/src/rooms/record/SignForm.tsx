@@ -8,6 +8,7 @@ import { call } from '../../tablet/api';
 import { acknowledge, append, takeBack } from '../../tablet/outbox';
 import { type LocalShower, newId, useParts, useStore } from '../../tablet/store';
 import { TextField } from '../../ui/fields';
+import { Problem } from '../../ui/Loaded';
 import { errorWords } from '../../ui/words';
 
 /** The name that signs, as the entry keeps it, and the password once more. */
@@ -69,11 +70,7 @@ export function SignForm({ shower }: { shower: LocalShower }) {
       <TextField label={t('sign.name')} autoComplete="name" {...register('name')} />
       <TextField label={t('sign.password')} type="password" autoComplete="current-password" {...register('password')} />
       {waits > 0 && <p className="text-cure text-sm">{t('sign.waits', { count: waits })}</p>}
-      {errors.root && (
-        <p role="alert" className="text-hold">
-          {errors.root.message}
-        </p>
-      )}
+      <Problem text={errors.root?.message ?? null} />
       <button type="submit" className="key key-main text-lg" disabled={isSubmitting || !isValid}>
         {t(isSubmitting ? 'sign.busy' : 'sign.go')}
       </button>

@@ -7,6 +7,7 @@ import { Link, useParams } from 'react-router';
 import { z } from 'zod';
 import { call } from '../../tablet/api';
 import { TextField } from '../../ui/fields';
+import { Problem } from '../../ui/Loaded';
 import { errorWords } from '../../ui/words';
 
 /** The new password, typed twice. */
@@ -61,11 +62,7 @@ export function SetPasswordPage() {
           problem={errors.again && t('links.notSame')}
           {...register('again')}
         />
-        {errors.root && (
-          <p role="alert" className="text-hold">
-            {errors.root.message}
-          </p>
-        )}
+        <Problem text={errors.root?.message ?? null} />
         <button type="submit" className="key key-main text-lg" disabled={formState.isSubmitting}>
           {t('links.keepPassword')}
         </button>
