@@ -86,7 +86,7 @@ export interface Evidence {
   voided: boolean;
   /** After an edit of the dimensions it no longer fits its place. */
   lookAgain: boolean;
-  /** What was built again. */
+  /** Where, as it was told. */
   place: Place;
 }
 

@@ -48,7 +48,7 @@ async function alterPerson({ req, res, services }: Call): Promise<unknown> {
   return rowOf(row);
 }
 
-/** A new password, with the one in force. */
+/** Sets a password, by the code of a link. */
 async function setOwnPassword({ req, res, services }: Call): Promise<unknown> {
   const { code, password } = read(SetPassword, req.body);
   const { store } = services;
@@ -85,7 +85,7 @@ async function setOwnLanguage({ req, person, services }: Call): Promise<unknown>
   return {};
 }
 
-/** Adds a crew. */
+/** Adds a crew, or names one anew. */
 async function nameCrew({ req, res, services }: Call): Promise<unknown> {
   const { name } = read(CrewName, req.body);
   const id = param(req, 'crew') || `crew-${v4().slice(0, 8)}`;

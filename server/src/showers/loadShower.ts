@@ -28,7 +28,7 @@ export const arrivalsOf = (rows: readonly Pick<EntryRow, 'id' | 'skewMs' | 'rece
 export interface LoadedShower {
   row: ShowerWithHead;
   rows: EntryRow[];
-  /** How many entries. */
+  /** The same as entries, in the order in which the server took them. */
   entries: Entry[];
   /** The shower as it stands. */
   state: ShowerState;

@@ -26,7 +26,7 @@ export interface Writing<K extends EntryKind> {
   kind: K;
   /** What it says. */
   body: Body<K>;
-  /** Who is signed in on this tablet; null for nobody. */
+  /** Who writes it. */
   person: Person;
   /** The drawing that it speaks of. */
   geometryVersion: number;

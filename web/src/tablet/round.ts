@@ -31,7 +31,7 @@ export interface SyncReport {
 
 /** A round on its way: what it needs, for whom, and what it found out so far. */
 export interface Round extends Outside {
-  /** The store of this tablet; null until it is open. */
+  /** The store of this tablet. */
   db: Database;
   /** For whom. */
   personId: string;

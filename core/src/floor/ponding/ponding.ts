@@ -54,7 +54,7 @@ export interface Pond {
 
 /** All ponds of a floor, deepest first. */
 export interface Ponding {
-  /** Each pool that stays, the largest first. */
+  /** Each pool that stays, the deepest first. */
   ponds: Pond[];
   /** Depth of the deepest, mm; 0 without one. */
   deepestMm: number;

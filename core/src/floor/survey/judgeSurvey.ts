@@ -8,7 +8,7 @@ import { makeSurface, type Surface } from './surface';
 
 /** What a floor is held against. */
 export interface SurveyLimits {
-  /** Of one height, one standard deviation, mm. */
+  /** Half-width that holds a height 95 times of 100, mm. */
   uncertaintyMm: number;
   /** rise / run. */
   minFall: number;

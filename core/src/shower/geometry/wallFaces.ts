@@ -41,9 +41,11 @@ function wallLoop(g: ShowerGeometry, i: number): Point3[] {
 
 /** What stands against a wall and hides a part of it, with the name for what is left below it. */
 export interface Contact {
+  /** Index of the wall in the footprint. */
   edge: number;
-  /** Name of who said it. */
+  /** Id of what stands there. */
   by: string;
+  /** The part that it hides, mm. */
   loop: Point3[];
 }
 

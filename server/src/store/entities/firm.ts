@@ -31,7 +31,7 @@ export interface FirmKeyRow {
   id: string;
   publicKey: string;
   privateKey: string;
-  /** When it was made, ISO 8601. */
+  /** When it was made. */
   madeAt: Date;
 }
 export const FirmKeyEntity = new EntitySchema<FirmKeyRow>({

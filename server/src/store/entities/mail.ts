@@ -5,7 +5,7 @@ export interface MailRow {
   recipient: string;
   subject: string;
   words: string;
-  /** When it was made, ISO 8601. */
+  /** When it was made. */
   madeAt: Date;
   /** When it left by SMTP; null while it waits, and always in the simulated outbox. */
   sentAt: Date | null;

@@ -19,7 +19,7 @@ import { emptyShower } from '../../tablet/stored';
 
 /** A shower of the gallery: how it came to be so, and the stage and element that show it. */
 export interface Sample {
-  /** What happened to it. */
+  /** What it shows. */
   name: string;
   /** The shower as this tablet has worked it out. */
   shower: LocalShower;

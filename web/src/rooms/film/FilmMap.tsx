@@ -103,7 +103,7 @@ function Hatches() {
 
 /** One patch of a zone. */
 interface PatchProps {
-  /** Time zone of the site, by its IANA name. */
+  /** The zone that it belongs to, as it stands. */
   zone: Props['zones'][number];
   /** Outline with its holes, as a path on the sheet. */
   d: string;
