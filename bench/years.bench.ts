@@ -6,7 +6,9 @@ import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import { FIRST_SETTINGS } from '@careful-seam/contract/api/firm';
 import type { SyncAnswer } from '@careful-seam/contract/api/sync';
+import { FACTS_VERSION } from '@careful-seam/core/crews/facts';
 import { BOOK, begun, climb, pass } from '@careful-seam/core/tests/sampleTablet';
+import { followLedgers } from '@careful-seam/server/facts/projector';
 import { writeSettings } from '@careful-seam/server/firm/settings';
 import { createApp } from '@careful-seam/server/http/createApp';
 import { makeLogger } from '@careful-seam/server/http/logger';
@@ -16,7 +18,6 @@ import { hashPassword } from '@careful-seam/server/people/sessions';
 import { openStore } from '@careful-seam/server/store/dataSource';
 import { RuleBookEntity } from '@careful-seam/server/store/entities/firm';
 import { CrewEntity, UserEntity } from '@careful-seam/server/store/entities/people';
-import { bringQueueUpToDate } from '@careful-seam/server/sync/queue';
 import { testTablet } from '@careful-seam/server/tests/testTablet';
 import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
@@ -64,7 +65,7 @@ async function fill(store: DataSource, from: number, to: number, like: string): 
           SELECT id, $3, sha256(id::text::bytea), now() - interval '15 days' - random() * interval '10 years', k > ${OPEN}
           FROM (SELECT id, row_number() OVER () + $1 AS k FROM made) m),
       queued AS (
-        INSERT INTO shower_queue (shower_id, head_seq, decisions, holds, since) SELECT id, $3, 0, 0, now() FROM made)
+        INSERT INTO projection (shower_id, head_seq, version) SELECT id, $3, ${FACTS_VERSION} FROM made)
       INSERT INTO entry (shower_id, id, ledger_seq, kind, author_id, device_id, device_seq, hash, text, order_at, received_at, prev_ledger_hash, ledger_hash, skew_ms)
         SELECT m.id, gen_random_uuid(), e.ledger_seq, e.kind, e.author_id, m.id, e.ledger_seq, e.hash, e.text, e.order_at, now(), e.prev_ledger_hash,
           sha256((m.id::text || e.ledger_seq)::bytea), 0
@@ -197,7 +198,7 @@ async function main(): Promise<void> {
       `SELECT count(*)::int AS entries, pg_size_pretty(pg_total_relation_size('entry')) AS table FROM entry`,
     );
     console.log(`${size} showers, ${entries} entries, ${table}`);
-    await bringQueueUpToDate(store, Date.now() + 60_000);
+    await followLedgers(store, Date.now() + 60_000);
     const first = JSON.parse((await client.call('POST', '/api/sync', { since: null, firm: null })).text) as SyncAnswer;
     const news = { since: first.since, firm: first.mark };
     note('sync round without news', await measure(client, () => client.call('POST', '/api/sync', news)));

@@ -127,7 +127,11 @@ function redoLap(w: DemoWriter, reading: string, element: string): void {
       instrument: 'tape',
     });
   }
-  w.write('inspector', 'defect-closed', { defect: reading });
+  w.write('inspector', 'defect-closed', {
+    defect: reading,
+    cause: { family: 'workmanship', confidence: 'admitted' },
+    escape: { family: 'later' },
+  });
 }
 
 /** The day after one. */

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { FilmRecord } from '../membrane/film/filmRecords';
-import { SEVERITIES, VARIANTS } from '../rules/checks/checkBase';
+import { VARIANTS } from '../rules/checks/checkBase';
 import { PARTS } from '../shower/geometry/parts';
 import { ShowerGeometry } from '../shower/geometry/showerGeometry';
 import { anyMm, howMany, oneOrMore, place32, rateMm, someHours } from '../units/bounded';
 import { FLOOD_EVENTS } from '../water/floodEvents';
+import { DEFECT_BODIES } from './defectBodies';
 import { ClimateSeries, FloodFigures, LevelSeries } from './loggedSeries';
 import { id, instant, key, mm, PhotoUse, Place, words } from './places';
 /** What a person can say after looking. */
@@ -23,19 +24,6 @@ export type MoistureAnswer = (typeof MOISTURE_ANSWERS)[number];
 export const MOISTURE_MOMENTS = ['start', 'leaving', 'end'] as const;
 /** One of them. */
 export type MoistureMoment = (typeof MOISTURE_MOMENTS)[number];
-/** How sure the cause of a defect is. */
-export const CAUSE_CONFIDENCES = ['suspected', 'shown-by-test', 'admitted'] as const;
-/** One of them. */
-export type CauseConfidence = (typeof CAUSE_CONFIDENCES)[number];
-/** The two questions that every defect ends with; families and escapes are the rule book's ids. */
-const causeAnswers = {
-  /** What went wrong. */
-  cause: z
-    .object({ family: key, confidence: z.enum(CAUSE_CONFIDENCES), words: z.string().max(2000).optional() })
-    .optional(),
-  /** Why the check before it did not catch it. */
-  escape: z.object({ family: key, words: z.string().max(2000).optional() }).optional(),
-};
 /** What an acceptance is asked for, and of which drawing and rules. */
 const deviationKey = {
   stage: key,
@@ -150,38 +138,8 @@ export const BODIES = {
     instrument: key.optional(),
     series: ClimateSeries.optional(),
   }),
-  'defect-found': z.object({
-    stage: key,
-    place: Place,
-    kind: key,
-    severity: z.enum(SEVERITIES),
-    words: z.string().max(2000),
-    photos: z.array(PhotoUse).max(12),
-    about: id.optional(),
-    /** Since version 2: the stage that it was made in, an earlier defect that it repeats, and the first thoughts on why. */
-    stageMade: key.optional(),
-    repeats: id.optional(),
-    ...causeAnswers,
-  }),
-  'defect-assigned': z.object({
-    defect: id,
-    crewId: key,
-    due: z.iso.date().optional(),
-    /** Since version 2: the end of that day on site, what to do, and whether it was looked at and sent back. */
-    dueAt: instant.optional(),
-    words: z.string().max(2000).optional(),
-    again: z.boolean().optional(),
-  }),
-  'defect-answered': z.object({ defect: id, words, photos: z.array(PhotoUse).max(12) }),
+  ...DEFECT_BODIES,
   redo: z.object({ stage: key, places: z.array(Place).min(1).max(60), reason: words, defect: id.optional() }),
-  'defect-closed': z.object({
-    defect: id,
-    words: z.string().max(2000).optional(),
-    /** Since version 2: the two answers, what it cost to put right, and pictures of how it is now. */
-    ...causeAnswers,
-    cost: z.object({ hours: z.number().min(0).max(1000), materials: z.number().min(0).max(1_000_000) }).optional(),
-    photos: z.array(PhotoUse).max(12).optional(),
-  }),
   'deviation-asked': z.object({ ...deviationKey, reason: words }),
   'deviation-decided': z.object({ asked: id, accepted: z.boolean(), reason: words }),
   'stage-released': z.object({
@@ -273,9 +231,10 @@ const GROWN: Partial<Record<EntryKind, number>> = {
   reading: 3,
   look: 3,
   'climate-reading': 2,
-  'defect-found': 2,
+  'defect-found': 3,
   'defect-assigned': 2,
-  'defect-closed': 2,
+  'defect-answered': 2,
+  'defect-closed': 3,
   'flood-started': 2,
   'flood-reading': 2,
   'flood-event': 2,

@@ -1,5 +1,6 @@
 import type { Severity } from '../rules/checks/checkBase';
 import type { Body } from './bodies';
+import type { MadeBy } from './defectBodies';
 import type { PhotoUse, Place } from './places';
 
 /** A defect given to a crew. */
@@ -18,6 +19,15 @@ export interface DefectAssignment {
   observedAt: string;
   /** Place in the order. */
   seq: number;
+}
+/** One answer to why a defect happened. */
+export interface CauseTold {
+  /** The family of causes, how sure it is, and words. */
+  cause: NonNullable<Body<'defect-found'>['cause']>;
+  /** Name of who said it. */
+  by: string;
+  /** When, by the clock of its device, ISO 8601. */
+  at: string;
 }
 /** A defect from found to closed, as all entries about it come to. */
 export interface Defect {
@@ -45,8 +55,12 @@ export interface Defect {
   valueMm: number | null;
   /** Oldest first; the last one counts. */
   assignments: DefectAssignment[];
-  /** Why it happened, as far as somebody said. */
-  cause: Body<'defect-found'>['cause'] | null;
+  /** Why it happened, as it was said last. */
+  cause: CauseTold['cause'] | null;
+  /** All that was said of why, oldest first: a suspicion stays beside what a test showed. */
+  causesTold: CauseTold[];
+  /** Who made it, where somebody said; null where the work that was told says it. */
+  madeBy: MadeBy | null;
   /** How it got past whoever should have seen it. */
   escape: Body<'defect-found'>['escape'] | null;
   /** The stage that it was made at, where it is another one than it was found at. */

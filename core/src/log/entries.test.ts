@@ -161,9 +161,11 @@ describe('entries at a boundary', () => {
     expect(ENTRY_KINDS).toHaveLength(26);
     for (const kind of ENTRY_KINDS) {
       expect(BODIES[kind]).toBeDefined();
-      const later = /^rules|^look$|^reading$/.test(kind) ? 3 : 2;
+      const later = /^rules|^look$|^reading$|^defect-(found|closed)/.test(kind) ? 3 : 2;
       expect(VERSIONS[kind]).toBe(
-        /^flood|^moisture|^look$|^reading$|^rules|^geometry|^climate|^defect-(found|assigned|closed)/.test(kind)
+        /^flood|^moisture|^look$|^reading$|^rules|^geometry|^climate|^defect-(found|assigned|answered|closed)/.test(
+          kind,
+        )
           ? later
           : 1,
       );

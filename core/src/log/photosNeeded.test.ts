@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { begun } from '../tests/sampleTablet';
+import { BOTH_ANSWERS, begun } from '../tests/sampleTablet';
 import { photosNeeded } from './photosNeeded';
 
 it('names every picture that an entry needs, each once, whichever kind of entry names it', () => {
@@ -17,10 +17,10 @@ it('names every picture that an entry needs, each once, whichever kind of entry 
     photos: [near, wide],
   });
   t.write('defect-answered', { defect: found, words: 'Set anew', photos: [fixed] });
-  t.write('defect-closed', { defect: found, photos: [closed] });
+  t.write('defect-closed', { defect: found, photos: [closed], ...BOTH_ANSWERS });
   t.write('note', { words: 'no picture' });
   expect(photosNeeded(t.entries)).toEqual([wide, near, fixed, closed].map((p) => p.hash));
   // A defect that was closed by the first version of this program names none.
-  t.write('defect-closed', { defect: found });
+  t.write('defect-closed', { defect: found, ...BOTH_ANSWERS });
   expect(photosNeeded(t.entries)).toHaveLength(4);
 });

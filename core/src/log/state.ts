@@ -140,6 +140,7 @@ export const ORPHAN_REASONS = [
   'rules-unknown',
   'not-allowed',
   'off-element',
+  'answers-missing',
 ] as const;
 /** One of them. */
 export type OrphanReason = (typeof ORPHAN_REASONS)[number];
@@ -182,7 +183,7 @@ export interface ShowerState {
   releases: Release[];
   /** What was built again, in its order. */
   redos: EntryOf<'redo'>[];
-  /** Places in the order of redos and of asked looks, by entry. */
+  /** Places in the order of redos, of asked looks and of work that was told, by entry. */
   seqOf: Map<string, number>;
   /** Redo's entry → what it took the proof from: to be shown again. */
   provedAgain: Map<string, Pick<Evidence, 'stage' | 'check' | 'element' | 'side'>[]>;

@@ -6,6 +6,7 @@ import { FILL_MM, HOUR_MS, logged, PLACES, passFlood, readyForWater, waterIn } f
 import { sampleShower } from '../tests/sampleShower';
 import {
   BOOK,
+  BOTH_ANSWERS,
   begun,
   byOther,
   CLOCK,
@@ -303,7 +304,7 @@ describe('the story of a defect', () => {
       escape: { family: 'not-done' },
       photosAfter: [PHOTO],
     });
-    t.write('defect-closed', { defect: 'nothing' });
+    t.write('defect-closed', { defect: 'nothing', ...BOTH_ANSWERS });
     expect(last(fold(t.entries).orphans).why).toBe('target-unknown');
   });
   it('a finding that was withdrawn is told apart from one that never was', () => {

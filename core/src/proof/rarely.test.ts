@@ -13,6 +13,7 @@ import { endFlood, flooded, HOUR_MS, PLACES, readyForWater, waterIn } from '../t
 import { sampleModel, sampleShower } from '../tests/sampleShower';
 import {
   BOOK,
+  BOTH_ANSWERS,
   begun,
   byOther,
   climb,
@@ -123,14 +124,14 @@ describe('what a redo takes', () => {
     const defect = defectOn(t, [back]);
     const elsewhere = placeOf(fold(t.entries), left, { fromMm: 0, toMm: 400 });
     t.write('redo', { stage: 'membrane', places: [elsewhere], reason: 'again' });
-    t.write('defect-closed', { defect });
+    t.write('defect-closed', { defect, ...BOTH_ANSWERS });
     expect(fold(t.entries).defects.get(defect)!.closedAt).toBeNull();
     t.write('redo', {
       stage: 'membrane',
       places: [elsewhere, placeOf(fold(t.entries), back, { fromMm: 100, toMm: 300 })],
       reason: 'again',
     });
-    t.write('defect-closed', { defect });
+    t.write('defect-closed', { defect, ...BOTH_ANSWERS });
     expect(fold(t.entries).defects.get(defect)!.closedAt).not.toBeNull();
   });
   it('a defect of a face or a corner closes by a look at that face, not at another one', () => {
@@ -140,10 +141,10 @@ describe('what a redo takes', () => {
       t.write('look', { stage: 'boards', checks: ['board-kind'], places: [{ element }], answer: 'ok' });
     seen('wall:left');
     t.write('redo', { stage: 'boards', places: [{ element: 'wall:right' }], reason: 'x' });
-    t.write('defect-closed', { defect });
+    t.write('defect-closed', { defect, ...BOTH_ANSWERS });
     expect(fold(t.entries).defects.get(defect)!.closedAt).toBeNull();
     seen('wall:back');
-    t.write('defect-closed', { defect });
+    t.write('defect-closed', { defect, ...BOTH_ANSWERS });
     expect(fold(t.entries).defects.get(defect)!.closedAt).not.toBeNull();
   });
 });

@@ -6,7 +6,7 @@ import type { Author, Entry } from '../log/entry';
 import type { Arrival, Arrivals, ShowerState } from '../log/state';
 import { totalMm } from '../shower/seams/intervals';
 import { sampleShower } from '../tests/sampleShower';
-import { CREW, INSPECTOR, MANAGER, placeOf, type Tablet, tablet } from '../tests/sampleTablet';
+import { BOTH_ANSWERS, CREW, INSPECTOR, MANAGER, placeOf, type Tablet, tablet } from '../tests/sampleTablet';
 import { type SecondRecord, secondJudge } from '../tests/secondJudge';
 import { TINY } from '../tests/tinyBook';
 import { foldShower } from './fold/foldShower';
@@ -381,7 +381,7 @@ function perform(site: Site, a: Act): void {
     case 'close': {
       const [id, d] = pick([...state.defects], a.which) ?? [];
       if (!id || !d) return;
-      if (a.do === 'close') return void site.write(who, 'defect-closed', { defect: id });
+      if (a.do === 'close') return void site.write(who, 'defect-closed', { defect: id, ...BOTH_ANSWERS });
       const severity = (['stop', 'fix', 'note'] as const)[a.severity]!;
       return void site.write(who, 'defect-found', {
         stage: d.stage,

@@ -5,6 +5,7 @@ import { Check, checksOf } from './checks/check';
 import { Named, VARIANTS } from './checks/checkBase';
 import type { FloodCheck } from './checks/flood';
 import { LookedCheck } from './checks/looked';
+import { listed } from './listed';
 import { LINE_KINDS, ProductLine } from './productLine';
 import { KIND_MEANS, stageTools } from './tools';
 
@@ -94,11 +95,16 @@ export const RuleBook = z.object({
       stages: z.array(z.string()),
       /** What the program opens a defect of this kind for by itself. */
       means: z.enum(KIND_MEANS).optional(),
+      /** The stage that it is usually made at; without it the one that it is found at. */
+      made: z.string().optional(),
+      /** Families of causes that it usually has, the likeliest first [common practice, no source]. */
+      causes: z.array(z.string()).optional(),
+      ...listed,
     }),
   ),
   /** Families of causes, and why the check before did not catch it. Empty in books before version 3. */
-  causes: z.array(Named).default([]),
-  escapes: z.array(Named).default([]),
+  causes: z.array(Named.extend(listed)).default([]),
+  escapes: z.array(Named.extend(listed)).default([]),
   /** This book's own English texts in other languages: language → English text → that text. */
   texts: z.record(z.string(), z.record(z.string(), z.string())).default({}),
   disagreements: z.array(Disagreement).default([]),

@@ -23,6 +23,12 @@ let nextId = 1;
 export const fold = (entries: readonly Entry[], arrivals?: Arrivals): ShowerState =>
   foldShower(entries, (id, version) => (id === BOOK.id && version === BOOK.version ? BOOK : null), arrivals);
 
+/** The two answers that a defect ends with. */
+export const BOTH_ANSWERS = {
+  cause: { family: 'workmanship', confidence: 'suspected' },
+  escape: { family: 'not-noticed' },
+} as const;
+
 /** What the crew says is written as the crew, on whichever tablet a test writes it. */
 const SAID_BY_CREW: readonly EntryKind[] = ['work-done', 'look-requested', 'defect-answered'];
 

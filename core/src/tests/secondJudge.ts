@@ -708,7 +708,8 @@ class World {
             if (!spans.some(([from, to]) => mm >= from - 1 && mm <= to + 1)) return false;
           return true;
         });
-        if (bug.severity !== 'stop' || manager || fresh) bug.open = false;
+        const answered = e.v < 3 || bug.severity === 'note' || (e.body.cause && e.body.escape);
+        if (answered && (bug.severity !== 'stop' || manager || fresh)) bug.open = false;
         return;
       }
       case 'redo':

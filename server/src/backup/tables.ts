@@ -27,7 +27,12 @@ export const LEFT_OUT = [
   'tries',
   'migrations',
   'shower_queue',
-  'queue_place',
+  'projection',
+  'projection_place',
+  'defect_fact',
+  'inspected_fact',
+  'pass_fact',
+  'minutes_fact',
   'chore',
   'server_day',
 ] as const;

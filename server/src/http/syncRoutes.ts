@@ -3,8 +3,9 @@ import { pipeline } from 'node:stream/promises';
 import { QueueAnswer } from '@careful-seam/contract/api/queue';
 import { BatchAsk, type BatchLine, SyncAnswer, SyncAsk } from '@careful-seam/contract/api/sync';
 import { ROLES } from '@careful-seam/core/log/roles';
+import { followLedgers } from '../facts/projector';
 import { entryBatch } from '../sync/entryBatch';
-import { bringQueueUpToDate, readQueue } from '../sync/queue';
+import { readQueue } from '../sync/queue';
 import { whatMoved } from '../sync/whatMoved';
 import { QueueAsk } from './asks';
 import { type Call, type Route, read, readQuery } from './route';
@@ -60,7 +61,7 @@ export const SYNC_ROUTES: readonly Route[] = [
     asks: QueueAsk,
     gives: QueueAnswer,
     answer: async ({ req, services: { store } }) => {
-      await bringQueueUpToDate(store, Date.now() + QUEUE_MS);
+      await followLedgers(store, Date.now() + QUEUE_MS);
       return readQueue(store, readQuery(QueueAsk, req.query).from || null);
     },
   },

@@ -1,6 +1,6 @@
 import { sampleBook } from '@careful-seam/core/tests/sampleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
-import { releaseBody } from '@careful-seam/core/tests/sampleTablet';
+import { BOTH_ANSWERS, releaseBody } from '@careful-seam/core/tests/sampleTablet';
 import { v4 } from 'uuid';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { MailEntity } from '../store/entities/mail';
@@ -55,7 +55,7 @@ describe("a manager's decisions are refused from an inspector, and taken from a 
     const { say } = await shower();
     const id = v4();
     expect(await say('ines', (t) => t.seal('defect-found', defect, { id }))).toBeNull();
-    const close = (who: Who) => say(who, (t) => t.seal('defect-closed', { defect: id }));
+    const close = (who: Who) => say(who, (t) => t.seal('defect-closed', { defect: id, ...BOTH_ANSWERS }));
     const milder = (who: Who) => say(who, (t) => t.seal('defect-found', { ...defect, severity: 'note', about: id }));
     expect(await close('ines')).toMatchObject({ code: 'defect-stops-work' });
     expect(await milder('ines')).toMatchObject({ code: 'manager-makes-milder' });

@@ -102,7 +102,9 @@ const DECISIONS: readonly Entry['kind'][] = [
  * A shower's entries are read only for the few kinds that need it.
  */
 export async function checkDecision(runner: QueryRunner, entry: Entry, { importing }: AppendContext): Promise<void> {
-  if (importing || !DECISIONS.includes(entry.kind) || entry.author.role === 'manager') return;
+  if (importing || !DECISIONS.includes(entry.kind)) return;
+  // Both answers are asked of everybody who closes; all else is a manager's own to decide.
+  if (entry.author.role === 'manager' && entry.kind !== 'defect-closed') return;
   if (entry.kind === 'stage-released' && entry.body.upholds === undefined) return;
   if (entry.kind === 'defect-found' && entry.body.about === undefined) return;
   const rows = await runner.manager.getRepository(EntryEntity).findBy({ showerId: entry.showerId });
@@ -110,8 +112,9 @@ export async function checkDecision(runner: QueryRunner, entry: Entry, { importi
   const find = (await loadRuleBooks(runner.manager))(bookOrigin);
   const stored = rows.map((r) => JSON.parse(r.text) as Entry);
   const { orphans } = foldShower([...stored, entry], find, arrivalsOf(rows));
-  if (orphans.some((o) => o.entry === entry.id && o.why === 'not-allowed'))
-    throw new Refusal(REFUSED[entry.kind] ?? 'manager-decides', 'body');
+  const why = orphans.find((o) => o.entry === entry.id)?.why;
+  if (why === 'answers-missing') throw new Refusal('answers-missing', 'body.cause');
+  if (why === 'not-allowed') throw new Refusal(REFUSED[entry.kind] ?? 'manager-decides', 'body');
 }
 /** Why a decision is refused, and the way out. */
 const REFUSED: Partial<

@@ -9,6 +9,7 @@ export const PROGRAMS = {
   restoreWorker: 'backup/restoreWorker.ts',
   backup: 'backup/main.ts',
   verify: 'verify/main.ts',
+  facts: 'facts/main.ts',
   demo: '../../demo/src/load/main.ts',
 } as const;
 export type Program = keyof typeof PROGRAMS;

@@ -1,3 +1,4 @@
+import { makerOf, stageMadeOf } from '@careful-seam/core/crews/maker';
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { dueAtMs, isOverdue, repeatsOf, toProveAgain } from '@careful-seam/core/proof/holds/defectLife';
@@ -76,6 +77,54 @@ function momentsOf(
   return [...rest, ...assigned, ...answered].sort((a, b) => a.at.localeCompare(b.at));
 }
 
+/** Where and by whom it was made, why, and why nothing caught it: all that was said, the last of it last. */
+function WhyAndBy({ state, defect }: Props) {
+  const { t } = useTranslation();
+  const { crews } = useParts('crews');
+  const book = state.rules!.book;
+  const causeLabel = (family: string) => book.causes.find((c) => c.id === family)?.label ?? family;
+  const made = stageMadeOf(state, defect);
+  const stageLabel = state.rules!.method.stages.find((s) => s.key === made)?.label ?? made;
+  const { madeBy } = makerOf(state, defect);
+  const maker =
+    madeBy.of === 'crew'
+      ? (crews.find((c) => c.id === madeBy.crewId)?.name ?? madeBy.crewId)
+      : madeBy.of === 'trade'
+        ? madeBy.trade
+        : t(madeBy.of === 'house' ? 'defect.house' : 'defect.makerUnknown');
+  return (
+    <>
+      <p>{t('life.madeAt', { stage: stageLabel, maker })}</p>
+      {defect.causesTold.slice(0, -1).map((told) => (
+        <p key={told.at} className="text-soft">
+          {t('life.causeWas', {
+            cause: causeLabel(told.cause.family),
+            sure: t(`confidence.${told.cause.confidence}`),
+            by: told.by,
+          })}
+        </p>
+      ))}
+      {defect.cause && (
+        <p>
+          {t('life.causeIs', {
+            cause: causeLabel(defect.cause.family),
+            sure: t(`confidence.${defect.cause.confidence}`),
+          })}{' '}
+          {defect.cause.words}
+        </p>
+      )}
+      {defect.escape && (
+        <p>
+          {t('life.escapeIs', {
+            escape: book.escapes.find((c) => c.id === defect.escape!.family)?.label ?? defect.escape.family,
+          })}{' '}
+          {defect.escape.words}
+        </p>
+      )}
+    </>
+  );
+}
+
 /** What a defect has been through: its moments, pictures before and after, what it repeats, what must be shown again. */
 export function DefectStory({ state, defect }: Props) {
   const { t } = useTranslation();
@@ -136,23 +185,7 @@ export function DefectStory({ state, defect }: Props) {
           </ul>
         </div>
       )}
-      {defect.cause && (
-        <p>
-          {t('life.causeIs', {
-            cause: book.causes.find((c) => c.id === defect.cause!.family)?.label ?? defect.cause.family,
-            sure: t(`confidence.${defect.cause.confidence}`),
-          })}{' '}
-          {defect.cause.words}
-        </p>
-      )}
-      {defect.escape && (
-        <p>
-          {t('life.escapeIs', {
-            escape: book.escapes.find((c) => c.id === defect.escape!.family)?.label ?? defect.escape.family,
-          })}{' '}
-          {defect.escape.words}
-        </p>
-      )}
+      <WhyAndBy state={state} defect={defect} />
       {cost !== null && (
         <p>
           {settings?.afterTileCost != null

@@ -35,6 +35,10 @@ export const PEOPLE_ERRORS = {
     en: 'This defect stops the work. Build it again or look at each of its places anew, then close it; or ask a manager.',
     es: 'Este defecto detiene el trabajo. Hágalo de nuevo o mire otra vez cada uno de sus lugares y ciérrelo después; o pregunte a un gerente.',
   },
+  'answers-missing': {
+    en: 'Say what went wrong, and why the check before did not catch it, and close it then; "Not known" is an answer to both.',
+    es: 'Diga qué salió mal y por qué la revisión anterior no lo detectó, y ciérrelo entonces; «No se sabe» es una respuesta a ambas.',
+  },
   'entries-of-several': {
     en: 'Hand in the entries of one person at a time.',
     es: 'Entregue las entradas de una sola persona a la vez.',

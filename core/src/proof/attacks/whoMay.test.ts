@@ -4,6 +4,7 @@ import type { Entry } from '../../log/entry';
 import { logged, readyForWater, waterIn } from '../../tests/sampleFlood';
 import {
   BOOK,
+  BOTH_ANSWERS,
   begun,
   byOther,
   CREW,
@@ -155,15 +156,15 @@ describe("a manager's decisions", () => {
         photos: [],
       });
     const [a, b, c, d] = [find(), find(), find(), find()];
-    t.write('defect-closed', { defect: a! });
+    t.write('defect-closed', { defect: a!, ...BOTH_ANSWERS });
     expect(fold(t.entries).defects.get(a!)!.closedAt).toBeNull();
     t.write('look', { stage: 'boards', checks: ['board-kind'], places: [{ element: 'wall:left' }], answer: 'ok' });
-    t.write('defect-closed', { defect: b! });
+    t.write('defect-closed', { defect: b!, ...BOTH_ANSWERS });
     expect(fold(t.entries).defects.get(b!)!.closedAt).toBeNull();
     t.write('look', { stage: 'boards', checks: ['board-kind'], places: [{ element: 'wall:back' }], answer: 'ok' });
-    t.write('defect-closed', { defect: c! });
+    t.write('defect-closed', { defect: c!, ...BOTH_ANSWERS });
     expect(fold(t.entries).defects.get(c!)!.closedAt).not.toBeNull();
-    byOther(t, MANAGER, (boss) => boss.write('defect-closed', { defect: d! }));
+    byOther(t, MANAGER, (boss) => boss.write('defect-closed', { defect: d!, ...BOTH_ANSWERS }));
     expect(fold(t.entries).defects.get(d!)!.closedAt).not.toBeNull();
   });
 
@@ -209,7 +210,7 @@ describe("a manager's decisions", () => {
     const look = (fromMm: number, toMm: number, checks = ['bond']) =>
       t.write('look', { stage: 'membrane', checks, places: [at(fromMm, toMm)], answer: 'ok' });
     const closed = (defect: string) => {
-      t.write('defect-closed', { defect });
+      t.write('defect-closed', { defect, ...BOTH_ANSWERS });
       return fold(t.entries).defects.get(defect)!.closedAt !== null;
     };
     const wide = find(100, 900);

@@ -1,5 +1,6 @@
 import { stretchOn } from '../../checks/place';
 import { WHOLE_SHOWER } from '../../checks/requirements';
+import type { Body } from '../../log/bodies';
 import type { Defect } from '../../log/defect';
 import type { Entry, EntryOf } from '../../log/entry';
 import type { Place } from '../../log/places';
@@ -21,6 +22,8 @@ export function openDefect(
     author: e.author.name,
     assignments: [],
     cause: null,
+    causesTold: [],
+    madeBy: null,
     escape: null,
     stageMade: null,
     repeats: null,
@@ -56,12 +59,24 @@ export function addDefectFound(state: ShowerState, e: EntryOf<'defect-found'>, w
     Object.assign(defect, { kind, severity: kept, words, photos: [...defect.photos, ...photos] });
     if (kept !== severity) state.orphans.push({ entry: e.id, why: 'not-allowed' });
   }
-  Object.assign(defect, {
-    cause: e.body.cause ?? defect.cause,
-    escape: e.body.escape ?? defect.escape,
-    stageMade: e.body.stageMade ?? defect.stageMade,
-    repeats: e.body.repeats ?? defect.repeats,
-  });
+  tellOf(defect, e);
+  defect.repeats = e.body.repeats ?? defect.repeats;
+}
+
+/** What an entry says of why a defect happened, why it got past, where and by whom it was made; the rest stays as it was. */
+function tellOf(
+  defect: Defect,
+  e: EntryOf<'defect-found'> | EntryOf<'defect-answered'> | EntryOf<'defect-closed'>,
+): void {
+  const { cause } = e.body;
+  if (cause) {
+    defect.cause = cause;
+    defect.causesTold = [...defect.causesTold, { cause, by: e.author.name, at: e.observedAt }];
+  }
+  if (e.kind === 'defect-answered') return;
+  defect.escape = e.body.escape ?? defect.escape;
+  defect.stageMade = e.body.stageMade ?? defect.stageMade;
+  defect.madeBy = e.body.madeBy ?? defect.madeBy;
 }
 
 /** Given to a crew, or sent back to it. */
@@ -141,17 +156,29 @@ export function mayClose(state: ShowerState, defect: Defect, isManager: boolean)
   return isManager || defect.severity !== 'stop' || seenSince(state, defect);
 }
 
+/** Closings of an earlier version may lack them. */
+const WITH_BOTH_ANSWERS = 3;
+
+/** True for a closing after which it is still not said why the defect happened, or why nothing caught it before; a note may go without. */
+export const lacksAnswers = (
+  defect: Pick<Defect, 'severity' | 'cause' | 'escape'>,
+  said: Body<'defect-closed'>,
+): boolean => defect.severity !== 'note' && !((said.cause ?? defect.cause) && (said.escape ?? defect.escape));
+
 /** Closed, with the two answers. */
 function close(state: ShowerState, defect: Defect, e: EntryOf<'defect-closed'>): void {
   if (!mayClose(state, defect, byManager(e))) {
     state.orphans.push({ entry: e.id, why: 'not-allowed' });
     return;
   }
+  if (e.v >= WITH_BOTH_ANSWERS && lacksAnswers(defect, e.body)) {
+    state.orphans.push({ entry: e.id, why: 'answers-missing' });
+    return;
+  }
+  tellOf(defect, e);
   Object.assign(defect, {
     closedAt: e.observedAt,
     closedBy: e.author.name,
-    cause: e.body.cause ?? defect.cause,
-    escape: e.body.escape ?? defect.escape,
     cost: e.body.cost ?? null,
     photosAfter: e.body.photos ?? [],
   });
@@ -167,7 +194,8 @@ export function onDefect(
   if (!defect) return orphan(state, e, e.body.defect, withdrawn);
   if (e.kind === 'defect-assigned') assign(state, defect, e);
   else if (e.kind === 'defect-closed') close(state, defect, e);
-  else
+  else {
+    tellOf(defect, e);
     defect.answers.push({
       words: e.body.words,
       photos: e.body.photos,
@@ -175,4 +203,5 @@ export function onDefect(
       observedAt: e.observedAt,
       seq: state.seq,
     });
+  }
 }

@@ -7,6 +7,7 @@ import type { ShowerState } from '../../log/state';
 import { sampleShower } from '../../tests/sampleShower';
 import {
   BOOK,
+  BOTH_ANSWERS,
   begun,
   climb,
   fold,
@@ -149,7 +150,7 @@ describe('release', () => {
     const id = found('stop');
     expect(blockersOf(fold(t.entries), 'curb').some((b) => b.kind === 'defect' && b.defect.id === id)).toBe(true);
     lookAt(t, 'wall:back', ['board-kind'], 'boards');
-    t.write('defect-closed', { defect: id });
+    t.write('defect-closed', { defect: id, ...BOTH_ANSWERS });
     expect(blockersOf(fold(t.entries), 'curb').filter((b) => b.kind === 'defect')).toEqual([]);
   });
 

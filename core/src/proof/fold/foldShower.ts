@@ -144,6 +144,7 @@ function workDone(state: ShowerState, e: EntryOf<'work-done'>): void {
   const { stage } = e.body;
   markCovered(state, stage);
   beginStage(state, stage).work.push(e);
+  state.seqOf.set(e.id, state.seq);
   const waits = state.requirements.filter((r) => followsStage(r.check, stage));
   for (const wait of waits) if (!judge(state, wait).satisfied) takeReleaseBack(state, wait.stage.key, 'work', e.id);
   if (isUnderFlood(state, stage)) voidFlood(state, { cause: 'work', entry: e.id, at: e.observedAt });

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import {
+  BOTH_ANSWERS,
   begun,
   climb,
   fold,
@@ -122,7 +123,7 @@ describe('the life of a defect', () => {
     const manager = tablet(7, undefined, MANAGER);
     manager.hears(t.entries);
     manager.write('defect-assigned', { defect, crewId: 'crew', due: '2026-01-01' });
-    manager.write('defect-closed', { defect, words: 'fine' });
+    manager.write('defect-closed', { defect, words: 'fine', ...BOTH_ANSWERS });
     const old = manager.entries.map((e) => ({ ...e, v: 1 }));
     const closed = fold([...t.entries, ...old]).defects.get(defect)!;
     expect([defectStep(closed), closed.cost, closed.assignments[0]?.dueAtMs]).toEqual(['closed', null, null]);

@@ -62,7 +62,9 @@ function HoldLine({ shower, hold, chosen, onChoose }: HoldProps) {
       )}
       {chosen && (
         <div className="flex flex-col gap-2 py-2">
-          {!waits && <AnswerForm showerId={shower.id} defect={defect} onDone={onChoose} />}
+          {!waits && (
+            <AnswerForm book={shower.state.rules!.book} showerId={shower.id} defect={defect} onDone={onChoose} />
+          )}
           <DefectStory state={shower.state} defect={defect} />
         </div>
       )}

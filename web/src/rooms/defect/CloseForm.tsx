@@ -1,8 +1,11 @@
-import { BODIES, CAUSE_CONFIDENCES } from '@careful-seam/core/log/bodies';
+import { BODIES } from '@careful-seam/core/log/bodies';
 import type { Defect } from '@careful-seam/core/log/defect';
+import { CAUSE_CONFIDENCES } from '@careful-seam/core/log/defectBodies';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { mayClose } from '@careful-seam/core/proof/fold/foldDefects';
+import { offered } from '@careful-seam/core/rules/listed';
 import { zodResolver } from '@hookform/resolvers/zod';
+import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
@@ -11,6 +14,7 @@ import { useParts } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { SelectField, TextField } from '../../ui/fields';
 import { Problem } from '../../ui/Loaded';
+import { lacksTrade, MakerFields, madeBody, madeOf } from './MakerFields';
 
 /** The defect that is closed. */
 interface Props {
@@ -32,7 +36,7 @@ const typedFigure = (figure: z.ZodNumber) =>
     .string()
     .transform((typed) => (typed.trim() === '' ? null : Number(typed.trim().replace(',', '.'))))
     .pipe(figure.nullable());
-/** What is typed; all of it may be left out. */
+/** What is typed. */
 const Fields = z.object({
   family: z.string(),
   confidence: z.enum(CAUSE_CONFIDENCES),
@@ -42,7 +46,10 @@ const Fields = z.object({
   materials: typedFigure(cost.unwrap().shape.materials),
 });
 
-/** Closes a defect with the two answers, its cost and a picture of how it is now. All but the closing may be left out. */
+/**
+ * Closes a defect with the two answers, where and by whom it was made, its cost and a picture of how it is now. Of what stops or is fixed
+ * both answers are asked; "not known" is one.
+ */
 export function CloseForm({ showerId, state, defect, onDone }: Props) {
   const { t } = useTranslation();
   const { write, settings, person } = useParts('write', 'settings', 'person');
@@ -61,23 +68,32 @@ export function CloseForm({ showerId, state, defect, onDone }: Props) {
     },
   });
   const pictures = useFormPictures();
+  const [made, setMade] = useState(madeOf(defect));
   const close = handleSubmit(async ({ family, confidence, causeWords, escaped, hours, materials }) => {
     const photos = await pictures.all();
     if (!photos) return;
     await write(showerId, 'defect-closed', {
       defect: defect.id,
       photos,
+      ...madeBody(made),
       ...(family ? { cause: { family, confidence, words: causeWords } } : {}),
       ...(escaped ? { escape: { family: escaped } } : {}),
       ...(hours === null && materials === null ? {} : { cost: { hours: hours ?? 0, materials: materials ?? 0 } }),
     });
     onDone();
   });
+  const needsAnswers = defect.severity !== 'note';
+  const answered = watch('family') !== '' && watch('escaped') !== '';
   const wrong = formState.errors.hours ?? formState.errors.materials;
   return (
     <form className="flex flex-col gap-2 border-edge border-t pt-2" onSubmit={(e) => void close(e)}>
       <h3 className="font-bold">{t('life.closeTitle')}</h3>
-      <SelectField label={t('life.whatWentWrong')} options={causes} none={t('life.notSaid')} {...register('family')} />
+      <SelectField
+        label={t('life.whatWentWrong')}
+        options={offered(causes, watch('family'))}
+        none={t('life.notSaid')}
+        {...register('family')}
+      />
       {watch('family') && (
         <>
           <Choice
@@ -89,7 +105,14 @@ export function CloseForm({ showerId, state, defect, onDone }: Props) {
           <TextField label={t('life.causeWords')} {...register('causeWords')} />
         </>
       )}
-      <SelectField label={t('life.whyNotCaught')} options={escapes} none={t('life.notSaid')} {...register('escaped')} />
+      <SelectField
+        label={t('life.whyNotCaught')}
+        options={offered(escapes, watch('escaped'))}
+        none={t('life.notSaid')}
+        {...register('escaped')}
+      />
+      {needsAnswers && !answered && <p className="text-soft text-sm">{t('life.answersNeeded')}</p>}
+      <MakerFields state={state} defect={defect} made={made} onMade={setMade} />
       <div className="grid grid-cols-2 gap-2">
         <TextField label={t('life.hours')} inputMode="decimal" {...register('hours')} />
         <TextField
@@ -104,7 +127,9 @@ export function CloseForm({ showerId, state, defect, onDone }: Props) {
       <button
         type="submit"
         className="key key-main text-lg"
-        disabled={wrong !== undefined || !may || formState.isSubmitting}
+        disabled={
+          wrong !== undefined || !may || lacksTrade(made) || (needsAnswers && !answered) || formState.isSubmitting
+        }
       >
         {t('life.close')}
       </button>

@@ -4,6 +4,7 @@ import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { isMilder } from '@careful-seam/core/log/who';
 import { SEVERITIES } from '@careful-seam/core/rules/checks/checkBase';
+import { offered } from '@careful-seam/core/rules/listed';
 import { kindOfFailure } from '@careful-seam/core/rules/tools';
 import { elementName } from '@careful-seam/words/texts/names';
 import { zodResolver } from '@hookform/resolvers/zod';
@@ -12,6 +13,7 @@ import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
 import { MarkedPicture } from '../../drawing/MarkedPicture';
+import { CauseKeys } from '../../shared/CauseKeys';
 import { Pictures, useFormPictures } from '../../shared/Pictures';
 import { placeOf } from '../../shared/runs';
 import { StretchFields } from '../../shared/StretchFields';
@@ -19,6 +21,7 @@ import { newId, useParts } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { SelectField, TextArea } from '../../ui/fields';
 import { Sheet } from '../../ui/Sheet';
+import { lacksTrade, MakerFields, madeBody, madeOf, NOTHING_TOLD } from './MakerFields';
 
 /** Where a defect is, or which one gets its words and pictures. */
 interface Props {
@@ -64,9 +67,12 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
     toMm: stretch?.toMm ?? known?.toMm ?? lengthMm ?? 0,
   });
   const usual = usualKinds(state, stage, element, defect);
-  const offered = state.rules!.book.defectKinds.filter((k) => k.stages.includes(stage));
+  const { book } = state.rules!;
+  const possible = offered(book.defectKinds, defect?.kind).filter(
+    (k) => k.stages.includes(stage) || k.id === defect?.kind,
+  );
   // What is usual here first, so that it is not looked for among all that a stage can have.
-  const kinds = [...offered].sort((x, y) => Number(usual.includes(y.id)) - Number(usual.includes(x.id)));
+  const kinds = [...possible].sort((x, y) => Number(usual.includes(y.id)) - Number(usual.includes(x.id)));
   const { register, handleSubmit, watch, setValue, formState } = useForm<Fields>({
     resolver: zodResolver(Fields),
     defaultValues: {
@@ -76,13 +82,20 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
     },
   });
   const severity = watch('severity');
+  const [made, setMade] = useState(defect ? madeOf(defect) : NOTHING_TOLD);
+  const [family, setFamily] = useState(defect?.cause?.family ?? '');
+  // A cause that was said before keeps how sure it is; a new one is a suspicion.
+  const confidence = family === defect?.cause?.family ? defect.cause.confidence : 'suspected';
   const pictures = useFormPictures();
 
   const keep = handleSubmit(async (told) => {
     const photos = await pictures.all();
     if (!photos) return;
     const at = placeOf(state, element, lengthMm === null ? {} : place);
-    const body = { stage, place: at, ...told, photos };
+    const why = family
+      ? { cause: { ...(family === defect?.cause?.family ? defect.cause : {}), family, confidence } }
+      : {};
+    const body = { stage, place: at, ...told, photos, ...why, ...madeBody(made) };
     const checks = askedOfKind(state.requirements, 'looked')
       .filter((r) => r.stage.key === stage && r.element === element)
       // What is milder than a check stops does not fail that check.
@@ -117,6 +130,13 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
         <p className="text-soft text-sm">
           {t(`severityMeaning.${severity}`)} {!isManager && defect !== null && t('defect.milderByManager')}
         </p>
+        <CauseKeys book={book} kind={watch('kind')} label={t('defect.cause')} value={family} onChoose={setFamily} />
+        <MakerFields
+          state={state}
+          defect={{ stage, kind: watch('kind'), seq: defect?.seq ?? state.seq + 1 }}
+          made={made}
+          onMade={setMade}
+        />
         {lengthMm !== null && <StretchFields stretch={place} lengthMm={lengthMm} onStretch={setPlace} />}
         <TextArea label={t('defect.words')} {...register('words')} />
         <Pictures label={t('defect.takePicture')} pictures={pictures} />
@@ -126,7 +146,7 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
         <button
           type="submit"
           className="key key-main text-lg"
-          disabled={formState.isSubmitting || (lengthMm !== null && place.toMm <= place.fromMm)}
+          disabled={formState.isSubmitting || lacksTrade(made) || (lengthMm !== null && place.toMm <= place.fromMm)}
         >
           {t('defect.keep')}
         </button>
