@@ -4,9 +4,9 @@ import { DateTime } from 'luxon';
 import type { DataSource, QueryRunner } from 'typeorm';
 import { loadShower } from '../showers/loadShower';
 import { oneShowerRow } from '../showers/showerRows';
-import { waitsIn } from '../sync/queue';
 import { BEHIND, placeCounted } from './behind';
 import { replaceFacts } from './factRows';
+import { waitsIn } from './queue';
 
 /** Showers looked for in one go. */
 const AT_ONCE = 2000;

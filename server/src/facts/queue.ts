@@ -2,7 +2,7 @@ import type { QueueLine } from '@careful-seam/contract/api/queue';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { countDecisions, decisionsWaiting } from '@careful-seam/core/proof/holds/decisionsWaiting';
 import type { DataSource } from 'typeorm';
-import { countBehind } from '../facts/behind';
+import { countBehind } from './behind';
 
 /** Lines of one page. */
 const PAGE = 100;
