@@ -11,7 +11,7 @@ export interface Running {
 export function start(data: string, port: number, extra: Record<string, string> = {}): Promise<Running> {
   const { DATABASE_URL: _other, DEMO: _demo, ...env } = process.env;
   const parent = spawn('node', ['tools/start.mjs'], {
-    env: { ...env, PORT: String(port), CAREFUL_SEAM_DATA: data, RATE_LIMITS: 'off', ...extra },
+    env: { ...env, PORT: String(port), CAREFUL_SEAM_DATA: data, RATE_LIMITS: 'off', DEMO_YEARS: 'off', ...extra },
     detached: true,
   });
   let said = '';

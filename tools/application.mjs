@@ -6,7 +6,7 @@ import { PROJECT } from './prepare.mjs';
 export async function startApplication(settings) {
   const app = spawn('npm', ['start'], {
     cwd: PROJECT,
-    env: { ...process.env, RATE_LIMITS: 'off', ...settings },
+    env: { ...process.env, RATE_LIMITS: 'off', DEMO_YEARS: 'off', ...settings },
     stdio: ['ignore', 'pipe', 'inherit'],
     detached: true,
   });

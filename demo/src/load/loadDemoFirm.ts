@@ -13,16 +13,20 @@ import { demoMethods } from '../demoMethods';
 import { demoRuleBook } from '../demoRuleBook';
 import { demoShowers } from '../demoShowers';
 import { CREWS, DEMO_PASSWORD, JOBS, PEOPLE, SETTINGS } from '../firm';
+import { loadYears } from '../years/loadYears';
 
 /** Loads the rule book and the demo firm into an empty database; does nothing when somebody is already there. */
 export async function loadDemoFirm({
   store,
   picturePlace,
   now,
+  years = false,
 }: {
   store: DataSource;
   picturePlace: string;
   now: () => Date;
+  /** With two years of finished showers of fourteen crews. */
+  years?: boolean;
 }): Promise<boolean> {
   if ((await store.getRepository(UserEntity).count()) > 0) return false;
   const book = demoRuleBook();
@@ -45,6 +49,7 @@ export async function loadDemoFirm({
       if (answer.refused) throw new Error(`demo entry refused: ${answer.refused.field}: ${answer.refused.code}`);
     }
   }
+  if (years) await loadYears(store, todayMs, book, find);
   const passwordHash = await hashPassword(DEMO_PASSWORD);
   await store
     .getRepository(UserEntity)

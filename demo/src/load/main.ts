@@ -5,11 +5,13 @@ import { loadDemoFirm } from './loadDemoFirm';
 
 /** Loads the demo firm into the database of the environment, if nobody is there yet. A server that is asked for the demo begins this. */
 async function main(): Promise<string> {
-  const { DATABASE_URL, PHOTO_FOLDER } = readEnvironment(process.env);
+  const { DATABASE_URL, PHOTO_FOLDER, DEMO_YEARS } = readEnvironment(process.env);
   const store = await openStore(DATABASE_URL, 2);
   try {
     const picturePlace = picturePlaceOf(PHOTO_FOLDER);
-    const loaded = await oneAtATime(store, () => loadDemoFirm({ store, picturePlace, now: () => new Date() }));
+    const loaded = await oneAtATime(store, () =>
+      loadDemoFirm({ store, picturePlace, now: () => new Date(), years: DEMO_YEARS === 'on' }),
+    );
     return loaded ? 'The demo firm is loaded.' : 'Somebody is here already. Nothing was changed.';
   } finally {
     await store.destroy();

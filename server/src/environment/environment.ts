@@ -63,6 +63,9 @@ export const Environment = z.object({
     .describe(
       `\`on\` loads the invented firm into an empty database, on this machine alone; \`${DEMO_ANYWHERE}\` anywhere. \`npm start\` asks for it by itself on its private database.`,
     ),
+  DEMO_YEARS: yesNo('on', 'off')
+    .default('on')
+    .describe('Whether the demo firm comes with two years of finished showers, for what is asked across crews.'),
   BACKUP_FOLDER: z
     .string()
     .min(1)

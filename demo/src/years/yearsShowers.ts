@@ -1,0 +1,310 @@
+// Two years of an invented firm: showers that are finished, with what was looked at, what was wrong and how it ended.
+import { elementGroup } from '@careful-seam/core/crews/elementGroup';
+import type { Place } from '@careful-seam/core/log/places';
+import type { ShowerState } from '@careful-seam/core/log/state';
+import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
+import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
+import type { ShowerGeometry } from '@careful-seam/core/shower/geometry/showerGeometry';
+import { v5 } from 'uuid';
+import { dimensions, IN } from '../demoSizes';
+import type { PersonKey } from '../firm';
+import { type DemoWriter, demoWriter, placeOf } from '../writer';
+import { type Chance, chance } from './chance';
+import {
+  CLUSTER_SHAPE,
+  MORTAR_IN_A_SHOWER,
+  RATES,
+  TRAINED,
+  YEARS_CREWS,
+  type YearsCalendar,
+  type YearsGroup,
+  yearsCalendar,
+} from './truths';
+
+/** A foot, mm. */
+const FT_MM = 304.8;
+/** A day, ms. */
+const DAY_MS = 86_400_000;
+/** Namespace of its ids: the same in each demo. */
+const IDS = '0d0f7c9e-53b1-4d0e-8a57-6a0a6f2f4b21';
+
+/** Sizes that the firm builds, in. */
+const SIZES = [
+  [60, 32],
+  [60, 36],
+  [48, 36],
+  [54, 34],
+  [66, 36],
+] as const;
+/** Stages that were looked at in those years, from the base to the drain. */
+const STAGES = ['base', 'boards', 'curb', 'niche', 'membrane', 'drain-tie-in'] as const;
+
+/** Kinds of defects by what they lie on; the stage that they are found at, and where they are sometimes found late. */
+const KINDS: Readonly<Record<YearsGroup, readonly { kind: string; stage: string }[]>> = {
+  floor: [
+    { kind: 'short-lap', stage: 'membrane' },
+    { kind: 'open-lap', stage: 'membrane' },
+    { kind: 'dry-fleece', stage: 'membrane' },
+    { kind: 'band-off-centre', stage: 'membrane' },
+  ],
+  wall: [
+    { kind: 'short-lap', stage: 'membrane' },
+    { kind: 'wrinkle', stage: 'membrane' },
+    { kind: 'hole-tear', stage: 'membrane' },
+  ],
+  joint: [
+    { kind: 'gap', stage: 'boards' },
+    { kind: 'sealant-gap', stage: 'boards' },
+    { kind: 'open-lap', stage: 'membrane' },
+  ],
+  niche: [
+    { kind: 'niche-corner-open', stage: 'membrane' },
+    { kind: 'sill-slopes-in', stage: 'niche' },
+    { kind: 'short-lap', stage: 'membrane' },
+  ],
+  curb: [
+    { kind: 'curb-slopes-out', stage: 'curb' },
+    { kind: 'curb-end-open', stage: 'membrane' },
+    { kind: 'fastener-through', stage: 'membrane' },
+  ],
+  edge: [{ kind: 'not-to-height', stage: 'membrane' }],
+  corner: [
+    { kind: 'pinhole-corner', stage: 'membrane' },
+    { kind: 'missing-corner', stage: 'membrane' },
+    { kind: 'corner-wrong-side', stage: 'membrane' },
+  ],
+  drain: [
+    { kind: 'hollow-flange', stage: 'drain-tie-in' },
+    { kind: 'flange-not-level', stage: 'drain-tie-in' },
+    { kind: 'weeps-blocked', stage: 'drain-tie-in' },
+  ],
+  opening: [{ kind: 'termination-open', stage: 'membrane' }],
+};
+
+/** How a defect got past, with how often that is said. */
+const ESCAPES = ['not-noticed', 'not-noticed', 'not-done', 'not-asked', 'later', 'hidden', 'unknown'] as const;
+
+/** One shower of the two years, before it is written. */
+interface Planned {
+  /** The crew that builds it. */
+  crew: (typeof YEARS_CREWS)[number];
+  /** Its number. */
+  number: number;
+  /** When its base is built, ms since 1970. */
+  startMs: number;
+}
+
+/** A day so many days after a moment, ISO 8601. */
+const dayAfter = (ms: number, days: number): string => new Date(ms + days * DAY_MS).toISOString().slice(0, 10);
+
+/** All showers of the two years, crew by crew, spread evenly over the time. */
+function plan({ fromMs, toMs }: YearsCalendar): Planned[] {
+  const planned: Planned[] = [];
+  for (const [c, crew] of YEARS_CREWS.entries())
+    for (let k = 0; k < crew.showers; k += 1) {
+      const part = (k + (c + 1) / (YEARS_CREWS.length + 1)) / crew.showers;
+      planned.push({ crew, number: planned.length + 1, startMs: fromMs + part * (toMs - fromMs - 12 * DAY_MS) });
+    }
+  return planned;
+}
+
+/** An alcove with a niche in its back wall. */
+function geometryOf(name: string, c: Chance): ShowerGeometry {
+  const [widthIn, depthIn] = c.oneOf(SIZES);
+  const plain = dimensions({ name, widthIn, depthIn, drainIn: [widthIn / 2, depthIn / 2] });
+  const niche = {
+    id: v5(`${name} niche`, IDS),
+    edge: 2,
+    alongMm: ((widthIn - 14) / 2) * IN,
+    sillMm: 50 * IN,
+    widthMm: 14 * IN,
+    heightMm: 26 * IN,
+    depthMm: 3.5 * IN,
+  };
+  return { ...plain, niches: [niche] };
+}
+
+/** Looks of a stage: what was asked of each place, answered at once. */
+function lookAt(w: DemoWriter, state: ShowerState, stage: string, person: PersonKey): void {
+  const asked = state.requirements.filter(
+    (r) =>
+      r.stage.key === stage && ['looked', 'measured'].includes(r.check.kind) && !('proof' in r.check && r.check.proof),
+  );
+  const placesOf = new Map<string, string[]>();
+  for (const r of asked) placesOf.set(r.check.id, [...new Set([...(placesOf.get(r.check.id) ?? []), r.element])]);
+  // Checks that are asked of the same places are one answer.
+  const together = new Map<string, string[]>();
+  for (const [check, elements] of placesOf) {
+    const key = elements.join('\n');
+    together.set(key, [...(together.get(key) ?? []), check]);
+  }
+  for (const [elements, checks] of together)
+    w.write(person, 'look', {
+      stage,
+      checks,
+      places: elements.split('\n').map((element) => placeOf(state, element)),
+      answer: 'ok',
+    });
+}
+
+/** Readings of laps, a few in each shower. */
+function readSome(w: DemoWriter, state: ShowerState, person: PersonKey, c: Chance): void {
+  const laps = state.requirements.filter((r) => r.stage.key === 'membrane' && r.check.id === 'lap' && r.lengthMm > 300);
+  for (let k = 0; k < 12 && laps.length > 0; k += 1) {
+    const r = laps[(k * 7) % laps.length]!;
+    const inches = 2 + (1 + c.pick(6)) / 16;
+    w.write(person, 'reading', {
+      stage: 'membrane',
+      check: 'lap',
+      place: placeOf(state, r.element, r.side),
+      atMm: Math.round(r.lengthMm * (0.1 + 0.8 * c.share())),
+      valueMm: inches * IN,
+      typed: `${inches}`,
+      instrument: r.check.kind === 'measured' ? r.check.instrument : 'tape',
+    });
+  }
+}
+
+/** A defect that is to be written. */
+interface Wrong {
+  kind: string;
+  /** Stage that it is found at. */
+  stage: string;
+  place: Place;
+}
+
+/** A place on an element: a stretch of a seam. */
+function somewhere(state: ShowerState, element: string, c: Chance): Place {
+  const seam = state.seamById.get(element);
+  if (!seam) return placeOf(state, element);
+  const long = Math.min(seam.lengthMm * 0.6, 100 + c.pick(300));
+  const fromMm = Math.round(c.share() * (seam.lengthMm - long));
+  return placeOf(state, element, null, { fromMm, toMm: Math.round(fromMm + long) });
+}
+
+/** Which elements of a shower belong to each group, as far as defects are invented for it. */
+function elementsByGroup(state: ShowerState): Map<YearsGroup, string[]> {
+  const model = state.geometry!.model;
+  const asked = new Set(state.requirements.map((r) => r.element));
+  const groups = new Map<YearsGroup, string[]>();
+  const all = [...model.seams, ...model.corners, ...model.penetrations, model.drain].map((e) => e.id);
+  for (const element of all.filter((id) => asked.has(id))) {
+    const group = elementGroup(model, element);
+    if (group in RATES) groups.set(group as YearsGroup, [...(groups.get(group as YearsGroup) ?? []), element]);
+  }
+  return groups;
+}
+
+/** What goes wrong in one shower, by the stated truths and by chance. */
+function whatGoesWrong(
+  state: ShowerState,
+  { crew }: Planned,
+  day: string,
+  calendar: YearsCalendar,
+  c: Chance,
+): Wrong[] {
+  const cluster = c.factor(CLUSTER_SHAPE) * (crew.luck ?? 1);
+  const wrong: Wrong[] = [];
+  for (const [group, elements] of elementsByGroup(state)) {
+    const seamMm = elements.reduce((mm, id) => mm + (state.seamById.get(id)?.lengthMm ?? 0), 0);
+    const exposure = seamMm > 0 ? seamMm / FT_MM : elements.length;
+    const worse = group === 'niche' ? (crew.atNiches ?? 1) : 1;
+    const trained = group === 'corner' && day >= calendar.trainingOn ? TRAINED : 1;
+    const count = c.count((RATES[group] / 100) * exposure * cluster * worse * trained);
+    for (let k = 0; k < count; k += 1) {
+      const element = c.oneOf(elements);
+      // A corner of a niche has no length: its seams are where a stretch can be.
+      wrong.push({ ...c.oneOf(KINDS[group]), place: somewhere(state, element, c) });
+    }
+  }
+  if (day.startsWith(calendar.mortarMonth)) {
+    const seams = elementsByGroup(state).get('floor') ?? [];
+    for (let k = c.count(MORTAR_IN_A_SHOWER); k > 0; k -= 1)
+      wrong.push({ kind: 'wrong-mortar', stage: 'membrane', place: somewhere(state, c.oneOf(seams), c) });
+  }
+  return wrong;
+}
+
+/** Writes a defect from found to closed; three of a hundred stay open. */
+function live(w: DemoWriter, book: RuleBook, wrong: Wrong, crewId: string, c: Chance): void {
+  const spec = book.defectKinds.find((k) => k.id === wrong.kind)!;
+  const usual = spec.causes ?? [];
+  const family =
+    wrong.kind === 'wrong-mortar'
+      ? 'material'
+      : c.share() < 0.12
+        ? 'unknown'
+        : (usual[Math.min(usual.length - 1, c.pick(3) >> 1)] ?? 'unknown');
+  const severity = c.share() < 0.15 ? 'stop' : c.share() < 0.2 ? 'note' : 'fix';
+  const known = c.share() < 0.6;
+  const defect = w.write('inspector', 'defect-found', {
+    stage: wrong.stage,
+    place: wrong.place,
+    kind: wrong.kind,
+    severity,
+    words: '',
+    photos: [],
+    ...(known ? { cause: { family, confidence: 'suspected' as const } } : {}),
+    ...(wrong.kind === 'hole-tear' && c.share() < 0.4 ? { madeBy: { of: 'trade' as const, trade: 'plumber' } } : {}),
+  });
+  w.wait(20);
+  w.write('inspector', 'defect-assigned', { defect, crewId });
+  if (c.share() < 0.03) return;
+  w.wait(c.until(severity === 'stop' ? 20 : 46) * 60);
+  w.write('manager', 'defect-answered', {
+    defect,
+    words: 'Cut out and made again',
+    photos: [],
+    ...(known ? {} : { cause: { family, confidence: 'admitted' as const } }),
+  });
+  if (severity !== 'note')
+    w.write('inspector', 'redo', {
+      stage: wrong.stage,
+      places: [wrong.place],
+      reason: 'Cut out and made again',
+      defect,
+    });
+  w.write('manager', 'defect-closed', {
+    defect,
+    cause: { family, confidence: known ? 'shown-by-test' : 'admitted' },
+    escape: { family: c.oneOf(ESCAPES) },
+    cost: { hours: Math.round((0.5 + c.until(1.5)) * 4) / 4, materials: Math.round(5 + c.until(25)) },
+  });
+}
+
+/** A finished shower with all that was said of it. */
+function writeShower(planned: Planned, book: RuleBook, calendar: YearsCalendar, find: FindRuleBook): DemoWriter {
+  const c = chance(7000 + planned.number * 31);
+  const job = `Row ${1 + Math.floor((planned.number - 1) / 9)}`;
+  const name = `${job} bath ${planned.number}`;
+  const w = demoWriter(`years ${name}`, planned.startMs, planned.number, find);
+  const crewId = planned.crew.id;
+  w.write('inspector', 'shower-created', { name, job, crewId, timeZone: 'America/Chicago' });
+  w.write('inspector', 'geometry-set', { version: 1, geometry: geometryOf(name, c) });
+  w.write('inspector', 'rules-pinned', {
+    ruleBook: book.id,
+    version: book.version,
+    method: 'bonded-sheet',
+    beginsAt: 'base',
+  });
+  const state = w.state();
+  const day = dayAfter(planned.startMs, 0);
+  const wrong = whatGoesWrong(state, planned, dayAfter(planned.startMs, STAGES.indexOf('membrane')), calendar, c);
+  for (const stage of STAGES) {
+    w.write('manager', 'work-done', { stage, crewId, who: `${planned.crew.name}, two people`, day });
+    w.wait(60);
+    lookAt(w, state, stage, 'inspector');
+    if (stage === 'membrane') readSome(w, state, 'inspector', c);
+    const begun = w.nowMs();
+    for (const one of wrong.filter((x) => x.stage === stage)) live(w, book, one, crewId, c);
+    // The next layer comes the next day, whatever was put right meanwhile.
+    w.until(begun + DAY_MS);
+  }
+  return w;
+}
+
+/** The two years, seen from a day: finished showers of fourteen crews, each with its defects. */
+export function yearsShowers(todayMs: number, book: RuleBook, find: FindRuleBook): DemoWriter[] {
+  const calendar = yearsCalendar(todayMs);
+  return plan(calendar).map((planned) => writeShower(planned, book, calendar, find));
+}
