@@ -186,47 +186,70 @@ function seenSoFar() {
       seen.set(key, []);
       return { mm: 0, points: 1 };
     }
+    const whole = before?.find((s) => s.fromMm <= stretch.fromMm && s.toMm >= stretch.toMm);
+    if (whole) return { mm: 0, points: 0 };
     const all = union([...(before ?? []), stretch]);
     seen.set(key, all);
     return { mm: totalMm(all) - totalMm(before ?? []), points: 0 };
   };
 }
 
-/** Rows that are alike but for their amounts, as one. */
-function gathered<T extends { mm: number; points: number }>(rows: readonly T[], keyOf: (row: T) => string): T[] {
-  const out = new Map<string, T>();
-  for (const row of rows) {
-    if (row.mm === 0 && row.points === 0) continue;
-    const key = keyOf(row);
-    const known = out.get(key);
-    if (known) Object.assign(known, { mm: known.mm + row.mm, points: known.points + row.points });
-    else out.set(key, { ...row });
+/** Rows by their key; what is added to a row that is there already adds to it. */
+class Rows<T extends { mm: number; points: number }> {
+  private readonly rows = new Map<string, T>();
+
+  /** Adds to the row of a key, made where it is new; nothing makes no row. */
+  add(key: string, added: { mm: number; points: number }, make: () => Omit<T, 'mm' | 'points'>): void {
+    if (added.mm === 0 && added.points === 0) return;
+    const known = this.rows.get(key);
+    if (!known) {
+      this.rows.set(key, { ...make(), ...added } as T);
+      return;
+    }
+    known.mm += added.mm;
+    known.points += added.points;
   }
-  return [...out.values()];
+
+  list(): T[] {
+    return [...this.rows.values()];
+  }
+}
+
+/** The day of each entry, worked out once: a look of a whole stage is hundreds of pieces of evidence. */
+function daysOf(state: ShowerState, dayOf: DayOf): (e: Evidence) => string {
+  const known = new Map<string, string>();
+  return (e) => {
+    const day = known.get(e.entry) ?? dayOf(momentOf(state, e.entry, e.observedAt));
+    known.set(e.entry, day);
+    return day;
+  };
 }
 
 /** What each day added to what was looked at, for each stage and for each check. */
 function inspections(state: ShowerState, dayOf: DayOf): Pick<Facts, 'inspected' | 'passes'> {
   const model = state.geometry?.model ?? null;
   const own = state.created?.body.crewId ?? '';
-  const [byStage, byCheck] = [seenSoFar(), seenSoFar()];
-  const inspected: InspectedFact[] = [];
-  const passes: PassFact[] = [];
-  for (const [element, list] of state.evidence)
+  const onDay = daysOf(state, dayOf);
+  const [byStage, byCheck] = [new Rows<InspectedFact>(), new Rows<PassFact>()];
+  for (const [element, list] of state.evidence) {
+    const group = elementGroup(model, element);
+    const [seenAt, seenBy] = [seenSoFar(), seenSoFar()];
     for (const e of list) {
       if (!wasLookedAt(e)) continue;
-      const day = dayOf(momentOf(state, e.entry, e.observedAt));
-      const group = elementGroup(model, element);
+      const { stage, check } = e;
+      const day = onDay(e);
       const stretch = stretchSeen(state, e);
-      const row = { stage: e.stage, group, day };
-      const crew = crewAt(state, e.stage, e.seq) ?? own;
-      inspected.push({ ...row, crew, ...byStage(`${e.stage}\n${element}`, stretch) });
-      passes.push({ ...row, check: e.check, ...byCheck(`${e.stage}\n${e.check}\n${element}`, stretch) });
+      const crew = crewAt(state, stage, e.seq) ?? own;
+      byStage.add(`${stage}\n${group}\n${day}\n${crew}`, seenAt(stage, stretch), () => ({ stage, group, day, crew }));
+      byCheck.add(`${stage}\n${check}\n${group}\n${day}`, seenBy(`${stage}\n${check}`, stretch), () => ({
+        stage,
+        check,
+        group,
+        day,
+      }));
     }
-  return {
-    inspected: gathered(inspected, (r) => `${r.stage}\n${r.group}\n${r.day}\n${r.crew}`),
-    passes: gathered(passes, (r) => `${r.stage}\n${r.check}\n${r.group}\n${r.day}`),
-  };
+  }
+  return { inspected: byStage.list(), passes: byCheck.list() };
 }
 
 /** The stage that an entry speaks of; null where it speaks of none by itself. */

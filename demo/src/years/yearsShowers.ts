@@ -124,11 +124,21 @@ function geometryOf(name: string, c: Chance): ShowerGeometry {
   return { ...plain, niches: [niche] };
 }
 
+/** What was looked for in those years, of each stage: the firm asked for less than it does today. */
+const LOOKED_FOR: Readonly<Record<(typeof STAGES)[number], readonly string[]>> = {
+  base: ['bedding', 'drain-centred'],
+  boards: ['board-joints', 'board-foot'],
+  curb: ['curb-inward', 'curb-whole'],
+  niche: ['niche-edges', 'niche-plumb'],
+  membrane: ['bond', 'corner-piece', 'termination', 'lap'],
+  'drain-tie-in': ['flange-bonded', 'flange-level'],
+};
+
 /** Looks of a stage: what was asked of each place, answered at once. */
-function lookAt(w: DemoWriter, state: ShowerState, stage: string, person: PersonKey): void {
+function lookAt(w: DemoWriter, state: ShowerState, stage: (typeof STAGES)[number], person: PersonKey): void {
   const asked = state.requirements.filter(
     (r) =>
-      r.stage.key === stage && ['looked', 'measured'].includes(r.check.kind) && !('proof' in r.check && r.check.proof),
+      r.stage.key === stage && LOOKED_FOR[stage].includes(r.check.id) && ['looked', 'measured'].includes(r.check.kind),
   );
   const placesOf = new Map<string, string[]>();
   for (const r of asked) placesOf.set(r.check.id, [...new Set([...(placesOf.get(r.check.id) ?? []), r.element])]);

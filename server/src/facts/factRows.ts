@@ -39,39 +39,35 @@ const defectRows = (defects: Facts['defects']) =>
     words: d.words,
   }));
 
-/** Rows into a table, in one statement: the database reads them as the table's own type. */
-async function insert(
-  runner: QueryRunner,
-  table: (typeof TABLES)[number],
-  showerId: string,
-  rows: readonly object[],
-): Promise<void> {
-  if (rows.length === 0) return;
-  await runner.query(`INSERT INTO ${table} SELECT * FROM jsonb_populate_recordset(NULL::${table}, $1::jsonb)`, [
-    JSON.stringify(rows.map((row) => ({ shower_id: showerId, ...row }))),
-  ]);
+/** What is counted of one shower, with the method that it is built by. */
+export interface Counted {
+  /** The shower. */
+  showerId: string;
+  /** The method that it is built by; empty without rules. */
+  method: string;
+  /** All that is counted of it. */
+  facts: Facts;
 }
 
-/** Puts what is counted of a shower in the place of what was counted before. */
-export async function replaceFacts(
-  runner: QueryRunner,
-  showerId: string,
-  method: string,
-  { defects, inspected, passes, minutes }: Facts,
-): Promise<void> {
-  for (const table of TABLES) await runner.query(`DELETE FROM ${table} WHERE shower_id = $1`, [showerId]);
-  await insert(runner, 'defect_fact', showerId, defectRows(defects));
-  await insert(
-    runner,
-    'inspected_fact',
-    showerId,
-    inspected.map(({ group, ...row }) => ({ ...row, element_group: group, method })),
-  );
-  await insert(
-    runner,
-    'pass_fact',
-    showerId,
-    passes.map(({ group, check, ...row }) => ({ ...row, element_group: group, check_id: check })),
-  );
-  await insert(runner, 'minutes_fact', showerId, minutes);
+/** Rows of each table, by the names of its columns. */
+const ROWS: Readonly<Record<(typeof TABLES)[number], (counted: Counted) => readonly object[]>> = {
+  defect_fact: ({ facts }) => defectRows(facts.defects),
+  inspected_fact: ({ facts, method }) =>
+    facts.inspected.map(({ group, ...row }) => ({ ...row, element_group: group, method })),
+  pass_fact: ({ facts }) =>
+    facts.passes.map(({ group, check, ...row }) => ({ ...row, element_group: group, check_id: check })),
+  minutes_fact: ({ facts }) => facts.minutes,
+};
+
+/** Puts what is counted of some showers in the place of what was counted before: each table in one statement, read as its own type. */
+export async function replaceFacts(runner: QueryRunner, counted: readonly Counted[]): Promise<void> {
+  const ids = counted.map((c) => c.showerId);
+  for (const table of TABLES) {
+    await runner.query(`DELETE FROM ${table} WHERE shower_id = ANY($1::uuid[])`, [ids]);
+    const rows = counted.flatMap((c) => ROWS[table](c).map((row) => ({ shower_id: c.showerId, ...row })));
+    if (rows.length > 0)
+      await runner.query(`INSERT INTO ${table} SELECT * FROM jsonb_populate_recordset(NULL::${table}, $1::jsonb)`, [
+        JSON.stringify(rows),
+      ]);
+  }
 }

@@ -2,10 +2,9 @@ import { setImmediate as others } from 'node:timers/promises';
 import { type DayOf, FACTS_VERSION, factsOf } from '@careful-seam/core/crews/facts';
 import { DateTime } from 'luxon';
 import type { DataSource, QueryRunner } from 'typeorm';
-import { loadShower } from '../showers/loadShower';
-import { oneShowerRow } from '../showers/showerRows';
+import { loadShowers } from '../showers/loadShower';
 import { BEHIND, placeCounted } from './behind';
-import { replaceFacts } from './factRows';
+import { type Counted, replaceFacts } from './factRows';
 import { waitsIn } from './queue';
 
 /** Showers looked for in one go. */
@@ -41,47 +40,93 @@ async function notePlace(store: DataSource, place: string): Promise<void> {
   );
 }
 
-/** Works one shower out and writes what is counted of it, all or nothing; false where another server is at it. */
-async function countOne(store: DataSource, runner: QueryRunner, id: string): Promise<boolean> {
+/** A shower as it was worked out, with what waits in it. */
+interface WorkedOut extends Counted {
+  /** Entries that it was worked out from. */
+  headSeq: number;
+  /** What waits for the manager. */
+  waits: ReturnType<typeof waitsIn>;
+  /** When its last entry was taken. */
+  updatedAt: Date;
+}
+
+/** Works showers out, one after the other so that others are answered in between; one that can not be worked out stops none of the others. */
+async function workOut(store: DataSource, ids: readonly string[]): Promise<{ done: WorkedOut[]; problem: unknown }> {
+  const done: WorkedOut[] = [];
+  let problem: unknown = null;
+  for (const shower of await loadShowers(store, ids)) {
+    try {
+      const { row, entries, state } = shower();
+      const zone = state.created?.body.timeZone ?? 'UTC';
+      done.push({
+        showerId: row.id,
+        method: state.rules?.pinned.method ?? '',
+        facts: factsOf(state, entries, dayIn(zone)),
+        // As many as were read: what comes in between is behind again.
+        headSeq: entries.length,
+        waits: waitsIn(state),
+        updatedAt: row.updatedAt,
+      });
+    } catch (error) {
+      problem ??= error;
+    }
+    await others();
+  }
+  return { done, problem };
+}
+
+/** Writes what was worked out, all or nothing. */
+async function write(runner: QueryRunner, done: readonly WorkedOut[]): Promise<void> {
+  await replaceFacts(runner, done);
+  const rows = done.map(({ showerId, headSeq, waits, updatedAt }) => ({
+    shower_id: showerId,
+    head_seq: headSeq,
+    decisions: waits.decisions,
+    holds: waits.holds,
+    since: waits.since ?? updatedAt.toISOString(),
+  }));
   await runner.query(
-    'INSERT INTO projection (shower_id, head_seq, version) VALUES ($1, -1, 0) ON CONFLICT DO NOTHING',
-    [id],
+    `WITH told AS (SELECT * FROM jsonb_to_recordset($1::jsonb)
+        AS t(shower_id uuid, head_seq integer, decisions integer, holds integer, since timestamptz)),
+      counted AS (UPDATE projection p SET head_seq = t.head_seq, version = ${FACTS_VERSION} FROM told t WHERE t.shower_id = p.shower_id)
+    INSERT INTO shower_queue (shower_id, head_seq, decisions, holds, since) SELECT * FROM told
+    ON CONFLICT (shower_id) DO UPDATE
+      SET head_seq = excluded.head_seq, decisions = excluded.decisions, holds = excluded.holds, since = excluded.since`,
+    [JSON.stringify(rows)],
   );
+}
+
+/** Counts some showers, leaving those that another server is at. Gives how many were counted, and the first thing that went wrong. */
+async function countSome(
+  store: DataSource,
+  runner: QueryRunner,
+  ids: readonly string[],
+): Promise<{ count: number; problem: unknown }> {
   await runner.startTransaction();
   try {
-    const got = await runner.query('SELECT 1 FROM projection WHERE shower_id = $1 FOR UPDATE SKIP LOCKED', [id]);
-    const row = got.length > 0 ? await oneShowerRow(store, id) : null;
-    if (!row) {
-      await runner.rollbackTransaction();
-      return false;
-    }
-    const { state, entries } = await loadShower(store, row);
-    const zone = state.created?.body.timeZone ?? 'UTC';
-    await replaceFacts(runner, id, state.rules?.pinned.method ?? '', factsOf(state, entries, dayIn(zone)));
-    const { decisions, holds, since } = waitsIn(state);
-    await runner.query(
-      `INSERT INTO shower_queue (shower_id, head_seq, decisions, holds, since) VALUES ($1,$2,$3,$4,$5)
-      ON CONFLICT (shower_id) DO UPDATE SET head_seq = $2, decisions = $3, holds = $4, since = $5`,
-      [id, entries.length, decisions, holds, since ?? row.updatedAt],
+    const got: { id: string }[] = await runner.query(
+      'SELECT shower_id AS id FROM projection WHERE shower_id = ANY($1::uuid[]) FOR UPDATE SKIP LOCKED',
+      [ids],
     );
-    // As many as were read: what came in between is behind again.
-    await runner.query('UPDATE projection SET head_seq = $2, version = $3 WHERE shower_id = $1', [
-      id,
-      entries.length,
-      FACTS_VERSION,
-    ]);
+    const { done, problem } = await workOut(
+      store,
+      got.map((g) => g.id),
+    );
+    if (done.length > 0) await write(runner, done);
     await runner.commitTransaction();
-    return true;
+    return { count: done.length, problem };
   } catch (error) {
     await runner.rollbackTransaction().catch(() => undefined);
     throw error;
   }
 }
 
+/** Showers that are counted in one go: as many as are written in one transaction. */
+const AT_A_TIME = 25;
+
 /**
- * Counts showers whose ledgers moved, one after the other so that others are answered in between, until none is left or the time is over.
- * Several servers share the work: what one is at, the other leaves. A shower that can not be counted stops none of the others; it is tried
- * again. Gives how many were counted.
+ * Counts showers whose ledgers moved, until none is left or the time is over. Several servers share the work: what one is at, the other
+ * leaves. A shower that can not be counted stops none of the others; it is tried again. Gives how many were counted.
  */
 export async function followLedgers(store: DataSource, untilMs: number): Promise<number> {
   const [{ place }] = await store.query('SELECT pg_snapshot_xmin(pg_current_snapshot())::text AS place');
@@ -98,28 +143,24 @@ export async function followLedgers(store: DataSource, untilMs: number): Promise
     if (moved) await notePlace(store, place);
     return 0;
   }
+  const ids = behind.map((b) => b.id);
+  await store.query(
+    'INSERT INTO projection (shower_id, head_seq, version) SELECT id, -1, 0 FROM unnest($1::uuid[]) AS t(id) ON CONFLICT DO NOTHING',
+    [ids],
+  );
   const runner = store.createQueryRunner();
-  let [done, whole] = [0, behind.length < AT_ONCE];
+  let done = 0;
   let problem: unknown = null;
   try {
-    for (const { id } of behind) {
-      if (done > 0 && Date.now() >= untilMs) {
-        whole = false;
-        break;
-      }
-      try {
-        if (await countOne(store, runner, id)) done += 1;
-        else whole = false;
-      } catch (error) {
-        problem ??= error;
-        whole = false;
-      }
-      await others();
+    for (let at = 0; at < ids.length && (at === 0 || Date.now() < untilMs); at += AT_A_TIME) {
+      const some = await countSome(store, runner, ids.slice(at, at + AT_A_TIME));
+      done += some.count;
+      problem ??= some.problem;
     }
   } finally {
     await runner.release();
   }
-  if (whole) await notePlace(store, place);
+  if (done === ids.length && ids.length < AT_ONCE) await notePlace(store, place);
   if (problem !== null) throw problem;
   return done;
 }
