@@ -17,7 +17,11 @@ const Group = z.object({
 type Group = z.infer<typeof Group>;
 
 /** Groups that are compared with each other. */
-export const FunnelInput = z.object({ groups: z.array(Group).min(1).max(5000) });
+export const FunnelInput = z.object({
+  groups: z.array(Group).min(1).max(5000),
+  /** How many times as much as Poisson defects scatter between showers; worked out from `byShower` where it is not given. */
+  overdispersion: z.number().min(1).max(1e6).optional(),
+});
 
 /** How one group stands against all together. */
 export interface FunnelGroup extends Interval4 {
@@ -70,6 +74,26 @@ export function overdispersionOf(groups: readonly Pick<Group, 'byShower'>[]): nu
   return freedom === 0 ? 1 : Math.max(1, sum / freedom);
 }
 
+/** What the showers of a group come to, without one by one: with sums, hundreds of thousands of showers are one line each group. */
+export interface ScatterSums {
+  /** Defects in all. */
+  count: number;
+  /** Exposure in all. */
+  exposure: number;
+  /** Showers with any exposure. */
+  showers: number;
+  /** Sum over them of the square of the count by the exposure. */
+  squares: number;
+}
+
+/** The same as `overdispersionOf`, from sums: Pearson's statistic round a group's own rate is squares / rate − count. */
+export function overdispersionFromSums(groups: readonly ScatterSums[]): number {
+  const known = groups.filter((g) => g.count > 0 && g.showers >= 2);
+  const freedom = known.reduce((sum, g) => sum + g.showers - 1, 0);
+  const statistic = known.reduce((sum, g) => sum + (g.squares * g.exposure) / g.count - g.count, 0);
+  return freedom === 0 ? 1 : Math.max(1, statistic / freedom);
+}
+
 /** Chance of at most so many where the mean is known, scattering so many times as much as Poisson. */
 function chanceOfAtMost(count: number, mean: number, over: number): number {
   if (count < 0) return 0;
@@ -95,7 +119,7 @@ function quantile(share: number, mean: number, over: number): number {
  * clusters; a group within them is never named. `shrunk` is the mean of a gamma-Poisson (Spiegelhalter, 2005, and any handbook). Refused
  * where nobody has made anything, or where the showers of a group do not add up to it.
  */
-export function funnel({ groups }: z.infer<typeof FunnelInput>): Outcome<{
+export function funnel({ groups, overdispersion }: z.infer<typeof FunnelInput>): Outcome<{
   overall: number;
   overdispersion: number;
   groups: FunnelGroup[];
@@ -112,7 +136,7 @@ export function funnel({ groups }: z.infer<typeof FunnelInput>): Outcome<{
   }
   const { count, exposure } = together(working);
   const overall = count / exposure;
-  const over = overdispersionOf(groups);
+  const over = overdispersion ?? overdispersionOf(groups);
   const between = betweenGroups(working, overall, over);
   const told = groups.map((g) => groupOf(g, overall, over, between));
   const named = falseDiscovery({ p: told.map((g) => g.p), level: NAMED_WRONGLY });

@@ -5,7 +5,14 @@ import { done, type Outcome } from '../outcome/outcome';
 /** How long holds stood; one that is not closed stands still, for so long at least. */
 export const TimeToFixInput = z.object({
   spells: z
-    .array(z.object({ days: z.number().min(0).max(100_000), closed: z.boolean() }))
+    .array(
+      z.object({
+        days: z.number().min(0).max(100_000),
+        closed: z.boolean(),
+        /** How many such spells; one without it. */
+        count: z.number().int().min(1).max(1_000_000_000).optional(),
+      }),
+    )
     .min(1)
     .max(1_000_000),
 });
@@ -35,14 +42,15 @@ export function timeToFix({ spells }: z.infer<typeof TimeToFixInput>): Outcome<{
   steps: OpenShare[];
 }> {
   const order = [...spells].sort((a, b) => a.days - b.days);
-  let [standing, open, variance] = [order.length, 1, 0];
+  let [standing, open, variance] = [order.reduce((n, s) => n + (s.count ?? 1), 0), 1, 0];
   const steps: OpenShare[] = [];
   for (let i = 0; i < order.length; ) {
     const { days } = order[i]!;
     let [closed, all] = [0, 0];
     for (; i < order.length && order[i]!.days === days; i += 1) {
-      all += 1;
-      if (order[i]!.closed) closed += 1;
+      const { count = 1 } = order[i]!;
+      all += count;
+      if (order[i]!.closed) closed += count;
     }
     if (closed > 0) {
       open *= (standing - closed) / standing;

@@ -5,7 +5,13 @@ import { Counted, confidenceOf } from './exposure';
 import { clopperPearson } from './rateInterval';
 
 /** Two counts with what each is counted against. */
-export const TwoRatesInput = z.object({ a: Counted, b: Counted, confidence: confidenceOf });
+export const TwoRatesInput = z.object({
+  a: Counted,
+  b: Counted,
+  confidence: confidenceOf,
+  /** How many times as much as Poisson they scatter; the interval is widened by its root. */
+  overdispersion: z.number().min(1).max(1e6).optional(),
+});
 
 /** How many times the rate of `a` is that of `b`. */
 export interface RatesCompared {
@@ -46,7 +52,13 @@ function binomialTest(count: number, of: number, share: number): number {
  * Compares two rates by what share of all counts is `a`'s, given how many there are in all (Przyborowski and Wilenski, 1940): exact,
  * also for a handful of defects.
  */
-export function twoRates({ a, b, confidence }: z.infer<typeof TwoRatesInput>): Outcome<RatesCompared> {
+export function twoRates({
+  a,
+  b,
+  confidence,
+  overdispersion = 1,
+}: z.infer<typeof TwoRatesInput>): Outcome<RatesCompared> {
+  if (overdispersion > 1) return clustered({ a, b, confidence }, overdispersion);
   const of = a.count + b.count;
   const scale = b.exposure / a.exposure;
   if (of === 0) return done({ ratio: null, low: 0, high: null, p: 1 });
@@ -60,8 +72,36 @@ export function twoRates({ a, b, confidence }: z.infer<typeof TwoRatesInput>): O
   });
 }
 
+/**
+ * The same where defects come in clusters: as if so many times fewer had been counted in as much less. Counts are whole, so that those are
+ * rounded and the ends taken to the ratio as it was counted.
+ */
+function clustered({ a, b, confidence }: z.infer<typeof TwoRatesInput>, over: number): Outcome<RatesCompared> {
+  const plain = twoRates({ a, b, confidence });
+  if (!plain.ok) return plain;
+  const fewer = (x: Counted): Counted => ({ count: Math.round(x.count / over), exposure: x.exposure / over });
+  const [fa, fb] = [fewer(a), fewer(b)];
+  const wide = twoRates({ a: fa, b: fb, confidence });
+  if (!wide.ok) return wide;
+  const { ratio } = plain.value;
+  // Rounding moves the ratio: its ends move along with it.
+  const moved = ratio !== null && ratio > 0 && wide.value.ratio ? ratio / wide.value.ratio : 1;
+  return done({
+    ratio,
+    low: wide.value.low * moved,
+    high: wide.value.high === null ? null : wide.value.high * moved,
+    p: wide.value.p,
+  });
+}
+
 /** Counts before and after something was changed. */
-export const BeforeAfterInput = z.object({ before: Counted, after: Counted, confidence: confidenceOf });
+export const BeforeAfterInput = z.object({
+  before: Counted,
+  after: Counted,
+  confidence: confidenceOf,
+  /** How many times as much as Poisson they scatter. */
+  overdispersion: z.number().min(1).max(1e6).optional(),
+});
 
 /** What such a comparison can not tell by itself. */
 export const BEFORE_AFTER_WARNINGS = ['too-little', 'regression-to-the-mean'] as const;
@@ -77,10 +117,11 @@ export function beforeAfter({
   before,
   after,
   confidence,
+  overdispersion,
 }: z.infer<typeof BeforeAfterInput>): Outcome<
   RatesCompared & { warning: (typeof BEFORE_AFTER_WARNINGS)[number] | null }
 > {
-  const found = twoRates({ a: after, b: before, confidence });
+  const found = twoRates({ a: after, b: before, confidence, overdispersion });
   if (!found.ok) return found;
   const { ratio } = found.value;
   const few = before.count + after.count < LEAST_COUNTS;

@@ -3,10 +3,16 @@ import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { CrewEntity } from '@careful-seam/server/store/entities/people';
 import type { DataSource } from 'typeorm';
+import { v5 } from 'uuid';
 import { PEOPLE } from '../firm';
 import type { DemoWriter } from '../writer';
-import { YEARS_CREWS } from './truths';
+import { YEARS_CREWS, yearsCalendar } from './truths';
 import { yearsShowers } from './yearsShowers';
+
+/** Namespace of the marks: the same in each demo. */
+const MARKS = '6f0a3c52-1d0e-4f9b-8a34-92f2a1c7d0b5';
+/** The mark of the training. */
+export const TRAINING_MARK = v5('training', MARKS);
 
 /** Showers that are written in one statement. */
 const AT_ONCE = 25;
@@ -109,6 +115,15 @@ export async function loadYears(store: DataSource, todayMs: number, book: RuleBo
     YEARS_CREWS.map(({ id, name }) => ({ id, name })),
     ['id'],
   );
+  const { trainingOn, mortarMonth } = yearsCalendar(todayMs);
+  await store.query('INSERT INTO firm_mark (id, day, words) VALUES ($1, $2, $3), ($4, $5, $6)', [
+    TRAINING_MARK,
+    trainingOn,
+    'Training: corners',
+    v5('new mortar', MARKS),
+    `${mortarMonth}-01`,
+    'Mortar from another supplier',
+  ]);
   const showers = yearsShowers(todayMs, book, find);
   for (let at = 0; at < showers.length; at += AT_ONCE) await insert(store, showers.slice(at, at + AT_ONCE));
 }

@@ -27,6 +27,9 @@ export const DEEDS = [
   'job-changed',
   'visit-set',
   'handed-in',
+  'mark-made',
+  'mark-removed',
+  'look-plan-accepted',
   'backup-made',
   'restored',
 ] as const;

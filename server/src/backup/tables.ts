@@ -19,6 +19,8 @@ export const TABLES = [
   'audit',
   'anchor',
   'server_epoch',
+  'firm_mark',
+  'look_plan',
 ] as const;
 /** Tables that are not of the firm: they are made anew. */
 export const LEFT_OUT = [

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { BACKUP_ROUTES } from './backupRoutes';
+import { CREW_ROUTES } from './crewRoutes';
 import { ENTRY_ROUTES } from './entryRoutes';
 import { FILE_ROUTES } from './fileRoutes';
 import { FIRM_ROUTES } from './firmRoutes';
@@ -50,6 +51,7 @@ export const ROUTES: readonly Route[] = [
   ...FIRM_ROUTES,
   ...PUBLISH_ROUTES,
   ...JOB_ROUTES,
+  ...CREW_ROUTES,
   ...MAIL_ROUTES,
   ...BACKUP_ROUTES,
   ...FILE_ROUTES,

@@ -283,13 +283,17 @@ class Facts1764620000000 implements MigrationInterface {
       CREATE INDEX pass_fact_day ON pass_fact (day);
       CREATE TABLE minutes_fact (shower_id uuid NOT NULL, stage text NOT NULL, day date NOT NULL, minutes double precision NOT NULL);
       CREATE INDEX minutes_fact_shower ON minutes_fact (shower_id);
+      CREATE TABLE firm_mark (id uuid NOT NULL CONSTRAINT firm_mark_pk PRIMARY KEY, day date NOT NULL, words text NOT NULL);
+      CREATE TABLE look_plan (
+        id uuid NOT NULL CONSTRAINT look_plan_pk PRIMARY KEY, accepted_by text NOT NULL, accepted_at timestamptz(3) NOT NULL,
+        cells jsonb NOT NULL);
       DROP TABLE queue_place;
       DELETE FROM shower_queue;
     `);
   }
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      DROP TABLE projection, projection_place, defect_fact, inspected_fact, pass_fact, minutes_fact;
+      DROP TABLE projection, projection_place, defect_fact, inspected_fact, pass_fact, minutes_fact, firm_mark, look_plan;
       CREATE TABLE queue_place (place bigint NOT NULL);`);
   }
 }

@@ -39,6 +39,11 @@ export const PEOPLE_ERRORS = {
     en: 'Say what went wrong, and why the check before did not catch it, and close it then; "Not known" is an answer to both.',
     es: 'Diga qué salió mal y por qué la revisión anterior no lo detectó, y ciérrelo entonces; «No se sabe» es una respuesta a ambas.',
   },
+  'no-such-mark': {
+    status: 404,
+    en: 'This mark is not there any more. Open the page again.',
+    es: 'Esta marca ya no existe. Abra la página de nuevo.',
+  },
   'entries-of-several': {
     en: 'Hand in the entries of one person at a time.',
     es: 'Entregue las entradas de una sola persona a la vez.',

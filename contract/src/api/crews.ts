@@ -1,0 +1,328 @@
+import { ELEMENT_GROUPS } from '@careful-seam/core/crews/elementGroup';
+import { BEFORE_AFTER_WARNINGS } from '@careful-seam/core/crews/twoRates';
+import { SIGNALS } from '@careful-seam/core/crews/uChart';
+import { DEFECT_STEPS } from '@careful-seam/core/proof/holds/defectLife';
+import { SEVERITIES } from '@careful-seam/core/rules/checks/checkBase';
+import { z } from 'zod';
+
+/** A word in an address; an empty one asks for nothing. */
+const word = z.string().max(200).default('');
+/** A month such as 2026-04. */
+const month = z.string().regex(/^\d{4}-(0[1-9]|1[0-2])$/, 'month-malformed');
+/** A day, ISO 8601. */
+const day = z.iso.date();
+
+/** Which defects are asked for; what is left out asks for nothing. Filters live in addresses: of the screens as of the API. */
+export const DefectFilter = z.object({
+  /** The crew that made it. */
+  crew: word,
+  job: word,
+  /** The stage it was found at. */
+  stage: word,
+  /** The stage it was made at. */
+  made: word,
+  kind: word,
+  cause: word,
+  escape: word,
+  severity: z.enum(SEVERITIES).or(z.literal('')).default(''),
+  /** `open`, `closed`, or one step. */
+  state: z
+    .enum(['open', 'closed', ...DEFECT_STEPS])
+    .or(z.literal(''))
+    .default(''),
+  /** Found in this month, by the days of the sites. */
+  month: month.or(z.literal('')).default(''),
+  /** Found on this day or later. */
+  from: day.or(z.literal('')).default(''),
+  /** Found on this day or earlier. */
+  to: day.or(z.literal('')).default(''),
+  /** Name of who found it. */
+  inspector: word,
+  /** What it lies on. */
+  group: z.enum(ELEMENT_GROUPS).or(z.literal('')).default(''),
+  method: word,
+  /** Words that its shower, its job or what was said of it holds. */
+  q: word,
+});
+export type DefectFilter = z.infer<typeof DefectFilter>;
+
+/** By what the list is put in order. */
+export const DEFECT_ORDERS = ['found', 'closed', 'kind', 'crew', 'job', 'severity', 'cause', 'stage'] as const;
+/** A page of the list. */
+export const DefectsAsk = DefectFilter.extend({
+  order: z.enum(DEFECT_ORDERS).default('found'),
+  down: z.enum(['yes', 'no']).default('yes'),
+  /** How many rows come before this page. */
+  skip: z.coerce.number().int().min(0).max(1_000_000).default(0),
+});
+export type DefectsAsk = z.infer<typeof DefectsAsk>;
+
+/** One defect of the firm. Names of kinds, causes and stages are the rule book's, in the reader's language. */
+export const DefectLine = z.object({
+  id: z.uuid(),
+  showerId: z.uuid(),
+  shower: z.string(),
+  job: z.string(),
+  /** Name of the crew that made it, of the other trade, or null: nobody knows. */
+  crew: z.string().nullable(),
+  madeBy: z.enum(['crew', 'trade', 'house', 'unknown']),
+  fixer: z.string().nullable(),
+  /** Null where the reader may not see who it was. */
+  inspector: z.string().nullable(),
+  stageMade: z.string(),
+  stageFound: z.string(),
+  /** Key of the stage it was found at: to open it there. */
+  stageKey: z.string(),
+  /** Id of what it lies on: to open it there. */
+  element: z.string(),
+  group: z.enum(ELEMENT_GROUPS),
+  kind: z.string(),
+  severity: z.enum(SEVERITIES),
+  cause: z.string(),
+  escape: z.string(),
+  step: z.enum(DEFECT_STEPS),
+  foundAt: z.iso.datetime(),
+  closedAt: z.iso.datetime().nullable(),
+  hours: z.number().nullable(),
+  materials: z.number().nullable(),
+  repeats: z.number().int(),
+  words: z.string(),
+});
+export type DefectLine = z.infer<typeof DefectLine>;
+
+/** How far the figures are behind the ledgers. */
+const behind = { behind: z.number().int() };
+/** A page of defects. */
+export const DefectList = z.object({
+  lines: z.array(DefectLine),
+  /** All that the filter lets through. */
+  total: z.number().int(),
+  ...behind,
+});
+export type DefectList = z.infer<typeof DefectList>;
+
+/** A key with its name, to choose from. */
+const Named = z.object({ id: z.string(), label: z.string() });
+/** All that can be asked for: only what there is. */
+export const DefectChoices = z.object({
+  crews: z.array(Named),
+  jobs: z.array(z.string()),
+  stages: z.array(Named),
+  kinds: z.array(Named),
+  causes: z.array(Named),
+  escapes: z.array(Named),
+  methods: z.array(Named),
+  inspectors: z.array(z.string()),
+  months: z.array(z.string()),
+});
+export type DefectChoices = z.infer<typeof DefectChoices>;
+
+/** What a question across crews is asked of. */
+export const QuestionAsk = z.object({
+  group: DefectFilter.shape.group,
+  stage: word,
+  method: word,
+  from: DefectFilter.shape.from,
+  to: DefectFilter.shape.to,
+});
+export type QuestionAsk = z.infer<typeof QuestionAsk>;
+
+/** What is counted against: 100 ft of seam that were looked at, or 100 corners, drains, openings. */
+export const UNITS = ['hundred-feet', 'hundred'] as const;
+const rate = z.number().min(0);
+const interval = { low: rate, high: rate.nullable() };
+
+/** One crew against the firm. Rates are per unit of `unit`. */
+export const CrewLine = z.object({
+  crew: z.string(),
+  name: z.string(),
+  count: z.number().int(),
+  exposure: z.number(),
+  showers: z.number().int(),
+  rate: rate.nullable(),
+  shrunk: rate,
+  low95: rate.nullable(),
+  high95: rate.nullable(),
+  low998: rate.nullable(),
+  high998: rate.nullable(),
+  outside: z.boolean(),
+  /** It may be named: outside, and not by chance of so many crews looked at. */
+  discovery: z.boolean(),
+  side: z.enum(['above', 'below']).nullable(),
+  /** So many times the rate of all others, where it may be named. */
+  ratio: z.object({ ratio: rate.nullable(), ...interval }).nullable(),
+});
+export type CrewLine = z.infer<typeof CrewLine>;
+/** Is a crew really different? */
+export const CompareAnswer = z.object({
+  unit: z.enum(UNITS),
+  /** The firm's own level; null where nothing was looked at. */
+  firm: z.object({ rate, low: rate, high: rate, count: z.number().int(), exposure: z.number() }).nullable(),
+  /** How much more defects scatter between showers than chance alone. */
+  overdispersion: z.number(),
+  crews: z.array(CrewLine),
+  /** Crews that were compared: also where only one's own is shown. */
+  compared: z.number().int(),
+  ...behind,
+});
+export type CompareAnswer = z.infer<typeof CompareAnswer>;
+
+/** By what defects are summed. */
+export const SUM_BY = ['kind', 'cause', 'group', 'stage'] as const;
+/** What goes wrong: summed by kind, cause, place or stage; by how often or by cost. */
+export const WrongAsk = QuestionAsk.extend({ by: z.enum(SUM_BY).default('kind'), crew: word });
+/** One of them. */
+export const WrongLine = z.object({
+  id: z.string(),
+  name: z.string(),
+  count: z.number().int(),
+  hours: z.number(),
+  materials: z.number(),
+  /** Hours at the firm's rate and materials; null while the firm has set no rate. */
+  cost: z.number().nullable(),
+  /** Had they been found after tile, by the firm's own figure; null while it has set none. */
+  afterTile: z.number().nullable(),
+  /** Share of all, with its interval. */
+  share: z.number(),
+  low: z.number(),
+  high: z.number(),
+});
+export const WrongAnswer = z.object({
+  lines: z.array(WrongLine),
+  total: z.number().int(),
+  /** Closed ones of which somebody told hours or materials. */
+  costTold: z.number().int(),
+  currency: z.string(),
+  hourRate: z.number().nullable(),
+  afterTileCost: z.number().nullable(),
+  ...behind,
+});
+export type WrongAnswer = z.infer<typeof WrongAnswer>;
+
+/** Where did it slip through? */
+export const SlippedAnswer = z.object({
+  stages: z.array(Named),
+  rows: z.array(
+    z.object({
+      made: z.string(),
+      found: z.array(z.number().int()),
+      total: z.number().int(),
+      caught: z.number().int(),
+      escaped: z.number().nullable(),
+      stagesLate: z.number().nullable(),
+    }),
+  ),
+  total: z.number().int(),
+  escaped: z.object({ count: z.number().int(), share: z.number(), low: z.number(), high: z.number() }).nullable(),
+  /** Kinds that were found later than they were made, with the checks of their stage that look for them. */
+  slipped: z.array(
+    z.object({ kind: z.string(), name: z.string(), made: z.string(), count: z.number().int(), checks: z.array(Named) }),
+  ),
+  /** Checks that never found anything, with how much they looked at. */
+  silent: z.array(
+    z.object({
+      stage: z.string(),
+      check: z.string(),
+      label: z.string(),
+      feet: z.number(),
+      points: z.number().int(),
+      /** Per 100 ft or 100 places: more than this it can not find, 95 of 100. */
+      atMost: z.number(),
+    }),
+  ),
+  /** Kinds that were found and that no check of the newest rule book looks for. */
+  uncovered: z.array(z.object({ kind: z.string(), name: z.string(), count: z.number().int(), stage: z.string() })),
+  /** A method that asks at each stage, by its key: where the rule book is opened. */
+  method: z.string(),
+  ...behind,
+});
+export type SlippedAnswer = z.infer<typeof SlippedAnswer>;
+
+/** Something that the firm changed, on a day. */
+export const Mark = z.object({ id: z.uuid(), day, words: z.string().trim().min(1).max(120) });
+export type Mark = z.infer<typeof Mark>;
+/** A mark that is made. */
+export const NewMark = Mark.omit({ id: true });
+/** By month, and before and after a mark. */
+export const MonthsAsk = QuestionAsk.extend({ kind: word, crew: word, mark: word });
+export const MonthsAnswer = z.object({
+  unit: z.enum(UNITS),
+  centre: rate.nullable(),
+  overdispersion: z.number(),
+  months: z.array(
+    z.object({
+      month,
+      count: z.number().int(),
+      exposure: z.number(),
+      rate: rate.nullable(),
+      low: rate.nullable(),
+      high: rate.nullable(),
+      signal: z.enum(SIGNALS).nullable(),
+    }),
+  ),
+  marks: z.array(Mark),
+  change: z
+    .object({
+      mark: z.string(),
+      before: z.object({ count: z.number().int(), exposure: z.number() }),
+      after: z.object({ count: z.number().int(), exposure: z.number() }),
+      ratio: rate.nullable(),
+      ...interval,
+      warning: z.enum(BEFORE_AFTER_WARNINGS).nullable(),
+    })
+    .nullable(),
+  ...behind,
+});
+export type MonthsAnswer = z.infer<typeof MonthsAnswer>;
+
+/** How long does a hold stand? */
+export const HoldsAsk = QuestionAsk.extend({ by: z.enum(['crew', 'severity']).default('severity') });
+/** How long those of one crew or severity stood. */
+const HoldLine = z.object({
+  id: z.string(),
+  name: z.string(),
+  count: z.number().int(),
+  open: z.number().int(),
+  medianDays: z.number().nullable(),
+  /** Days between which the middle one lies, 95 of 100; null where it is not reached. */
+  lowDays: z.number().nullable(),
+  highDays: z.number().nullable(),
+  steps: z.array(z.object({ days: z.number(), open: z.number(), low: z.number(), high: z.number() })),
+});
+export const HoldsAnswer = z.object({ all: HoldLine.nullable(), lines: z.array(HoldLine), ...behind });
+export type HoldsAnswer = z.infer<typeof HoldsAnswer>;
+
+/** Where should I look harder? */
+export const LookAsk = z.object({ readings: z.coerce.number().int().min(1).max(100_000).default(400) });
+export const LookCell = z.object({
+  crew: z.string(),
+  name: z.string(),
+  group: z.enum(ELEMENT_GROUPS),
+  /** Defects per 100 ft, drawn towards the firm's as far as little work makes it uncertain. */
+  rate,
+  share: z.number(),
+  readings: z.number().int(),
+  /** Length that comes, ft: what the last quarter of a year was. */
+  feet: z.number(),
+  /** Share of that length that the readings speak for, 0 to 1. */
+  measured: z.number(),
+});
+/** A plan as the manager accepted it: so many times the usual number of places on these seams. */
+export const LookPlan = z.object({
+  acceptedBy: z.string(),
+  acceptedAt: z.iso.datetime(),
+  cells: z
+    .array(z.object({ crew: z.string(), group: z.enum(ELEMENT_GROUPS), times: z.number().min(0.25).max(4) }))
+    .max(5000),
+});
+export type LookPlan = z.infer<typeof LookPlan>;
+export const LookAnswer = z.object({
+  cells: z.array(LookCell),
+  /** Share of the defects to be expected that nothing would be measured near. */
+  riskLeft: z.number().nullable(),
+  /** Fewest readings that leave nobody out. */
+  least: z.number().int(),
+  plan: LookPlan.nullable(),
+  ...behind,
+});
+export type LookAnswer = z.infer<typeof LookAnswer>;

@@ -1,0 +1,62 @@
+import type { WrongAnswer, WrongAsk } from '@careful-seam/contract/api/crews';
+import { clopperPearson } from '@careful-seam/core/crews/rateInterval';
+import type { Words } from '@careful-seam/words/texts/words';
+import type { DataSource } from 'typeorm';
+import type { z } from 'zod';
+import { countBehind } from '../facts/behind';
+import { readSettings } from '../firm/settings';
+import { SURE } from './compareCrews';
+import { questionWhere } from './filters';
+import type { Names } from './names';
+
+/** Columns that defects are summed by; nobody said counts as not known. */
+const BY = {
+  kind: `CASE WHEN f.kind = '' THEN 'check:' || f.check_id ELSE f.kind END`,
+  cause: `CASE WHEN f.cause = '' THEN 'unknown' ELSE f.cause END`,
+  group: 'f.element_group',
+  stage: 'f.stage_made',
+} as const;
+
+/** What goes wrong, how often, and what it costs to put right. Money is the firm's own: null where it has set none. */
+export async function whatGoesWrong(
+  store: DataSource,
+  ask: z.infer<typeof WrongAsk>,
+  names: Names,
+  t: Words,
+): Promise<WrongAnswer> {
+  const { defects } = questionWhere(ask);
+  const values = [...defects.values];
+  const crew = ask.crew === '' ? '' : `AND f.crew = $${values.push(ask.crew)}`;
+  const rows: { id: string; count: number; told: number; hours: number; materials: number }[] = await store.query(
+    `SELECT ${BY[ask.by]} AS id, count(*)::int AS count, (count(f.hours))::int AS told, coalesce(sum(f.hours), 0)::float8 AS hours,
+      coalesce(sum(f.materials), 0)::float8 AS materials
+    FROM defect_fact f WHERE ${defects.sql} ${crew} GROUP BY 1 ORDER BY 2 DESC, 1`,
+    values,
+  );
+  const { hourRate, afterTileCost, currency } = await readSettings(store);
+  const total = rows.reduce((n, r) => n + r.count, 0);
+  const nameOf = (id: string): string => {
+    if (ask.by === 'kind') return id.startsWith('check:') ? names.kind('', id.slice('check:'.length)) : names.kind(id);
+    if (ask.by === 'cause') return names.cause(id);
+    return ask.by === 'stage' ? names.stage(id) : t(`elementGroup.${id}`);
+  };
+  return {
+    lines: rows.map(({ id, count, hours, materials }) => ({
+      id,
+      name: nameOf(id),
+      count,
+      hours,
+      materials,
+      cost: hourRate === null ? null : hours * hourRate + materials,
+      afterTile: afterTileCost === null ? null : count * afterTileCost,
+      share: count / total,
+      ...clopperPearson(count, total, SURE),
+    })),
+    total,
+    costTold: rows.reduce((n, r) => n + r.told, 0),
+    currency,
+    hourRate,
+    afterTileCost,
+    behind: await countBehind(store),
+  };
+}

@@ -1,0 +1,245 @@
+import {
+  CompareAnswer,
+  DefectChoices,
+  DefectList,
+  DefectsAsk,
+  HoldsAnswer,
+  HoldsAsk,
+  LookAnswer,
+  LookAsk,
+  LookPlan,
+  Mark,
+  MonthsAnswer,
+  MonthsAsk,
+  NewMark,
+  QuestionAsk,
+  SlippedAnswer,
+  WrongAnswer,
+  WrongAsk,
+} from '@careful-seam/contract/api/crews';
+import { ROLES } from '@careful-seam/core/log/roles';
+import { LANGUAGES, makeWords } from '@careful-seam/words/texts/words';
+import { v4 } from 'uuid';
+import { z } from 'zod';
+import { byMonth } from '../crews/byMonth';
+import { compareCrews } from '../crews/compareCrews';
+import { defectsCsv, defectsXlsx } from '../crews/defectFiles';
+import { defectChoices, defectLines, FILE_AT_MOST, listDefects } from '../crews/defectList';
+import { howLong } from '../crews/howLong';
+import { keepLookPlan, lookHarder } from '../crews/lookHarder';
+import { namesIn } from '../crews/names';
+import { slippedThrough } from '../crews/slippedThrough';
+import { whatGoesWrong } from '../crews/whatGoesWrong';
+import { Refusal } from '../refusals/refusal';
+import { type Call, isUuid, languageOf, param, type Route, read, readQuery } from './route';
+
+/** For everybody who is signed in: a crew lead is answered of the own crew alone. */
+const EVERY = { roles: ROLES, limit: 'usual' as const, method: 'get' as const };
+/** For managers alone. */
+const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
+
+/** The language of an answer, beside what is asked. */
+const lang = { lang: z.enum(LANGUAGES).optional() };
+/** What is asked with the language that it is answered in. */
+const Spoken = {
+  choices: z.object(lang),
+  defects: DefectsAsk.extend(lang),
+  question: QuestionAsk.extend(lang),
+  wrong: WrongAsk.extend(lang),
+  months: MonthsAsk.extend(lang),
+  holds: HoldsAsk.extend(lang),
+  look: LookAsk.extend(lang),
+};
+
+/** Names in the language of who asks. */
+const namesFor = ({ req, services }: Call) => namesIn(services.store, languageOf(req));
+
+/** A page of defects. */
+async function defects(call: Call): Promise<unknown> {
+  const ask = readQuery(Spoken.defects, call.req.query);
+  return listDefects(call.services.store, call.person, ask, await namesFor(call));
+}
+
+/** What is shown, as a file: all of it, not one page. */
+const defectsFile =
+  (ending: 'csv' | 'xlsx') =>
+  async (call: Call): Promise<undefined> => {
+    const { req, res, person, services } = call;
+    const ask = readQuery(Spoken.defects, req.query);
+    const lines = await defectLines(services.store, person, { ...ask, skip: 0 }, await namesFor(call), FILE_AT_MOST);
+    const { t } = makeWords(languageOf(req));
+    res.set('Cache-Control', 'no-store').attachment(`defects-${services.now().toISOString().slice(0, 10)}.${ending}`);
+    res.send(ending === 'csv' ? defectsCsv(t, lines) : await defectsXlsx(t, lines));
+    return undefined;
+  };
+
+/** Marks a day on which the firm changed something. */
+async function addMark({ req, res, services }: Call): Promise<unknown> {
+  const mark = read(NewMark, req.body);
+  const id = v4();
+  await services.store.query('INSERT INTO firm_mark (id, day, words) VALUES ($1, $2, $3)', [id, mark.day, mark.words]);
+  res.locals.about = `${mark.day}: ${mark.words}`;
+  return { id, ...mark };
+}
+
+/** Takes a mark out again. */
+async function removeMark({ req, res, services }: Call): Promise<unknown> {
+  const id = param(req, 'mark');
+  const [rows] = isUuid(id)
+    ? await services.store.query('DELETE FROM firm_mark WHERE id = $1 RETURNING words', [id])
+    : [[]];
+  if (rows.length === 0) throw new Refusal('no-such-mark', 'mark');
+  res.locals.about = rows[0].words;
+  return {};
+}
+
+/** Accepts a plan of where to look harder; an empty one ends the one in force. */
+async function acceptPlan({ req, res, person, services }: Call): Promise<unknown> {
+  const { cells } = read(LookPlan.pick({ cells: true }), req.body);
+  res.locals.about = `${cells.length} kinds of seam`;
+  return keepLookPlan(services.store, cells, person.name, services.now());
+}
+
+/** What is asked across crews. */
+export const CREW_ROUTES: readonly Route[] = [
+  {
+    ...EVERY,
+    path: '/api/defects',
+    summary: 'A page of the defects of the firm, by any filter',
+    asks: Spoken.defects,
+    gives: DefectList,
+    answer: defects,
+  },
+  {
+    ...EVERY,
+    path: '/api/defect-choices',
+    summary: 'What defects can be filtered by: only what there is',
+    asks: Spoken.choices,
+    gives: DefectChoices,
+    answer: async (call) => defectChoices(call.services.store, call.person, await namesFor(call)),
+  },
+  {
+    ...EVERY,
+    path: '/api/defects.csv',
+    summary: 'The defects that a filter lets through, as CSV',
+    asks: Spoken.defects,
+    gives: 'text/csv',
+    did: 'file-out',
+    answer: defectsFile('csv'),
+  },
+  {
+    ...EVERY,
+    path: '/api/defects.xlsx',
+    summary: 'The defects that a filter lets through, as a workbook',
+    asks: Spoken.defects,
+    gives: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    did: 'file-out',
+    answer: defectsFile('xlsx'),
+  },
+  {
+    ...EVERY,
+    roles: ['manager', 'crew-lead'],
+    path: '/api/crews/compare',
+    summary: 'Is a crew really different? A crew lead is shown the own crew and the level of the firm',
+    asks: Spoken.question,
+    gives: CompareAnswer,
+    answer: async (call) =>
+      compareCrews(call.services.store, call.person, readQuery(Spoken.question, call.req.query), await namesFor(call)),
+  },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/crews/wrong',
+    summary: 'What goes wrong, and what does it cost?',
+    asks: Spoken.wrong,
+    gives: WrongAnswer,
+    answer: async (call) =>
+      whatGoesWrong(
+        call.services.store,
+        readQuery(Spoken.wrong, call.req.query),
+        await namesFor(call),
+        makeWords(languageOf(call.req)).t,
+      ),
+  },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/crews/slipped',
+    summary: 'Where did it slip through?',
+    asks: Spoken.question,
+    gives: SlippedAnswer,
+    answer: async (call) =>
+      slippedThrough(call.services.store, readQuery(Spoken.question, call.req.query), await namesFor(call)),
+  },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/crews/months',
+    summary: 'Does it get better? By month, before and after a mark',
+    asks: Spoken.months,
+    gives: MonthsAnswer,
+    answer: ({ req, services }) => byMonth(services.store, readQuery(Spoken.months, req.query)),
+  },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/crews/holds',
+    summary: 'How long does a hold stand?',
+    asks: Spoken.holds,
+    gives: HoldsAnswer,
+    answer: async (call) =>
+      howLong(
+        call.services.store,
+        readQuery(Spoken.holds, call.req.query),
+        await namesFor(call),
+        makeWords(languageOf(call.req)).t,
+        call.services.now(),
+      ),
+  },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/crews/look',
+    summary: 'Where should I look harder?',
+    asks: Spoken.look,
+    gives: LookAnswer,
+    answer: async (call) =>
+      lookHarder(
+        call.services.store,
+        readQuery(Spoken.look, call.req.query).readings,
+        await namesFor(call),
+        call.services.now(),
+      ),
+  },
+  {
+    ...MANAGING,
+    method: 'put',
+    path: '/api/crews/look',
+    summary: 'Accepts a plan of where to look harder',
+    body: 'json',
+    takes: LookPlan.pick({ cells: true }),
+    gives: LookPlan,
+    did: 'look-plan-accepted',
+    answer: acceptPlan,
+  },
+  {
+    ...MANAGING,
+    method: 'post',
+    path: '/api/marks',
+    summary: 'Marks a day on which the firm changed something',
+    body: 'json',
+    takes: NewMark,
+    gives: Mark,
+    did: 'mark-made',
+    answer: addMark,
+  },
+  {
+    ...MANAGING,
+    method: 'delete',
+    path: '/api/marks/:mark',
+    summary: 'Takes a mark out again',
+    gives: z.object({}),
+    did: 'mark-removed',
+    answer: removeMark,
+  },
+];
