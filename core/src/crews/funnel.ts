@@ -147,6 +147,12 @@ export function funnel({ groups, overdispersion }: z.infer<typeof FunnelInput>):
   });
 }
 
+/** Rates between which equal groups of some size lie, at a level of all and a scatter; the size is above zero. */
+export function limitsAt(overall: number, over: number, exposure: number): { [K in keyof Interval4]: number } {
+  const limit = (share: number) => quantile(share, overall * exposure, over) / exposure;
+  return { low95: limit(0.025), high95: limit(0.975), low998: limit(0.001), high998: limit(0.999) };
+}
+
 function groupOf(
   { name, count, exposure }: Group,
   overall: number,
@@ -157,18 +163,15 @@ function groupOf(
   if (exposure === 0) return { name, rate: null, shrunk: overall, ...nothing, outside: false, side: null, p: 1 };
   const mean = overall * exposure;
   const rate = count / exposure;
-  const limit = (share: number) => quantile(share, mean, over) / exposure;
-  const [low998, high998] = [limit(0.001), limit(0.999)];
+  const limits = limitsAt(overall, over, exposure);
+  const { low998, high998 } = limits;
   const above = 1 - chanceOfAtMost(count - 1, mean, over);
   const outside = rate < low998 || rate > high998;
   return {
     name,
     rate,
     shrunk: shrunkRate({ count, exposure }, overall, between, over),
-    low95: limit(0.025),
-    high95: limit(0.975),
-    low998,
-    high998,
+    ...limits,
     outside,
     side: outside ? (rate > overall ? 'above' : 'below') : null,
     p: Math.min(1, 2 * Math.min(above, chanceOfAtMost(count, mean, over))),

@@ -46,7 +46,7 @@ export const RATES = {
   niche: 5,
   curb: 2.4,
   edge: 0.6,
-  corner: 16,
+  corner: 26,
   drain: 12,
   opening: 5,
 } as const;
@@ -58,7 +58,7 @@ export const CLUSTER_SHAPE = 3;
 /** What the training leaves of the defects at corners. */
 export const TRAINED = 0.5;
 /** Defects of wrong mortar in each shower of the bad month. */
-export const MORTAR_IN_A_SHOWER = 3;
+export const MORTAR_IN_A_SHOWER = 4;
 
 /** Months of the two years. */
 const MONTHS = 24;

@@ -109,6 +109,8 @@ const router = createBrowserRouter([
       { path: '/crew/:id', ...shows(screens.crewShower) },
       { path: '/office', ...shows(screens.office) },
       { path: '/office/:page', ...shows(screens.office) },
+      { path: '/across', ...shows(screens.across) },
+      { path: '/across/:page', ...shows(screens.across) },
       { path: '/new', ...shows(screens.newShower) },
       { path: '/showers/:id/dimensions', ...shows(screens.newShower) },
       { path: '/showers/:id', ...shows(screens.shower) },

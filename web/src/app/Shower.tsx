@@ -39,7 +39,7 @@ export function Shower() {
   const [asked] = useSearchParams();
   const [stageChosen, setStage] = useState<string | null>(asked.get('stage'));
   useKeepAwake();
-  const [element, setElement] = useState<string | null>(null);
+  const [element, setElement] = useState<string | null>(asked.get('element'));
   const [sheet, setSheet] = useState<OpenSheet | null>(null);
   const state = shower?.state;
   const stage = stageChosen ?? (state ? currentStage(state) : null);

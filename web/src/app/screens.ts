@@ -22,6 +22,7 @@ export const screens = {
   record: () => as(import('../rooms/record/Record').then((m) => m.RecordScreen)),
   newShower: () => as(import('../rooms/newShower/NewShower').then((m) => m.NewShower)),
   office: () => as(import('./Office').then((m) => m.Office)),
+  across: () => as(import('./Across').then((m) => m.Across)),
   crewDay: () => as(import('../rooms/crew/CrewDay').then((m) => m.CrewDay)),
   crewShower: () => as(import('../rooms/crew/CrewShower').then((m) => m.CrewShower)),
 } satisfies Record<string, Load>;

@@ -2,11 +2,13 @@ import {
   createColumnHelper,
   createSortedRowModel,
   rowSortingFeature,
+  type SortingState,
   sortFn_alphanumeric,
   tableFeatures,
+  type Updater,
   useTable,
 } from '@tanstack/react-table';
-import { type ReactNode, useMemo } from 'react';
+import { Fragment, type ReactNode, useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 
 /** One column of a table: its heading, what a row shows in it, and by what it is put in order. */
@@ -33,6 +35,20 @@ interface Props<T> {
   rowId: (row: T) => string;
   /** Said where there is no row. */
   empty?: string;
+  /** The order that the rows come in already, where somebody else puts them in order. */
+  order?: Order;
+  /** Told of another order; the rows then come in it. */
+  onOrder?: (order: Order) => void;
+  /** What a row belongs to: rows that follow each other in one stand under its heading. */
+  groupOf?: ((row: T) => string) | undefined;
+}
+
+/** An order of rows. */
+export interface Order {
+  /** Key of the column. */
+  by: string;
+  /** From the last to the first. */
+  down: boolean;
 }
 
 /** What of the table library is used: putting rows in order. */
@@ -51,7 +67,8 @@ const ARROW = { asc: ' ↑', desc: ' ↓' } as const;
  * A list of the office as a table: a heading puts its rows in order, a second tap turns them round, a third leaves them as they
  * came. What does not fit the width is scrolled beside, with the keyboard too.
  */
-export function DataTable<T extends object>({ label, rows, columns, rowId, empty }: Props<T>) {
+export function DataTable<T extends object>(props: Props<T>) {
+  const { label, rows, columns, rowId, empty, order, onOrder, groupOf } = props;
   const { t } = useTranslation();
   const defined = useMemo(() => {
     const helper = createColumnHelper<typeof features, T>();
@@ -66,7 +83,25 @@ export function DataTable<T extends object>({ label, rows, columns, rowId, empty
       }),
     );
   }, [columns]);
-  const table = useTable({ features, columns: defined, data: rows as T[], getRowId: rowId });
+  const outside = order !== undefined && onOrder !== undefined;
+  const table = useTable({
+    features,
+    columns: defined,
+    data: rows as T[],
+    getRowId: rowId,
+    ...(outside
+      ? {
+          manualSorting: true,
+          enableSortingRemoval: false,
+          state: { sorting: [{ id: order.by, desc: order.down }] },
+          onSortingChange: (next: Updater<SortingState>) => {
+            const [to] = typeof next === 'function' ? next([{ id: order.by, desc: order.down }]) : next;
+            if (to) onOrder({ by: to.id, down: to.desc });
+          },
+        }
+      : {}),
+  });
+  const shown = table.getRowModel().rows;
   if (rows.length === 0 && empty) return <p className="py-4 text-soft">{empty}</p>;
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: what is wider than the screen has to be scrolled with the keyboard too
@@ -99,15 +134,28 @@ export function DataTable<T extends object>({ label, rows, columns, rowId, empty
           ))}
         </thead>
         <tbody>
-          {table.getRowModel().rows.map((row) => (
-            <tr key={row.id} className="border-hair border-b align-middle">
-              {row.getAllCells().map((cell) => (
-                <td key={cell.id} className="py-1.5 pr-3 leading-snug">
-                  <table.FlexRender cell={cell} />
-                </td>
-              ))}
-            </tr>
-          ))}
+          {shown.map((row, i) => {
+            const group = groupOf?.(row.original);
+            const before = i === 0 ? undefined : groupOf?.(shown[i - 1]!.original);
+            return (
+              <Fragment key={row.id}>
+                {group !== undefined && group !== before && (
+                  <tr className="border-edge border-b">
+                    <th colSpan={columns.length} scope="colgroup" className="pt-3 pb-1 font-bold">
+                      {group}
+                    </th>
+                  </tr>
+                )}
+                <tr className="border-hair border-b align-middle">
+                  {row.getAllCells().map((cell) => (
+                    <td key={cell.id} className="py-1.5 pr-3 leading-snug">
+                      <table.FlexRender cell={cell} />
+                    </td>
+                  ))}
+                </tr>
+              </Fragment>
+            );
+          })}
         </tbody>
       </table>
     </section>

@@ -1,8 +1,27 @@
-import { LineChart } from 'echarts/charts';
-import { GridComponent, LegendComponent, MarkAreaComponent, MarkLineComponent } from 'echarts/components';
+import { BarChart, HeatmapChart, LineChart, ScatterChart } from 'echarts/charts';
+import {
+  GridComponent,
+  LegendComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+  VisualMapComponent,
+} from 'echarts/components';
 import * as echarts from 'echarts/core';
 import { SVGRenderer } from 'echarts/renderers';
 
-echarts.use([LineChart, GridComponent, LegendComponent, MarkAreaComponent, MarkLineComponent, SVGRenderer]);
+echarts.use([
+  BarChart,
+  HeatmapChart,
+  LineChart,
+  ScatterChart,
+  GridComponent,
+  LegendComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+  VisualMapComponent,
+  SVGRenderer,
+]);
 
 export { echarts };

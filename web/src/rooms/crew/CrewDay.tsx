@@ -78,6 +78,9 @@ export function CrewDay() {
           <p className={total > 0 ? 'text-hold' : 'text-soft'}>{t('crew.toFix', { count: total })}</p>
         </div>
         <SyncMark />
+        <Link to="/across/crews" className="key flex items-center">
+          {t('across.own')}
+        </Link>
         <Settings />
       </header>
       <main className="flex-1 overflow-y-auto px-3">

@@ -236,6 +236,9 @@ export function Rounds() {
         <SyncMark />
         <DayEnd />
         <FindShower />
+        <Link to="/across" className="key flex items-center">
+          {t('across.title')}
+        </Link>
         {person?.role === 'manager' && (
           <Link to="/office" className="key flex items-center">
             {approvals > 0 ? t('office.waiting', { count: approvals }) : t('office.title')}
