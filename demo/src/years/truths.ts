@@ -58,7 +58,7 @@ export const CLUSTER_SHAPE = 3;
 /** What the training leaves of the defects at corners. */
 export const TRAINED = 0.5;
 /** Defects of wrong mortar in each shower of the bad month. */
-export const MORTAR_IN_A_SHOWER = 4;
+export const MORTAR_IN_A_SHOWER = 5;
 
 /** Months of the two years. */
 const MONTHS = 24;

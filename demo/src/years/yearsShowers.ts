@@ -23,6 +23,8 @@ import {
 
 /** A foot, mm. */
 const FT_MM = 304.8;
+/** An hour, ms. */
+const HOUR_MS = 3_600_000;
 /** A day, ms. */
 const DAY_MS = 86_400_000;
 /** Namespace of its ids: the same in each demo. */
@@ -97,13 +99,20 @@ interface Planned {
 /** A day so many days after a moment, ISO 8601. */
 const dayAfter = (ms: number, days: number): string => new Date(ms + days * DAY_MS).toISOString().slice(0, 10);
 
+/** Nine in the morning of that day, as near as matters at the site, ms since 1970. */
+const morningOf = (ms: number): number => Math.floor(ms / DAY_MS) * DAY_MS + 15 * HOUR_MS;
+
 /** All showers of the two years, crew by crew, spread evenly over the time. */
 function plan({ fromMs, toMs }: YearsCalendar): Planned[] {
   const planned: Planned[] = [];
   for (const [c, crew] of YEARS_CREWS.entries())
     for (let k = 0; k < crew.showers; k += 1) {
       const part = (k + (c + 1) / (YEARS_CREWS.length + 1)) / crew.showers;
-      planned.push({ crew, number: planned.length + 1, startMs: fromMs + part * (toMs - fromMs - 12 * DAY_MS) });
+      planned.push({
+        crew,
+        number: planned.length + 1,
+        startMs: morningOf(fromMs + part * (toMs - fromMs - 12 * DAY_MS)),
+      });
     }
   return planned;
 }
@@ -235,16 +244,22 @@ function whatGoesWrong(
   return wrong;
 }
 
-/** Writes a defect from found to closed; three of a hundred stay open. */
-function live(w: DemoWriter, book: RuleBook, wrong: Wrong, crewId: string, c: Chance): void {
-  const spec = book.defectKinds.find((k) => k.id === wrong.kind)!;
-  const usual = spec.causes ?? [];
-  const family =
-    wrong.kind === 'wrong-mortar'
-      ? 'material'
-      : c.share() < 0.12
-        ? 'unknown'
-        : (usual[Math.min(usual.length - 1, c.pick(3) >> 1)] ?? 'unknown');
+/** Something that happens at its moment, ms since 1970. */
+interface Happening {
+  atMs: number;
+  write: () => void;
+}
+
+/** Why a defect happened, as far as that can be told. */
+function familyOf(book: RuleBook, kind: string, c: Chance): string {
+  if (kind === 'wrong-mortar') return 'material';
+  const usual = book.defectKinds.find((k) => k.id === kind)?.causes ?? [];
+  return c.share() < 0.12 ? 'unknown' : (usual[Math.min(usual.length - 1, c.pick(3) >> 1)] ?? 'unknown');
+}
+
+/** Writes a defect as it is found and given to its crew; how it ends comes later, and for three of a hundred not yet. */
+function find(w: DemoWriter, book: RuleBook, wrong: Wrong, crewId: string, c: Chance): Happening[] {
+  const family = familyOf(book, wrong.kind, c);
   const severity = c.share() < 0.15 ? 'stop' : c.share() < 0.2 ? 'note' : 'fix';
   const known = c.share() < 0.6;
   const defect = w.write('inspector', 'defect-found', {
@@ -257,37 +272,40 @@ function live(w: DemoWriter, book: RuleBook, wrong: Wrong, crewId: string, c: Ch
     ...(known ? { cause: { family, confidence: 'suspected' as const } } : {}),
     ...(wrong.kind === 'hole-tear' && c.share() < 0.4 ? { madeBy: { of: 'trade' as const, trade: 'plumber' } } : {}),
   });
-  w.wait(20);
   w.write('inspector', 'defect-assigned', { defect, crewId });
-  if (c.share() < 0.03) return;
-  w.wait(c.until(severity === 'stop' ? 20 : 46) * 60);
-  w.write('manager', 'defect-answered', {
-    defect,
-    words: 'Cut out and made again',
-    photos: [],
-    ...(known ? {} : { cause: { family, confidence: 'admitted' as const } }),
-  });
-  if (severity !== 'note')
-    w.write('inspector', 'redo', {
-      stage: wrong.stage,
-      places: [wrong.place],
-      reason: 'Cut out and made again',
+  if (c.share() < 0.03) return [];
+  const atMs = w.nowMs() + c.until(severity === 'stop' ? 20 : 46) * HOUR_MS;
+  const [escape, hours, materials] = [
+    c.oneOf(ESCAPES),
+    Math.round((0.5 + c.until(1.5)) * 4) / 4,
+    Math.round(5 + c.until(25)),
+  ];
+  const write = () => {
+    const reason = 'Cut out and made again';
+    w.write('manager', 'defect-answered', {
       defect,
+      words: reason,
+      photos: [],
+      ...(known ? {} : { cause: { family, confidence: 'admitted' as const } }),
     });
-  w.write('manager', 'defect-closed', {
-    defect,
-    cause: { family, confidence: known ? 'shown-by-test' : 'admitted' },
-    escape: { family: c.oneOf(ESCAPES) },
-    cost: { hours: Math.round((0.5 + c.until(1.5)) * 4) / 4, materials: Math.round(5 + c.until(25)) },
-  });
+    if (severity !== 'note')
+      w.write('inspector', 'redo', { stage: wrong.stage, places: [wrong.place], reason, defect });
+    w.write('manager', 'defect-closed', {
+      defect,
+      cause: { family, confidence: known ? 'shown-by-test' : 'admitted' },
+      escape: { family: escape },
+      cost: { hours, materials },
+    });
+  };
+  return [{ atMs, write }];
 }
 
 /** A finished shower with all that was said of it. */
-function writeShower(planned: Planned, book: RuleBook, calendar: YearsCalendar, find: FindRuleBook): DemoWriter {
+function writeShower(planned: Planned, book: RuleBook, calendar: YearsCalendar, books: FindRuleBook): DemoWriter {
   const c = chance(7000 + planned.number * 31);
   const job = `Row ${1 + Math.floor((planned.number - 1) / 9)}`;
   const name = `${job} bath ${planned.number}`;
-  const w = demoWriter(`years ${name}`, planned.startMs, planned.number, find);
+  const w = demoWriter(`years ${name}`, planned.startMs, planned.number, books);
   const crewId = planned.crew.id;
   w.write('inspector', 'shower-created', { name, job, crewId, timeZone: 'America/Chicago' });
   w.write('inspector', 'geometry-set', { version: 1, geometry: geometryOf(name, c) });
@@ -298,17 +316,25 @@ function writeShower(planned: Planned, book: RuleBook, calendar: YearsCalendar, 
     beginsAt: 'base',
   });
   const state = w.state();
-  const day = dayAfter(planned.startMs, 0);
-  const wrong = whatGoesWrong(state, planned, dayAfter(planned.startMs, STAGES.indexOf('membrane')), calendar, c);
-  for (const stage of STAGES) {
-    w.write('manager', 'work-done', { stage, crewId, who: `${planned.crew.name}, two people`, day });
-    w.wait(60);
-    lookAt(w, state, stage, 'inspector');
-    if (stage === 'membrane') readSome(w, state, 'inspector', c);
-    const begun = w.nowMs();
-    for (const one of wrong.filter((x) => x.stage === stage)) live(w, book, one, crewId, c);
-    // The next layer comes the next day, whatever was put right meanwhile.
-    w.until(begun + DAY_MS);
+  const membraneOn = dayAfter(planned.startMs, STAGES.indexOf('membrane'));
+  const wrong = whatGoesWrong(state, planned, membraneOn, calendar, c);
+  // A stage a day; what was found is put right when its crew comes to it, whatever is built meanwhile.
+  const coming: Happening[] = STAGES.map((stage, k) => ({
+    atMs: planned.startMs + k * DAY_MS,
+    write: () => {
+      const day = dayAfter(planned.startMs, k);
+      w.write('manager', 'work-done', { stage, crewId, who: `${planned.crew.name}, two people`, day });
+      w.wait(60);
+      lookAt(w, state, stage, 'inspector');
+      if (stage === 'membrane') readSome(w, state, 'inspector', c);
+      for (const one of wrong.filter((x) => x.stage === stage)) coming.push(...find(w, book, one, crewId, c));
+    },
+  }));
+  while (coming.length > 0) {
+    coming.sort((a, b) => b.atMs - a.atMs);
+    const next = coming.pop()!;
+    w.until(next.atMs);
+    next.write();
   }
   return w;
 }

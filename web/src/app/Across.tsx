@@ -37,8 +37,9 @@ const isQuestion = (name: string): name is Question => name in PAGES;
 /** What is asked across crews: each page one question, its answer in words first. */
 export function Across() {
   const { t } = useTranslation();
-  const { page = 'open' } = useParams();
+  const { page } = useParams();
   const { person } = useParts('person');
+  if (page === undefined) return <Navigate to="/across/open?state=open" replace />;
   if (!person || !isQuestion(page) || !PAGES[page].roles.includes(person.role)) return <Navigate to="/" replace />;
   const Shown = PAGES[page].shown;
   const questions = (Object.keys(PAGES) as Question[]).filter((name) => PAGES[name].roles.includes(person.role));
@@ -60,7 +61,7 @@ export function Across() {
           {questions.map((name) => (
             <NavLink
               key={name}
-              to={`/across/${name}`}
+              to={`/across/${name}${name === 'open' ? '?state=open' : ''}`}
               className="key flex items-center no-underline aria-[current=page]:bg-ink aria-[current=page]:text-leaf"
             >
               {t(`across.page.${name}`)}

@@ -14,6 +14,9 @@ import { useAsked } from './asked';
 import { chartText, chartTip } from './chartPens';
 import { Page } from './Page';
 
+/** More of a seam measured than this is written in bold. */
+const DENSE = 0.2;
+/** One kind of seam of one crew. */
 type Cell = z.infer<typeof LookCell>;
 /** A plan asks for no more than so many times the usual, and for no less than this part of it. */
 const [MOST_TIMES, LEAST_TIMES] = [4, 0.25];
@@ -44,7 +47,7 @@ function LookChart({ cells, words }: { cells: readonly Cell[]; words: string }) 
       xAxis: {
         type: 'category',
         data: groups.map((g) => t(`elementGroup.${g}`)),
-        axisLabel: { ...chartText(), interval: 0, width: 84, overflow: 'break' },
+        axisLabel: { ...chartText(), fontSize: 13, interval: 0, width: 62, overflow: 'break' },
       },
       yAxis: { type: 'category', data: crews, axisLabel: { ...chartText(), interval: 0 } },
       visualMap: {
@@ -52,12 +55,15 @@ function LookChart({ cells, words }: { cells: readonly Cell[]; words: string }) 
         min: 0,
         max: Math.max(0.01, ...cells.map((c) => c.measured)),
         dimension: 2,
-        inRange: { color: [themeColour('leaf'), themeColour('rule'), themeColour('cure')] },
+        inRange: { color: [themeColour('leaf'), themeColour('rule'), themeColour('rule'), themeColour('edge')] },
       },
       series: [
         {
           type: 'heatmap',
-          data: cells.map((c) => [groups.indexOf(c.group), crews.indexOf(c.name), c.measured]),
+          data: cells.map((c) => ({
+            value: [groups.indexOf(c.group), crews.indexOf(c.name), c.measured],
+            label: { fontWeight: c.measured > DENSE ? ('bold' as const) : ('normal' as const) },
+          })),
           label: {
             show: true,
             formatter: (p: { value: [number, number, number] }) => `${percentIn(i18n.language, p.value[2])} %`,
