@@ -1,13 +1,12 @@
 import {
   CompareAnswer,
-  DefectChoices,
-  DefectList,
   HoldsAnswer,
   LookAnswer,
   MonthsAnswer,
   SlippedAnswer,
   WrongAnswer,
 } from '@careful-seam/contract/api/crews';
+import { DefectChoices, DefectList } from '@careful-seam/contract/api/defects';
 import { SyncAnswer } from '@careful-seam/contract/api/sync';
 import { FACTS_VERSION } from '@careful-seam/core/crews/facts';
 import { countBehind } from '@careful-seam/server/facts/behind';
@@ -20,7 +19,6 @@ import { type TestServer, testServer } from '@careful-seam/server/tests/testServ
 import { verifyShower } from '@careful-seam/server/verify/verifyShower';
 import ExcelJS from 'exceljs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import type { z } from 'zod';
 import { PEOPLE as DEMO_PEOPLE } from '../firm';
 import { TRAINING_MARK } from '../years/loadYears';
 import { UNLUCKY_CREW, WORSE_CREW, YEARS_CREWS, yearsCalendar } from '../years/truths';
@@ -77,8 +75,11 @@ describe('two years of an invented firm', () => {
   }, 120_000);
 
   describe('asked across crews', () => {
-    const ask = async <T extends z.ZodType>(schema: T, path: string, who: 'maren' | 'pavel' = 'maren') =>
-      schema.parse((await (await server.as(who)).get(path).expect(200)).body);
+    const ask = async <T>(
+      schema: { parse: (x: unknown) => T },
+      path: string,
+      who: 'maren' | 'pavel' = 'maren',
+    ): Promise<T> => schema.parse((await (await server.as(who)).get(path).expect(200)).body);
 
     it('name the crew that is worse, at niches alone, by how much; the one with little work lies within', async () => {
       const niches = await ask(CompareAnswer, '/api/crews/compare?group=niche');

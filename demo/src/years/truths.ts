@@ -2,7 +2,7 @@
 import { DateTime } from 'luxon';
 
 /** A crew of the two years. */
-interface YearsCrew {
+export interface YearsCrew {
   /** Its id. */
   id: string;
   /** Its name. */

@@ -1,6 +1,4 @@
 // Two years of an invented firm: showers that are finished, with what was looked at, what was wrong and how it ended.
-import { elementGroup } from '@careful-seam/core/crews/elementGroup';
-import type { Place } from '@careful-seam/core/log/places';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
@@ -10,19 +8,9 @@ import { dimensions, IN } from '../demoSizes';
 import type { PersonKey } from '../firm';
 import { type DemoWriter, demoWriter, placeOf } from '../writer';
 import { type Chance, chance } from './chance';
-import {
-  CLUSTER_SHAPE,
-  MORTAR_IN_A_SHOWER,
-  RATES,
-  TRAINED,
-  YEARS_CREWS,
-  type YearsCalendar,
-  type YearsGroup,
-  yearsCalendar,
-} from './truths';
+import { YEARS_CREWS, type YearsCalendar, type YearsCrew, yearsCalendar } from './truths';
+import { type Wrong, whatGoesWrong } from './whatWentWrong';
 
-/** A foot, mm. */
-const FT_MM = 304.8;
 /** An hour, ms. */
 const HOUR_MS = 3_600_000;
 /** A day, ms. */
@@ -41,55 +29,13 @@ const SIZES = [
 /** Stages that were looked at in those years, from the base to the drain. */
 const STAGES = ['base', 'boards', 'curb', 'niche', 'membrane', 'drain-tie-in'] as const;
 
-/** Kinds of defects by what they lie on; the stage that they are found at, and where they are sometimes found late. */
-const KINDS: Readonly<Record<YearsGroup, readonly { kind: string; stage: string }[]>> = {
-  floor: [
-    { kind: 'short-lap', stage: 'membrane' },
-    { kind: 'open-lap', stage: 'membrane' },
-    { kind: 'dry-fleece', stage: 'membrane' },
-    { kind: 'band-off-centre', stage: 'membrane' },
-  ],
-  wall: [
-    { kind: 'short-lap', stage: 'membrane' },
-    { kind: 'wrinkle', stage: 'membrane' },
-    { kind: 'hole-tear', stage: 'membrane' },
-  ],
-  joint: [
-    { kind: 'gap', stage: 'boards' },
-    { kind: 'sealant-gap', stage: 'boards' },
-    { kind: 'open-lap', stage: 'membrane' },
-  ],
-  niche: [
-    { kind: 'niche-corner-open', stage: 'membrane' },
-    { kind: 'sill-slopes-in', stage: 'niche' },
-    { kind: 'short-lap', stage: 'membrane' },
-  ],
-  curb: [
-    { kind: 'curb-slopes-out', stage: 'curb' },
-    { kind: 'curb-end-open', stage: 'membrane' },
-    { kind: 'fastener-through', stage: 'membrane' },
-  ],
-  edge: [{ kind: 'not-to-height', stage: 'membrane' }],
-  corner: [
-    { kind: 'pinhole-corner', stage: 'membrane' },
-    { kind: 'missing-corner', stage: 'membrane' },
-    { kind: 'corner-wrong-side', stage: 'membrane' },
-  ],
-  drain: [
-    { kind: 'hollow-flange', stage: 'drain-tie-in' },
-    { kind: 'flange-not-level', stage: 'drain-tie-in' },
-    { kind: 'weeps-blocked', stage: 'drain-tie-in' },
-  ],
-  opening: [{ kind: 'termination-open', stage: 'membrane' }],
-};
-
 /** How a defect got past, with how often that is said. */
 const ESCAPES = ['not-noticed', 'not-noticed', 'not-done', 'not-asked', 'later', 'hidden', 'unknown'] as const;
 
 /** One shower of the two years, before it is written. */
 interface Planned {
   /** The crew that builds it. */
-  crew: (typeof YEARS_CREWS)[number];
+  crew: YearsCrew;
   /** Its number. */
   number: number;
   /** When its base is built, ms since 1970. */
@@ -184,66 +130,6 @@ function readSome(w: DemoWriter, state: ShowerState, person: PersonKey, c: Chanc
   }
 }
 
-/** A defect that is to be written. */
-interface Wrong {
-  kind: string;
-  /** Stage that it is found at. */
-  stage: string;
-  place: Place;
-}
-
-/** A place on an element: a stretch of a seam. */
-function somewhere(state: ShowerState, element: string, c: Chance): Place {
-  const seam = state.seamById.get(element);
-  if (!seam) return placeOf(state, element);
-  const long = Math.min(seam.lengthMm * 0.6, 100 + c.pick(300));
-  const fromMm = Math.round(c.share() * (seam.lengthMm - long));
-  return placeOf(state, element, null, { fromMm, toMm: Math.round(fromMm + long) });
-}
-
-/** Which elements of a shower belong to each group, as far as defects are invented for it. */
-function elementsByGroup(state: ShowerState): Map<YearsGroup, string[]> {
-  const model = state.geometry!.model;
-  const asked = new Set(state.requirements.map((r) => r.element));
-  const groups = new Map<YearsGroup, string[]>();
-  const all = [...model.seams, ...model.corners, ...model.penetrations, model.drain].map((e) => e.id);
-  for (const element of all.filter((id) => asked.has(id))) {
-    const group = elementGroup(model, element);
-    if (group in RATES) groups.set(group as YearsGroup, [...(groups.get(group as YearsGroup) ?? []), element]);
-  }
-  return groups;
-}
-
-/** What goes wrong in one shower, by the stated truths and by chance. */
-function whatGoesWrong(
-  state: ShowerState,
-  { crew }: Planned,
-  day: string,
-  calendar: YearsCalendar,
-  c: Chance,
-): Wrong[] {
-  const cluster = c.factor(CLUSTER_SHAPE) * (crew.luck ?? 1);
-  const wrong: Wrong[] = [];
-  for (const [group, elements] of elementsByGroup(state)) {
-    const seamMm = elements.reduce((mm, id) => mm + (state.seamById.get(id)?.lengthMm ?? 0), 0);
-    const exposure = seamMm > 0 ? seamMm / FT_MM : elements.length;
-    const worse = group === 'niche' ? (crew.atNiches ?? 1) : 1;
-    const trained = group === 'corner' && day >= calendar.trainingOn ? TRAINED : 1;
-    const count = c.count((RATES[group] / 100) * exposure * cluster * worse * trained);
-    for (let k = 0; k < count; k += 1) {
-      const element = c.oneOf(elements);
-      // A corner of a niche has no length: its seams are where a stretch can be.
-      wrong.push({ ...c.oneOf(KINDS[group]), place: somewhere(state, element, c) });
-    }
-  }
-  if (day.startsWith(calendar.mortarMonth)) {
-    const seams = elementsByGroup(state).get('floor') ?? [];
-    for (let k = c.count(MORTAR_IN_A_SHOWER); k > 0; k -= 1)
-      wrong.push({ kind: 'wrong-mortar', stage: 'membrane', place: somewhere(state, c.oneOf(seams), c) });
-  }
-  return wrong;
-}
-
 /** Something that happens at its moment, ms since 1970. */
 interface Happening {
   atMs: number;
@@ -275,7 +161,7 @@ function find(w: DemoWriter, book: RuleBook, wrong: Wrong, crewId: string, c: Ch
   w.write('inspector', 'defect-assigned', { defect, crewId });
   if (c.share() < 0.03) return [];
   const atMs = w.nowMs() + c.until(severity === 'stop' ? 20 : 46) * HOUR_MS;
-  const [escape, hours, materials] = [
+  const [gotPast, hours, materials] = [
     c.oneOf(ESCAPES),
     Math.round((0.5 + c.until(1.5)) * 4) / 4,
     Math.round(5 + c.until(25)),
@@ -293,7 +179,7 @@ function find(w: DemoWriter, book: RuleBook, wrong: Wrong, crewId: string, c: Ch
     w.write('manager', 'defect-closed', {
       defect,
       cause: { family, confidence: known ? 'shown-by-test' : 'admitted' },
-      escape: { family: escape },
+      escape: { family: gotPast },
       cost: { hours, materials },
     });
   };
@@ -317,7 +203,7 @@ function writeShower(planned: Planned, book: RuleBook, calendar: YearsCalendar, 
   });
   const state = w.state();
   const membraneOn = dayAfter(planned.startMs, STAGES.indexOf('membrane'));
-  const wrong = whatGoesWrong(state, planned, membraneOn, calendar, c);
+  const wrong = whatGoesWrong(state, planned.crew, membraneOn, calendar, c);
   // A stage a day; what was found is put right when its crew comes to it, whatever is built meanwhile.
   const coming: Happening[] = STAGES.map((stage, k) => ({
     atMs: planned.startMs + k * DAY_MS,

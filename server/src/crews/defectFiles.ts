@@ -1,4 +1,4 @@
-import type { DefectLine } from '@careful-seam/contract/api/crews';
+import type { DefectLine } from '@careful-seam/contract/api/defects';
 import type { Words } from '@careful-seam/words/texts/words';
 import { stringify } from 'csv-stringify/sync';
 import writeXlsxFile, { type SheetData } from 'write-excel-file/node';

@@ -1,4 +1,10 @@
-import type { DefectChoices, DefectFilter, DefectLine, DefectList, DefectsAsk } from '@careful-seam/contract/api/crews';
+import type {
+  DefectChoices,
+  DefectFilter,
+  DefectLine,
+  DefectList,
+  DefectsAsk,
+} from '@careful-seam/contract/api/defects';
 import type { Person } from '@careful-seam/contract/api/messages';
 import type { DataSource } from 'typeorm';
 import { countBehind } from '../facts/behind';

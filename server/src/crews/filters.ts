@@ -1,4 +1,5 @@
-import type { DefectFilter, QuestionAsk } from '@careful-seam/contract/api/crews';
+import type { QuestionAsk } from '@careful-seam/contract/api/crews';
+import type { DefectFilter } from '@careful-seam/contract/api/defects';
 import { COUNTED_GROUPS } from '@careful-seam/core/crews/elementGroup';
 
 /** A condition of a statement with the values that it names. */

@@ -1,8 +1,5 @@
 import {
   CompareAnswer,
-  DefectChoices,
-  DefectList,
-  DefectsAsk,
   HoldsAnswer,
   HoldsAsk,
   LookAnswer,
@@ -17,6 +14,7 @@ import {
   WrongAnswer,
   WrongAsk,
 } from '@careful-seam/contract/api/crews';
+import { DefectChoices, DefectList, DefectsAsk } from '@careful-seam/contract/api/defects';
 import { ROLES } from '@careful-seam/core/log/roles';
 import { LANGUAGES, makeWords } from '@careful-seam/words/texts/words';
 import { v4 } from 'uuid';

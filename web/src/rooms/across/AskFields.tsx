@@ -1,4 +1,4 @@
-import type { DefectChoices } from '@careful-seam/contract/api/crews';
+import type { DefectChoices } from '@careful-seam/contract/api/defects';
 import { ELEMENT_GROUPS } from '@careful-seam/core/crews/elementGroup';
 import { DEFECT_STEPS } from '@careful-seam/core/proof/holds/defectLife';
 import { SEVERITIES } from '@careful-seam/core/rules/checks/checkBase';

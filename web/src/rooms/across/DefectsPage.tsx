@@ -1,4 +1,9 @@
-import { type DEFECT_ORDERS, type DefectLine, DefectList } from '@careful-seam/contract/api/crews';
+import {
+  type DEFECT_ORDERS,
+  type DefectChoices,
+  type DefectLine,
+  DefectList,
+} from '@careful-seam/contract/api/defects';
 import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
@@ -8,7 +13,7 @@ import { type Column, DataTable, type Order } from '../../ui/DataTable';
 import { SelectField } from '../../ui/fields';
 import { Loaded } from '../../ui/Loaded';
 import { AskFields } from './AskFields';
-import { FILTER_KEYS, useAsked } from './asked';
+import { type Asked, FILTER_KEYS, useAsked } from './asked';
 import { useChoices } from './Page';
 
 /** Rows of a page, as the server gives them. */
@@ -96,30 +101,11 @@ function ColumnsMenu({
   );
 }
 
-/** Every defect of the firm: filtered, put in order, grouped; all of it stands in the address. From a row to its place on the map. */
-export function DefectsPage() {
+/** The columns of the list, in the order in which they were chosen, with the way to the place on the map. */
+function useColumns(keys: string): Column<DefectLine>[] {
   const { t } = useTranslation();
-  const asked = useAsked();
-  const choices = useChoices();
-  const person = useStore((s) => s.person);
   const cells = useCells();
-  const isManager = person?.role === 'manager';
-  const possible = ['shower', ...Object.keys(cells)].filter((c) => c !== 'inspector' || isManager);
-  const chosen = asked.get('columns');
-  const shown = (chosen === '' ? USUAL : chosen.split(',')).filter((c) => possible.includes(c));
-  const group = asked.get('by') in GROUPS ? asked.get('by') : '';
-  const order: Order = {
-    by: group || asked.get('sort') || 'found',
-    down: (asked.get('down') || (group ? 'no' : 'yes')) === 'yes',
-  };
-  const skip = Number(asked.get('skip')) || 0;
-  const filters = FILTER_KEYS.filter((k) => asked.get(k) !== '');
-  const sorted = new URLSearchParams(asked.query(FILTER_KEYS));
-  sorted.set('order', ORDER_OF[order.by] ?? 'found');
-  sorted.set('down', order.down ? 'yes' : 'no');
-  const answer = useList(DefectList, `/api/defects?${sorted}&skip=${skip}`);
-  const keys = shown.join(',');
-  const columns = useMemo(
+  return useMemo(
     (): Column<DefectLine>[] => [
       ...keys.split(',').map(
         (key): Column<DefectLine> => ({
@@ -145,6 +131,63 @@ export function DefectsPage() {
     ],
     [keys, cells, t],
   );
+}
+
+/** All filters, with the key that takes them away. */
+function Filters({
+  asked,
+  choices,
+  possible,
+}: {
+  asked: Asked;
+  choices: DefectChoices | null;
+  possible: readonly string[];
+}) {
+  const { t } = useTranslation();
+  const on = possible.filter((k) => asked.get(k) !== '');
+  return (
+    <details open={on.length > 0} className="border-hair border-b pb-2">
+      <summary className="min-h-12 cursor-pointer py-3 font-semibold">
+        {on.length > 0 ? t('across.filtersOn', { count: on.length }) : t('across.filters')}
+      </summary>
+      <div className="grid grid-cols-[repeat(auto-fill,minmax(9rem,1fr))] items-end gap-2">
+        <AskFields asked={asked} choices={choices} fields={possible} />
+        {on.length > 0 && (
+          <button
+            type="button"
+            className="key"
+            onClick={() => asked.set(Object.fromEntries(possible.map((k) => [k, ''])))}
+          >
+            {t('across.filtersOff')}
+          </button>
+        )}
+      </div>
+    </details>
+  );
+}
+
+/** Every defect of the firm: filtered, put in order, grouped; all of it stands in the address. From a row to its place on the map. */
+export function DefectsPage() {
+  const { t } = useTranslation();
+  const asked = useAsked();
+  const choices = useChoices();
+  const person = useStore((s) => s.person);
+  const cells = useCells();
+  const isManager = person?.role === 'manager';
+  const possible = ['shower', ...Object.keys(cells)].filter((c) => c !== 'inspector' || isManager);
+  const chosen = asked.get('columns');
+  const shown = (chosen === '' ? USUAL : chosen.split(',')).filter((c) => possible.includes(c));
+  const group = asked.get('by') in GROUPS ? asked.get('by') : '';
+  const order: Order = {
+    by: group || asked.get('sort') || 'found',
+    down: (asked.get('down') || (group ? 'no' : 'yes')) === 'yes',
+  };
+  const skip = Number(asked.get('skip')) || 0;
+  const sorted = new URLSearchParams(asked.query(FILTER_KEYS));
+  sorted.set('order', ORDER_OF[order.by] ?? 'found');
+  sorted.set('down', order.down ? 'yes' : 'no');
+  const answer = useList(DefectList, `/api/defects?${sorted}&skip=${skip}`);
+  const columns = useColumns(shown.join(','));
   return (
     <div className="flex h-full min-h-0 flex-col gap-2">
       <div className="flex flex-wrap items-end gap-2">
@@ -168,27 +211,7 @@ export function DefectsPage() {
           {t('across.xlsx')}
         </a>
       </div>
-      <details open={filters.length > 0} className="border-hair border-b pb-2">
-        <summary className="min-h-12 cursor-pointer py-3 font-semibold">
-          {filters.length > 0 ? t('across.filtersOn', { count: filters.length }) : t('across.filters')}
-        </summary>
-        <div className="grid grid-cols-[repeat(auto-fill,minmax(9rem,1fr))] items-end gap-2">
-          <AskFields
-            asked={asked}
-            choices={choices}
-            fields={FILTER_KEYS.filter((k) => k !== 'inspector' || isManager)}
-          />
-          {filters.length > 0 && (
-            <button
-              type="button"
-              className="key"
-              onClick={() => asked.set(Object.fromEntries(FILTER_KEYS.map((k) => [k, ''])))}
-            >
-              {t('across.filtersOff')}
-            </button>
-          )}
-        </div>
-      </details>
+      <Filters asked={asked} choices={choices} possible={FILTER_KEYS.filter((k) => k !== 'inspector' || isManager)} />
       <div className="min-h-0 flex-1 overflow-y-auto max-lg:overflow-visible">
         <Loaded answer={answer} empty={t('across.none')} isEmpty={(d) => d.total === 0}>
           {(list) => (

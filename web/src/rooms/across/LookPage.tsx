@@ -78,20 +78,14 @@ function LookChart({ cells, words }: { cells: readonly Cell[]; words: string }) 
   return <div ref={box} className="h-full min-h-80 w-full" role="img" aria-label={words} data-testid="look-plan" />;
 }
 
-/** Where should I look harder: readings where the next one finds the most; accepted, tablets propose more places there and say why. */
-export function LookPage() {
+/** Nothing was worked out yet. */
+const NO_CELLS: readonly Cell[] = [];
+
+/** The columns of the plan. */
+function useColumns(cells: readonly Cell[]): Column<Cell>[] {
   const { t, i18n } = useTranslation();
-  const asked = useAsked();
   const { language } = i18n;
-  const sync = useStore((s) => s.sync);
-  const path = `/api/crews/look?${asked.query(['readings'])}`;
-  const answer = useList(LookAnswer, path);
-  const { change, problem, busy } = useChange([path]);
-  const accept = async (cells: LookPlan['cells']) => {
-    if (await change(LookPlan, 'PUT', '/api/crews/look', { cells })) await sync();
-  };
-  const columns = useMemo((): Column<Cell>[] => {
-    const all = answer.data?.cells ?? [];
+  return useMemo((): Column<Cell>[] => {
     return [
       { key: 'crew', label: t('across.look.crew'), by: (c) => c.name, cell: (c) => c.name },
       {
@@ -112,11 +106,26 @@ export function LookPage() {
       {
         key: 'times',
         label: t('across.look.times'),
-        by: (c) => timesOf(c, all),
-        cell: (c) => `× ${figureIn(language, timesOf(c, all), 2)}`,
+        by: (c) => timesOf(c, cells),
+        cell: (c) => `× ${figureIn(language, timesOf(c, cells), 2)}`,
       },
     ];
-  }, [t, language, answer.data]);
+  }, [t, language, cells]);
+}
+
+/** Where should I look harder: readings where the next one finds the most; accepted, tablets propose more places there and say why. */
+export function LookPage() {
+  const { t, i18n } = useTranslation();
+  const asked = useAsked();
+  const { language } = i18n;
+  const sync = useStore((s) => s.sync);
+  const path = `/api/crews/look?${asked.query(['readings'])}`;
+  const answer = useList(LookAnswer, path);
+  const { change, problem, busy } = useChange([path]);
+  const accept = async (cells: LookPlan['cells']) => {
+    if (await change(LookPlan, 'PUT', '/api/crews/look', { cells })) await sync();
+  };
+  const columns = useColumns(answer.data?.cells ?? NO_CELLS);
   return (
     <Loaded answer={answer}>
       {(data) => {

@@ -1,4 +1,4 @@
-import { DefectChoices } from '@careful-seam/contract/api/crews';
+import { DefectChoices } from '@careful-seam/contract/api/defects';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useList } from '../../tablet/useList';

@@ -1,0 +1,45 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+
+/** What is counted across showers, worked out from their entries: it can be thrown away and made anew. */
+export class Facts1764620000000 implements MigrationInterface {
+  name = 'Facts1764620000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      CREATE TABLE projection (
+        shower_id uuid NOT NULL CONSTRAINT projection_pk PRIMARY KEY, head_seq integer NOT NULL, version integer NOT NULL);
+      CREATE TABLE projection_place (place bigint NOT NULL, version integer NOT NULL);
+      CREATE TABLE defect_fact (
+        shower_id uuid NOT NULL, id uuid NOT NULL, made_by text NOT NULL, crew text, trade text, made_by_told boolean NOT NULL, fixer text,
+        inspector text NOT NULL, stage_made text NOT NULL, stage_found text NOT NULL, element_group text NOT NULL, element text NOT NULL,
+        kind text NOT NULL, check_id text NOT NULL, severity text NOT NULL, cause text NOT NULL, sure text NOT NULL, escape text NOT NULL,
+        step text NOT NULL, method text NOT NULL, found_at timestamptz(3) NOT NULL, found_on date NOT NULL, assigned_at timestamptz(3),
+        closed_at timestamptz(3), hours double precision, materials double precision, repeats integer NOT NULL, words text NOT NULL,
+        CONSTRAINT defect_fact_pk PRIMARY KEY (shower_id, id));
+      CREATE INDEX defect_fact_found ON defect_fact (found_at DESC, id);
+      CREATE INDEX defect_fact_crew ON defect_fact (crew, found_on);
+      CREATE TABLE inspected_fact (
+        shower_id uuid NOT NULL, stage text NOT NULL, element_group text NOT NULL, day date NOT NULL, crew text NOT NULL, method text NOT NULL,
+        mm double precision NOT NULL, points integer NOT NULL);
+      CREATE INDEX inspected_fact_shower ON inspected_fact (shower_id);
+      CREATE INDEX inspected_fact_day ON inspected_fact (day, crew);
+      CREATE TABLE pass_fact (
+        shower_id uuid NOT NULL, stage text NOT NULL, check_id text NOT NULL, element_group text NOT NULL, day date NOT NULL,
+        mm double precision NOT NULL, points integer NOT NULL);
+      CREATE INDEX pass_fact_shower ON pass_fact (shower_id);
+      CREATE INDEX pass_fact_day ON pass_fact (day);
+      CREATE TABLE minutes_fact (shower_id uuid NOT NULL, stage text NOT NULL, day date NOT NULL, minutes double precision NOT NULL);
+      CREATE INDEX minutes_fact_shower ON minutes_fact (shower_id);
+      CREATE TABLE firm_mark (id uuid NOT NULL CONSTRAINT firm_mark_pk PRIMARY KEY, day date NOT NULL, words text NOT NULL);
+      CREATE TABLE look_plan (
+        id uuid NOT NULL CONSTRAINT look_plan_pk PRIMARY KEY, accepted_by text NOT NULL, accepted_at timestamptz(3) NOT NULL,
+        cells jsonb NOT NULL);
+      DROP TABLE queue_place;
+      DELETE FROM shower_queue;
+    `);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      DROP TABLE projection, projection_place, defect_fact, inspected_fact, pass_fact, minutes_fact, firm_mark, look_plan;
+      CREATE TABLE queue_place (place bigint NOT NULL);`);
+  }
+}
