@@ -103,11 +103,12 @@ export async function signIn(page: Page, who: string): Promise<void> {
 export async function makeShower(
   page: Page,
   name: string,
-  size: { width?: string; depth?: string; beginsAt?: string } = {},
+  size: { width?: string; depth?: string; beginsAt?: string; crew?: string } = {},
 ): Promise<void> {
   await page.getByRole('link', { name: 'New shower' }).click();
   await page.getByLabel('Name on site').fill(name);
   await page.getByLabel('Job').fill('Test house');
+  if (size.crew) await page.getByLabel('Crew', { exact: true }).selectOption(size.crew);
   if (size.width) await page.getByLabel('Width', { exact: true }).fill(size.width);
   if (size.depth) await page.getByLabel('Depth').fill(size.depth);
   await page.getByRole('button', { name: 'Drain in the middle' }).click();

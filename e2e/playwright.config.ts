@@ -16,7 +16,7 @@ const args = [
 const applications = (process.env.BASE_URL ?? 'http://127.0.0.1:4310').split(',');
 
 /** The longest begin first, so that none of them is left to run alone at the end. They work in showers of their own. */
-const LONG = ['lifeOfDefect', 'filmAndCure', 'killed', 'wholeJob'].map((name) => `**/${name}.spec.ts`);
+const LONG = ['acrossCrews', 'lifeOfDefect', 'filmAndCure', 'killed', 'wholeJob'].map((name) => `**/${name}.spec.ts`);
 /** What changes showers of the demo that other files look at: a worker comes to it when it has done all else that it does. */
 const LAST = ['waterIn', 'waterRead', 'lastOfAll'].map((name) => `**/${name}.spec.ts`);
 

@@ -5,8 +5,10 @@ import type { Requirement } from '@careful-seam/core/log/judgement';
 import type { Place } from '@careful-seam/core/log/places';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { type ChainEnd, writeEntry } from '@careful-seam/core/log/writeEntry';
+import { lapVerdict } from '@careful-seam/core/membrane/laps';
 import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import { type Check, isOf } from '@careful-seam/core/rules/checks/check';
+import type { MeasuredCheck } from '@careful-seam/core/rules/checks/measured';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { v5 } from 'uuid';
 import { CREWS, PEOPLE, type PersonKey } from './firm';
@@ -116,30 +118,69 @@ export function placeOf(
 /** A length as somebody would type it. */
 const typed = (mm: number): string => `${mm / 25.4}`;
 
-/** Reads a length until its pattern is met, each a little inside the limit. */
-function readRequirement(w: DemoWriter, person: PersonKey, r: Requirement): void {
-  if (!isOf(r.check, 'measured')) return;
+/** Where readings are still wanted by a check's pattern, given those that were taken. */
+function wantedAt(r: Requirement, check: MeasuredCheck, taken: readonly number[]): number[] {
+  if (!r.hasLength) return Array<number>(Math.max(0, check.pattern.readingsAtLeast - taken.length)).fill(0);
+  const wanted: number[] = [];
   for (let k = 0; k < 40; k += 1) {
-    const state = w.state();
-    const now = judge(
-      state,
-      state.requirements.find((x) => x.check.id === r.check.id && x.element === r.element && x.side === r.side)!,
-    );
-    if (now.nextAtMm === null) return;
-    const { atLeastMm, atMostMm } = r.check.limit;
-    const roomMm = atMostMm === undefined ? 6 * SIXTEENTH_MM : (atMostMm - (atLeastMm ?? 0)) / 2;
-    const valueMm = (atLeastMm ?? 0) + Math.round((w.pick(8) / 8) * (roomMm / SIXTEENTH_MM)) * SIXTEENTH_MM;
-    w.write(person, 'reading', {
-      stage: r.stage.key,
-      check: r.check.id,
-      place: placeOf(state, r.element, r.side),
-      atMm: now.nextAtMm,
-      valueMm,
-      typed: typed(valueMm),
-      instrument: r.check.instrument,
+    const readings = [...taken, ...wanted].map((atMm) => ({ atMm: Math.min(atMm, r.lengthMm), lapMm: 1 }));
+    const found = lapVerdict({ lengthMm: r.lengthMm, limitMm: 0, readings, ...check.pattern, lookOnWhole: true });
+    const next = found.ok ? found.value.nextAtMm : null;
+    if (next === null) break;
+    wanted.push(next);
+  }
+  return wanted;
+}
+
+/** Reads a length at a place, a little inside its limit. */
+function readAt(
+  w: DemoWriter,
+  person: PersonKey,
+  r: Requirement,
+  check: MeasuredCheck,
+  atMm: number,
+  state: ShowerState,
+): void {
+  const { atLeastMm, atMostMm } = check.limit;
+  const roomMm = atMostMm === undefined ? 6 * SIXTEENTH_MM : (atMostMm - (atLeastMm ?? 0)) / 2;
+  const valueMm = (atLeastMm ?? 0) + Math.round((w.pick(8) / 8) * (roomMm / SIXTEENTH_MM)) * SIXTEENTH_MM;
+  w.write(person, 'reading', {
+    stage: r.stage.key,
+    check: check.id,
+    place: placeOf(state, r.element, r.side),
+    atMm,
+    valueMm,
+    typed: typed(valueMm),
+    instrument: check.instrument,
+  });
+}
+
+/** Readings that the judge still wants after the pattern is met are asked for so many times. */
+const ROUNDS = 20;
+
+/** Reads lengths until the pattern of each is met. The shower is worked out once a round: after each reading would take minutes. */
+function readRequirements(w: DemoWriter, person: PersonKey, asked: readonly Requirement[]): void {
+  const measured = asked.flatMap((r) => (isOf(r.check, 'measured') ? [{ r, check: r.check }] : []));
+  if (measured.length === 0) return;
+  const before = w.state();
+  for (const { r, check } of measured) {
+    const taken = judge(before, sameIn(before, r)).readings.map((e) => e.atMm);
+    for (const atMm of wantedAt(r, check, taken)) readAt(w, person, r, check, atMm, before);
+  }
+  for (let k = 0; k < ROUNDS; k += 1) {
+    const now = w.state();
+    const left = measured.flatMap(({ r, check }) => {
+      const { nextAtMm } = judge(now, sameIn(now, r));
+      return nextAtMm === null ? [] : [{ r, check, nextAtMm }];
     });
+    if (left.length === 0) return;
+    for (const { r, check, nextAtMm } of left) readAt(w, person, r, check, nextAtMm, now);
   }
 }
+
+/** The same requirement in a state that was worked out later. */
+const sameIn = (state: ShowerState, r: Requirement): Requirement =>
+  state.requirements.find((x) => x.check.id === r.check.id && x.element === r.element && x.side === r.side)!;
 
 /** A figure well inside its limit, or a paper's name, where a check asks for one. */
 function soundly(w: DemoWriter, check: Check): { number?: number; shownBy?: string } {
@@ -168,7 +209,7 @@ export function passStage(w: DemoWriter, person: PersonKey, stage: string, { ski
     if (!['measured', 'looked', 'number'].includes(spec.kind)) continue;
     w.write(person, 'look', { stage, checks: [check], places, answer: 'ok', ...soundly(w, spec) });
   }
-  for (const r of asked) readRequirement(w, person, r);
+  readRequirements(w, person, asked);
 }
 
 /** Says that a stage is built. */

@@ -82,7 +82,7 @@ describe('two years of an invented firm', () => {
     ): Promise<T> => schema.parse((await (await server.as(who)).get(path).expect(200)).body);
 
     it('name the crew that is worse, at niches alone, by how much; the one with little work lies within', async () => {
-      const niches = await ask(CompareAnswer, '/api/crews/compare?group=niche');
+      const niches = await ask(CompareAnswer, '/api/across/compare?group=niche');
       const named = niches.crews.filter((c) => c.discovery);
       expect(named.map((c) => c.crew)).toEqual([WORSE_CREW]);
       expect(named[0]!.side).toBe('above');
@@ -91,9 +91,9 @@ describe('two years of an invented firm', () => {
       expect(named[0]!.ratio!.high).toBeGreaterThan(2);
       for (const group of ['floor', 'corner', 'drain', 'curb'])
         expect(
-          (await ask(CompareAnswer, `/api/crews/compare?group=${group}`)).crews.filter((c) => c.discovery),
+          (await ask(CompareAnswer, `/api/across/compare?group=${group}`)).crews.filter((c) => c.discovery),
         ).toEqual([]);
-      const all = await ask(CompareAnswer, '/api/crews/compare');
+      const all = await ask(CompareAnswer, '/api/across/compare');
       const unlucky = all.crews.find((c) => c.crew === UNLUCKY_CREW)!;
       expect(unlucky).toMatchObject({ outside: false, discovery: false });
       expect(unlucky.rate!).toBeGreaterThan(all.firm!.rate * 1.3);
@@ -103,32 +103,32 @@ describe('two years of an invented firm', () => {
     });
     it('mark the month of the wrong mortar, and no other by itself', async () => {
       const { mortarMonth } = yearsCalendar(Date.now());
-      const { months } = await ask(MonthsAnswer, '/api/crews/months');
+      const { months } = await ask(MonthsAnswer, '/api/across/months');
       expect(months.filter((m) => m.signal === 'beyond').map((m) => m.month)).toEqual([mortarMonth]);
       const causes = await ask(
         WrongAnswer,
-        `/api/crews/wrong?by=cause&from=${mortarMonth}-01&to=${mortarMonth}-31`.replace(/-31$/, '-28'),
+        `/api/across/wrong?by=cause&from=${mortarMonth}-01&to=${mortarMonth}-31`.replace(/-31$/, '-28'),
       );
       expect(causes.lines[0]!.id).toBe('material');
     });
     it('show that the training worked at corners: the interval leaves one out, and regression to the mean is said', async () => {
-      const { change } = await ask(MonthsAnswer, `/api/crews/months?group=corner&mark=${TRAINING_MARK}`);
+      const { change } = await ask(MonthsAnswer, `/api/across/months?group=corner&mark=${TRAINING_MARK}`);
       expect(change!.ratio!).toBeLessThan(0.8);
       expect(change!.high!).toBeLessThan(1);
       expect(change!.warning).toBe('regression-to-the-mean');
-      const floor = await ask(MonthsAnswer, `/api/crews/months?group=floor&mark=${TRAINING_MARK}`);
+      const floor = await ask(MonthsAnswer, `/api/across/months?group=floor&mark=${TRAINING_MARK}`);
       expect(floor.change!.high!).toBeGreaterThan(1);
     });
     it('say what slipped through, how long holds stand, and where to look harder', async () => {
-      const slipped = await ask(SlippedAnswer, '/api/crews/slipped');
+      const slipped = await ask(SlippedAnswer, '/api/across/slipped');
       expect(slipped.escaped!.share).toBeGreaterThan(0.01);
       expect(slipped.slipped.map((s) => s.kind)).toContain('weeps-blocked');
       expect(slipped.rows.reduce((n, r) => n + r.total, 0)).toBe(slipped.total);
-      const holds = await ask(HoldsAnswer, '/api/crews/holds');
+      const holds = await ask(HoldsAnswer, '/api/across/holds');
       const [stop, fix] = ['stop', 'fix'].map((id) => holds.lines.find((l) => l.id === id)!);
       expect(stop!.medianDays!).toBeLessThan(fix!.medianDays!);
       expect(holds.all!.open).toBeGreaterThan(5);
-      const look = await ask(LookAnswer, '/api/crews/look?readings=600');
+      const look = await ask(LookAnswer, '/api/across/look?readings=600');
       expect(look.cells[0]).toMatchObject({ crew: WORSE_CREW, group: 'niche' });
       expect(look.cells.every((c) => c.readings >= 1)).toBe(true);
       expect(look.riskLeft!).toBeGreaterThan(0);
@@ -138,7 +138,7 @@ describe('two years of an invented firm', () => {
       const all = await ask(DefectList, '/api/defects');
       expect(all.lines).toHaveLength(100);
       const kestrel = await ask(DefectList, `/api/defects?crew=${WORSE_CREW}&group=niche&order=found&down=no`);
-      const compared = (await ask(CompareAnswer, '/api/crews/compare?group=niche')).crews.find(
+      const compared = (await ask(CompareAnswer, '/api/across/compare?group=niche')).crews.find(
         (c) => c.crew === WORSE_CREW,
       )!;
       expect(kestrel.total).toBe(compared.count);
@@ -155,7 +155,7 @@ describe('two years of an invented firm', () => {
     });
     it('tell a crew lead of the own crew and the firm’s level alone', async () => {
       await server.store.query(`UPDATE firm_user SET crew_id = 'crew-heron' WHERE sign_in = 'pavel'`);
-      const own = await ask(CompareAnswer, '/api/crews/compare?group=niche', 'pavel');
+      const own = await ask(CompareAnswer, '/api/across/compare?group=niche', 'pavel');
       expect(own.crews.map((c) => c.crew)).toEqual(['crew-heron']);
       expect(own.firm!.count).toBeGreaterThan(own.crews[0]!.count);
       const list = await ask(DefectList, `/api/defects?crew=${WORSE_CREW}`, 'pavel');
@@ -169,7 +169,7 @@ describe('two years of an invented firm', () => {
       expect(choices.inspectors).toEqual([]);
       const pavel = await server.as('pavel');
       for (const path of ['wrong', 'slipped', 'months', 'holds', 'look'])
-        await pavel.get(`/api/crews/${path}`).expect(403);
+        await pavel.get(`/api/across/${path}`).expect(403);
     });
     it('leave as a file that an independent reader opens, with the same figures', async () => {
       const maren = await server.as('maren');

@@ -137,7 +137,7 @@ export const CREW_ROUTES: readonly Route[] = [
   {
     ...EVERY,
     roles: ['manager', 'crew-lead'],
-    path: '/api/crews/compare',
+    path: '/api/across/compare',
     summary: 'Is a crew really different? A crew lead is shown the own crew and the level of the firm',
     asks: Spoken.question,
     gives: CompareAnswer,
@@ -147,7 +147,7 @@ export const CREW_ROUTES: readonly Route[] = [
   {
     ...MANAGING,
     method: 'get',
-    path: '/api/crews/wrong',
+    path: '/api/across/wrong',
     summary: 'What goes wrong, and what does it cost?',
     asks: Spoken.wrong,
     gives: WrongAnswer,
@@ -162,7 +162,7 @@ export const CREW_ROUTES: readonly Route[] = [
   {
     ...MANAGING,
     method: 'get',
-    path: '/api/crews/slipped',
+    path: '/api/across/slipped',
     summary: 'Where did it slip through?',
     asks: Spoken.question,
     gives: SlippedAnswer,
@@ -172,7 +172,7 @@ export const CREW_ROUTES: readonly Route[] = [
   {
     ...MANAGING,
     method: 'get',
-    path: '/api/crews/months',
+    path: '/api/across/months',
     summary: 'Does it get better? By month, before and after a mark',
     asks: Spoken.months,
     gives: MonthsAnswer,
@@ -181,7 +181,7 @@ export const CREW_ROUTES: readonly Route[] = [
   {
     ...MANAGING,
     method: 'get',
-    path: '/api/crews/holds',
+    path: '/api/across/holds',
     summary: 'How long does a hold stand?',
     asks: Spoken.holds,
     gives: HoldsAnswer,
@@ -197,7 +197,7 @@ export const CREW_ROUTES: readonly Route[] = [
   {
     ...MANAGING,
     method: 'get',
-    path: '/api/crews/look',
+    path: '/api/across/look',
     summary: 'Where should I look harder?',
     asks: Spoken.look,
     gives: LookAnswer,
@@ -212,7 +212,7 @@ export const CREW_ROUTES: readonly Route[] = [
   {
     ...MANAGING,
     method: 'put',
-    path: '/api/crews/look',
+    path: '/api/across/look',
     summary: 'Accepts a plan of where to look harder',
     body: 'json',
     takes: LookPlan.pick({ cells: true }),

@@ -114,7 +114,7 @@ export function ComparePage() {
   const { t, i18n } = useTranslation();
   const asked = useAsked();
   const own = useStore((s) => s.person?.role === 'crew-lead');
-  const answer = useList(CompareAnswer, `/api/crews/compare?${asked.query(QUESTION_KEYS)}`);
+  const answer = useList(CompareAnswer, `/api/across/compare?${asked.query(QUESTION_KEYS)}`);
   const group = asked.get('group') as Parameters<typeof compareSentences>[3];
   const { language } = i18n;
   const columns = useMemo((): Column<CrewLine>[] => {

@@ -62,7 +62,7 @@ export function HoldsPage() {
   const { t, i18n } = useTranslation();
   const asked = useAsked();
   const { language } = i18n;
-  const answer = useList(HoldsAnswer, `/api/crews/holds?${asked.query([...QUESTION_KEYS, 'by'])}`);
+  const answer = useList(HoldsAnswer, `/api/across/holds?${asked.query([...QUESTION_KEYS, 'by'])}`);
   const columns = useMemo((): Column<Line>[] => {
     const days = (value: number | null) => (value === null ? t('across.say.never') : figureIn(language, value));
     return [

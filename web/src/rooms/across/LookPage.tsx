@@ -119,11 +119,11 @@ export function LookPage() {
   const asked = useAsked();
   const { language } = i18n;
   const sync = useStore((s) => s.sync);
-  const path = `/api/crews/look?${asked.query(['readings'])}`;
+  const path = `/api/across/look?${asked.query(['readings'])}`;
   const answer = useList(LookAnswer, path);
   const { change, problem, busy } = useChange([path]);
   const accept = async (cells: LookPlan['cells']) => {
-    if (await change(LookPlan, 'PUT', '/api/crews/look', { cells })) await sync();
+    if (await change(LookPlan, 'PUT', '/api/across/look', { cells })) await sync();
   };
   const columns = useColumns(answer.data?.cells ?? NO_CELLS);
   return (

@@ -131,7 +131,7 @@ export function MonthsPage() {
   const asked = useAsked();
   const { language } = i18n;
   const [marking, setMarking] = useState(false);
-  const path = `/api/crews/months?${asked.query([...QUESTION_KEYS, 'kind', 'crew', 'mark'])}`;
+  const path = `/api/across/months?${asked.query([...QUESTION_KEYS, 'kind', 'crew', 'mark'])}`;
   const answer = useList(MonthsAnswer, path);
   const { change, problem } = useChange([path]);
   const mark = asked.get('mark');

@@ -85,7 +85,7 @@ export function SlippedPage() {
   const { t, i18n } = useTranslation();
   const asked = useAsked();
   const { language } = i18n;
-  const answer = useList(SlippedAnswer, `/api/crews/slipped?${asked.query(QUESTION_KEYS)}`);
+  const answer = useList(SlippedAnswer, `/api/across/slipped?${asked.query(QUESTION_KEYS)}`);
   return (
     <Loaded answer={answer}>
       {(data) => {

@@ -80,7 +80,7 @@ export function WrongPage() {
   const { language } = i18n;
   const by = SUM_BY.find((b) => b === asked.get('by')) ?? 'kind';
   const value = asked.get('value') === 'cost' ? 'cost' : 'count';
-  const answer = useList(WrongAnswer, `/api/crews/wrong?${asked.query([...QUESTION_KEYS, 'by', 'crew'])}`);
+  const answer = useList(WrongAnswer, `/api/across/wrong?${asked.query([...QUESTION_KEYS, 'by', 'crew'])}`);
   const currency = answer.data?.currency ?? 'USD';
   const columns = useMemo((): Column<Line>[] => {
     const money = (x: number | null) => (x === null ? '' : moneyIn(language, currency, x));
