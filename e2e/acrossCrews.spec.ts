@@ -147,7 +147,7 @@ test('a defect is found with its kind and cause, answered with what happened, cl
   const name = `Counted ${Date.now()}`;
   await makeShower(inspector, name, { crew: 'crew-heron' });
   await stage(inspector, 'Membrane');
-  await inspector.locator('aside li button', { hasText: 'Floor to wall B' }).first().click();
+  await inspector.locator('aside li button', { hasText: 'Foot of wall B' }).first().click();
 
   // Found: the kind that is usual there stands already; why is one tap more than it was.
   let taps = 0;

@@ -108,7 +108,7 @@ export async function makeShower(
   await page.getByRole('link', { name: 'New shower' }).click();
   await page.getByLabel('Name on site').fill(name);
   await page.getByLabel('Job').fill('Test house');
-  if (size.crew) await page.getByLabel('Crew', { exact: true }).selectOption(size.crew);
+  if (size.crew) await page.getByRole('combobox', { name: /^Crew/ }).selectOption(size.crew);
   if (size.width) await page.getByLabel('Width', { exact: true }).fill(size.width);
   if (size.depth) await page.getByLabel('Depth').fill(size.depth);
   await page.getByRole('button', { name: 'Drain in the middle' }).click();

@@ -34,6 +34,12 @@ const result = spawnSync('npx', ['tsx', 'bench/speed.bench.ts'], {
   stdio: 'inherit',
   env: { ...process.env, BENCH_DATABASE_URL: cluster.url('bench') },
 });
+cluster.createDatabase('bench_facts');
+const facts = spawnSync('npx', ['tsx', 'bench/facts.bench.ts'], {
+  cwd: PROJECT,
+  stdio: 'inherit',
+  env: { ...process.env, BENCH_DATABASE_URL: cluster.url('bench_facts') },
+});
 cluster.createDatabase('bench_tablet');
 const app = await startApplication({
   PORT: String(await freePort()),
@@ -53,4 +59,4 @@ const onTablet = ['tablet', 'drawing', 'tap', 'manyShowers'].map(
 await app.stop();
 await cluster.stop();
 rmSync(base, { recursive: true, force: true });
-process.exit([result.status ?? 1, ...onTablet].find((status) => status !== 0) ?? 0);
+process.exit([result.status ?? 1, facts.status ?? 1, ...onTablet].find((status) => status !== 0) ?? 0);

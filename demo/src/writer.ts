@@ -5,7 +5,7 @@ import type { Requirement } from '@careful-seam/core/log/judgement';
 import type { Place } from '@careful-seam/core/log/places';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { type ChainEnd, writeEntry } from '@careful-seam/core/log/writeEntry';
-import { lapVerdict } from '@careful-seam/core/membrane/laps';
+import { patternPlaces } from '@careful-seam/core/membrane/laps';
 import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import { type Check, isOf } from '@careful-seam/core/rules/checks/check';
 import type { MeasuredCheck } from '@careful-seam/core/rules/checks/measured';
@@ -119,18 +119,10 @@ export function placeOf(
 const typed = (mm: number): string => `${mm / 25.4}`;
 
 /** Where readings are still wanted by a check's pattern, given those that were taken. */
-function wantedAt(r: Requirement, check: MeasuredCheck, taken: readonly number[]): number[] {
-  if (!r.hasLength) return Array<number>(Math.max(0, check.pattern.readingsAtLeast - taken.length)).fill(0);
-  const wanted: number[] = [];
-  for (let k = 0; k < 40; k += 1) {
-    const readings = [...taken, ...wanted].map((atMm) => ({ atMm: Math.min(atMm, r.lengthMm), lapMm: 1 }));
-    const found = lapVerdict({ lengthMm: r.lengthMm, limitMm: 0, readings, ...check.pattern, lookOnWhole: true });
-    const next = found.ok ? found.value.nextAtMm : null;
-    if (next === null) break;
-    wanted.push(next);
-  }
-  return wanted;
-}
+const wantedAt = (r: Requirement, { pattern }: MeasuredCheck, taken: readonly number[]): number[] =>
+  r.hasLength
+    ? patternPlaces(r.lengthMm, pattern, taken)
+    : Array<number>(Math.max(0, pattern.readingsAtLeast - taken.length)).fill(0);
 
 /** Reads a length at a place, a little inside its limit. */
 function readAt(

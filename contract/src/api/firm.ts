@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { LookPlan } from './crews';
 import { Crew } from './messages';
 
 /** A zone of the IANA list, such as America/Chicago. */
@@ -67,5 +68,7 @@ export const FirmAnswer = z.object({
   settings: FirmSettings,
   crews: z.array(Crew),
   newestBook: z.object({ id: z.string(), version: z.number().int().positive() }).nullable(),
+  /** Seams on which the firm wants more places read than is usual; empty while no plan is in force. */
+  lookPlan: LookPlan.shape.cells.default([]),
 });
 export type FirmAnswer = z.infer<typeof FirmAnswer>;

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Body } from '../log/bodies';
+import { lapVerdict, patternPlaces } from '../membrane/laps';
 import { foldShower } from '../proof/fold/foldShower';
+import { isOf } from '../rules/checks/check';
 import { totalMm } from '../shower/seams/intervals';
 import {
   BOOK,
@@ -19,6 +21,7 @@ import {
 } from '../tests/sampleTablet';
 import { type Facts, factsOf } from './facts';
 import { makerOf, stageMadeOf } from './maker';
+import { plannedReadings } from './plannedReadings';
 
 const dayOf = (ms: number): string => new Date(ms).toISOString().slice(0, 10);
 const facts = (t: Tablet): Facts => factsOf(fold(t.entries), t.entries, dayOf);
@@ -232,6 +235,34 @@ describe('why', () => {
     const [fact] = factsOf(state, t.entries, dayOf).defects;
     // Two that were merged into each other are each themselves: nothing turns in a circle.
     expect(fact).toMatchObject({ kind: 'air-pocket', cause: 'tool' });
+  });
+});
+
+describe('a plan of where to look harder', () => {
+  it('asks for so many times the places of the pattern, on the seams of that crew alone, and never for fewer', () => {
+    const t = begun();
+    const state = fold(t.entries);
+    const lap = state.requirements.find((r) => r.check.id === 'lap' && r.element === foot(t))!;
+    if (!isOf(lap.check, 'measured')) throw new Error('a lap is measured');
+    const usual = patternPlaces(lap.lengthMm, lap.check.pattern).length;
+    const plan = (crew: string, times: number) => plannedReadings(state, [{ crew, group: 'floor', times }], lap);
+    expect(usual).toBeGreaterThanOrEqual(lap.check.pattern.readingsAtLeast);
+    expect(plan('crew', 2.5)).toBe(Math.ceil(usual * 2.5));
+    expect(plan('another', 3)).toBeNull();
+    expect(plan('crew', 0.25)).toBeNull();
+    expect(plannedReadings(state, [], lap)).toBeNull();
+    // The crew whose work was told there is asked, not the one whose shower it is.
+    t.write('work-done', { stage: 'membrane', crewId: 'another', who: 'They', day: '2026-05-01' });
+    const told = fold(t.entries);
+    expect(plannedReadings(told, [{ crew: 'another', group: 'floor', times: 2 }], lap)).toBe(usual * 2);
+  });
+  it('lets the pattern be met by the places it names', () => {
+    const pattern = { speaksForMm: 150, readingsAtLeast: 3, endWithinMm: 150, gapAtMostMm: 600 };
+    for (const lengthMm of [80, 400, 1500, 3000]) {
+      const readings = patternPlaces(lengthMm, pattern).map((atMm) => ({ atMm, lapMm: 60 }));
+      const found = lapVerdict({ lengthMm, limitMm: 50, readings, ...pattern, lookOnWhole: true });
+      expect(found.ok && found.value.verdict).toBe('pass');
+    }
   });
 });
 

@@ -1,4 +1,5 @@
 import negativeBinomialCdf from '@stdlib/stats-base-dists-negative-binomial-cdf';
+import normalQuantile from '@stdlib/stats-base-dists-normal-quantile';
 import poissonCdf from '@stdlib/stats-base-dists-poisson-cdf';
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
@@ -102,13 +103,17 @@ function chanceOfAtMost(count: number, mean: number, over: number): number {
   return negativeBinomialCdf(count, mean / (over - 1), 1 / over);
 }
 
-/** The least count that at least this share of equal groups does not exceed. */
+/** The least count that at least this share of equal groups does not exceed: looked for near where a normal shape would have it. */
 function quantile(share: number, mean: number, over: number): number {
-  let [low, high] = [-1, Math.ceil(mean + 12 * Math.sqrt(over * (mean + 1))) + 10];
-  while (chanceOfAtMost(high, mean, over) < share) high *= 2;
+  const enough = (count: number) => chanceOfAtMost(count, mean, over) >= share;
+  const guess = Math.max(0, Math.round(mean + normalQuantile(share, 0, 1) * Math.sqrt(over * mean)));
+  let [low, high] = [guess, guess];
+  if (enough(guess))
+    for (let step = 1; low >= 0 && enough(low); step *= 2) [high, low] = [low, Math.max(-1, low - step)];
+  else for (let step = 1; !enough(high); step *= 2) [low, high] = [high, high + step];
   while (high - low > 1) {
     const middle = Math.floor((low + high) / 2);
-    if (chanceOfAtMost(middle, mean, over) >= share) high = middle;
+    if (enough(middle)) high = middle;
     else low = middle;
   }
   return high;

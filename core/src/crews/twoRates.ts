@@ -25,8 +25,8 @@ export interface RatesCompared {
   p: number;
 }
 
-/** More counts than this are added up by their normal shape: the sum over each of them would take too long. */
-const SUMMED_AT_MOST = 200_000;
+/** Of more counts than this only the outcomes that can matter are added up: a sum over all of them would take too long. */
+const SUMMED_AT_MOST = 2000;
 /** Two chances closer than this are the same: sums of doubles. */
 const SAME_CHANCE = 1e-7;
 

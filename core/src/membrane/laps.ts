@@ -165,6 +165,24 @@ export function weakestPlace(
   return guesses.reduce((a, b) => (b.perhapsMm < a.perhapsMm - 1e-9 ? b : a));
 }
 
+/** How far a seam has been read by its check: its pattern, and what every reading of it speaks for. */
+type Pattern = Pick<LapVerdictInput, 'speaksForMm' | 'readingsAtLeast' | 'endWithinMm' | 'gapAtMostMm'>;
+/** No pattern asks for more places than this on one seam. */
+const PLACES_AT_MOST = 400;
+
+/** Where a pattern still wants readings along a seam of a length, given those that were taken, mm, one after the other. */
+export function patternPlaces(lengthMm: number, pattern: Pattern, taken: readonly number[] = []): number[] {
+  const wanted: number[] = [];
+  for (let k = 0; k < PLACES_AT_MOST; k += 1) {
+    const readings = [...taken, ...wanted].map((atMm) => ({ atMm: Math.min(atMm, lengthMm), lapMm: 1 }));
+    const found = lapVerdict({ lengthMm, limitMm: 0, readings, ...pattern, lookOnWhole: true });
+    const next = found.ok ? found.value.nextAtMm : null;
+    if (next === null) return wanted;
+    wanted.push(next);
+  }
+  return wanted;
+}
+
 /** The stretch each reading speaks for: its reach, clipped at the ends and half-way to its neighbours. */
 export function spokenStretches(ats: readonly number[], speaksForMm: number, lengthMm: number): Stretch[] {
   const places = [...new Set(ats)].sort((a, b) => a - b);

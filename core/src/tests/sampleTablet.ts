@@ -5,7 +5,7 @@ import type { Requirement } from '../log/judgement';
 import type { Place } from '../log/places';
 import type { Arrivals, ShowerState } from '../log/state';
 import { type ChainEnd, writeEntry } from '../log/writeEntry';
-import { lapVerdict } from '../membrane/laps';
+import { patternPlaces } from '../membrane/laps';
 import { foldShower } from '../proof/fold/foldShower';
 import type { MeasuredCheck } from '../rules/checks/measured';
 import { sampleBook } from './sampleBook';
@@ -106,18 +106,10 @@ export const seamId = (state: ShowerState, part: string): string => {
 };
 
 /** Where readings are still wanted by a check's pattern alone, given those that were taken. */
-function wantedAt(r: Requirement, check: MeasuredCheck, taken: readonly number[]): number[] {
-  if (!r.hasLength) return Array(Math.max(0, check.pattern.readingsAtLeast - taken.length)).fill(0);
-  const wanted: number[] = [];
-  for (let k = 0; k < 40; k += 1) {
-    const readings = [...taken, ...wanted].map((atMm) => ({ atMm: Math.min(atMm, r.lengthMm), lapMm: 1 }));
-    const found = lapVerdict({ lengthMm: r.lengthMm, limitMm: 0, readings, ...check.pattern, lookOnWhole: true });
-    const next = found.ok ? found.value.nextAtMm : null;
-    if (next === null) break;
-    wanted.push(next);
-  }
-  return wanted;
-}
+const wantedAt = (r: Requirement, { pattern }: MeasuredCheck, taken: readonly number[]): number[] =>
+  r.hasLength
+    ? patternPlaces(r.lengthMm, pattern, taken)
+    : Array<number>(Math.max(0, pattern.readingsAtLeast - taken.length)).fill(0);
 
 /** Answers everything a stage asks, soundly. */
 export function pass(t: Tablet, stage: string, skip: (r: Requirement) => boolean = () => false): void {

@@ -11,6 +11,7 @@ import { SyncAnswer } from '@careful-seam/contract/api/sync';
 import { FACTS_VERSION } from '@careful-seam/core/crews/facts';
 import { countBehind } from '@careful-seam/server/facts/behind';
 import { followLedgers } from '@careful-seam/server/facts/projector';
+import { ROUTES } from '@careful-seam/server/http/routes';
 import { loadRuleBooks } from '@careful-seam/server/showers/ruleBooks';
 import { showerRows } from '@careful-seam/server/showers/showerRows';
 import { UserEntity } from '@careful-seam/server/store/entities/people';
@@ -170,6 +171,53 @@ describe('two years of an invented firm', () => {
       const pavel = await server.as('pavel');
       for (const path of ['wrong', 'slipped', 'months', 'holds', 'look'])
         await pavel.get(`/api/across/${path}`).expect(403);
+    });
+    it('tell a crew lead nothing of another crew on any route', async () => {
+      const [theirs] = await server.store.query(
+        `SELECT s.id, s.name, s.job FROM shower s JOIN defect_fact f ON f.shower_id = s.id WHERE s.crew_id = $1 LIMIT 1`,
+        [WORSE_CREW],
+      );
+      const pavel = await server.as('pavel');
+      let walked = 0;
+      for (const route of ROUTES.filter(
+        (r) => r.method === 'get' && r.roles !== 'anyone' && r.roles.includes('crew-lead'),
+      )) {
+        const path = route.path.replace(':id', theirs.id).replace(':job', encodeURIComponent(theirs.job));
+        if (path.includes(':')) continue;
+        const { status, text = '' } = await pavel.get(
+          `${path}?q=${encodeURIComponent(theirs.name)}&crew=${WORSE_CREW}`,
+        );
+        walked += 1;
+        if (status >= 400) continue;
+        // What the crews are called is told to everybody: whom a defect is given to. Nothing of what they did is.
+        const said = route.path === '/api/firm' ? text.replace(/"crews":\[[^\]]*\]/, '') : text;
+        expect({
+          path,
+          said: [theirs.id, WORSE_CREW, 'Crew Kestrel', theirs.name].filter((x) => said.includes(x)),
+        }).toEqual({
+          path,
+          said: [],
+        });
+      }
+      expect(walked).toBeGreaterThan(12);
+    });
+    it('reach the tablets as a plan once a manager accepted it, and are ended', async () => {
+      const maren = await server.as('maren');
+      const cells = [{ crew: WORSE_CREW, group: 'niche', times: 3 }];
+      await maren.put('/api/across/look').send({ cells }).expect(200);
+      const ines = await server.as('ines');
+      const first = SyncAnswer.parse((await ines.post('/api/sync').send({ since: null, firm: null }).expect(200)).body);
+      expect(first.firm?.lookPlan).toEqual(cells);
+      await ines.put('/api/across/look').send({ cells: [] }).expect(403);
+      await maren
+        .put('/api/across/look')
+        .send({ cells: [{ ...cells[0], times: 100 }] })
+        .expect(422);
+      await maren.put('/api/across/look').send({ cells: [] }).expect(200);
+      const next = SyncAnswer.parse(
+        (await ines.post('/api/sync').send({ since: null, firm: first.mark }).expect(200)).body,
+      );
+      expect(next.firm?.lookPlan).toEqual([]);
     });
     it('leave as a file that an independent reader opens, with the same figures', async () => {
       const maren = await server.as('maren');

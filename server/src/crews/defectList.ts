@@ -17,15 +17,15 @@ const PAGE = 100;
 export const FILE_AT_MOST = 200_000;
 
 /** By what the list is put in order. */
-const ORDERS: Readonly<Record<DefectsAsk['order'], string>> = {
-  found: 'f.found_at',
-  closed: 'f.closed_at',
-  kind: 'f.kind',
-  crew: 'f.crew',
-  job: 's.job, s.name',
-  severity: `array_position(ARRAY['stop','fix','note'], f.severity)`,
-  cause: 'f.cause',
-  stage: 'f.stage_found',
+const ORDERS: Readonly<Record<DefectsAsk['order'], readonly string[]>> = {
+  found: ['f.found_at'],
+  closed: ['f.closed_at'],
+  kind: ['f.kind'],
+  crew: ['f.crew'],
+  job: ['s.job', 's.name'],
+  severity: [`array_position(ARRAY['stop','fix','note'], f.severity)`],
+  cause: ['f.cause'],
+  stage: ['f.stage_found'],
 };
 
 /** A row as the database gives it. */
@@ -83,11 +83,10 @@ export async function defectLines(
 ): Promise<DefectLine[]> {
   const where = defectsWhere(ask, ownCrewOnly(person));
   const down = ask.down === 'yes' ? 'DESC' : 'ASC';
-  const by = ORDERS[ask.order].split(', ').map((column) => (column.includes('array_position') ? column : column));
-  const order = (ask.order === 'severity' ? [ORDERS.severity] : by).map((column) => `${column} ${down} NULLS LAST`);
+  const order = ORDERS[ask.order].map((column) => `${column} ${down} NULLS LAST`);
   const rows: Row[] = await store.query(
     `SELECT ${COLUMNS} FROM defect_fact f JOIN shower s ON s.id = f.shower_id WHERE ${where.sql}
-    ORDER BY ${order.join(', ')}, f.id LIMIT ${atMost} OFFSET ${ask.skip}`,
+    ORDER BY ${order.join(', ')}, f.found_at DESC, f.id LIMIT ${atMost} OFFSET ${ask.skip}`,
     where.values,
   );
   return rows.map((row) => lineOf(row, names, person));

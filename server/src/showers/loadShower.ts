@@ -4,7 +4,7 @@ import type { Arrivals, ShowerState } from '@careful-seam/core/log/state';
 import { atMoment, type FindRuleBook, foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import { translateBook } from '@careful-seam/core/rules/translateBook';
 import type { Language } from '@careful-seam/words/texts/words';
-import { type DataSource, In } from 'typeorm';
+import type { DataSource } from 'typeorm';
 import { Refusal } from '../refusals/refusal';
 import { EntryEntity, type EntryRow } from '../store/entities/showers';
 import { loadRuleBooks } from './ruleBooks';
@@ -34,12 +34,6 @@ export interface LoadedShower {
   state: ShowerState;
 }
 
-/** A shower folded from its rows, judged at its last entry. */
-function folded(row: ShowerWithHead, rows: EntryRow[], find: FindRuleBook): LoadedShower {
-  const entries = rows.map((r) => JSON.parse(r.text) as Entry);
-  return { row, rows, entries, state: foldShower(entries, find, arrivalsOf(rows)) };
-}
-
 /** All entries of a shower and the state they fold to, judged at `now` or else at the last entry, by its rules in a language. */
 export async function loadShower(
   store: DataSource,
@@ -50,27 +44,40 @@ export async function loadShower(
   const rows = await store
     .getRepository(EntryEntity)
     .find({ where: { showerId: row.id }, order: { ledgerSeq: 'ASC' } });
+  const entries = rows.map((r) => JSON.parse(r.text) as Entry);
   const find = (await loadRuleBooks(store))(row.bookOrigin);
   const inLanguage: FindRuleBook = (id, version) => {
     const book = find(id, version);
     return book && translateBook(book, language);
   };
-  const loaded = folded(row, rows, inLanguage);
-  return now ? { ...loaded, state: atMoment(loaded.state, now.getTime()) } : loaded;
+  const state = foldShower(entries, inLanguage, arrivalsOf(rows));
+  return { row, rows, entries, state: now ? atMoment(state, now.getTime()) : state };
 }
 
+/** As much of an entry's row as a fold needs. */
+type FoldedRow = Pick<EntryRow, 'id' | 'showerId' | 'text' | 'receivedAt' | 'skewMs' | 'imported'>;
+
 /** Some showers in one go, each folded when it is asked for: one that can not be folded throws then, and stops none of the others. */
-export async function loadShowers(store: DataSource, ids: readonly string[]): Promise<(() => LoadedShower)[]> {
+export async function loadShowers(
+  store: DataSource,
+  ids: readonly string[],
+): Promise<(() => Omit<LoadedShower, 'rows'>)[]> {
   const found = await showerRows(store, 'WHERE s.id = ANY($1::uuid[])', [ids]);
-  const rows = await store
-    .getRepository(EntryEntity)
-    .find({ where: { showerId: In([...ids]) }, order: { ledgerSeq: 'ASC' } });
+  const rows: FoldedRow[] = await store.query(
+    `SELECT id, shower_id AS "showerId", text, received_at AS "receivedAt", skew_ms::float8 AS "skewMs", imported
+    FROM entry WHERE shower_id = ANY($1::uuid[]) ORDER BY shower_id, ledger_seq`,
+    [ids],
+  );
   const books = await loadRuleBooks(store);
-  const own = new Map<string, EntryRow[]>();
+  const own = new Map<string, FoldedRow[]>();
   for (const row of rows) {
     const list = own.get(row.showerId);
     if (list) list.push(row);
     else own.set(row.showerId, [row]);
   }
-  return found.map((row) => () => folded(row, own.get(row.id) ?? [], books(row.bookOrigin)));
+  return found.map((row) => () => {
+    const mine = own.get(row.id) ?? [];
+    const entries = mine.map((r) => JSON.parse(r.text) as Entry);
+    return { row, entries, state: foldShower(entries, books(row.bookOrigin), arrivalsOf(mine)) };
+  });
 }

@@ -22,6 +22,7 @@ async function firmAndPlace(store: DataSource, now: Date): Promise<{ firm: FirmA
     settings: FirmSettings.parse({ ...FIRST_SETTINGS, ...(row.settings ?? {}) }),
     crews: row.crews ?? [],
     newestBook: row.book,
+    lookPlan: row.plan ?? [],
   };
   return { firm, place: Number(row.place) };
 }
@@ -35,6 +36,7 @@ const FIRM = `SELECT
   (SELECT data FROM firm_setting WHERE id = 1) AS settings,
   (SELECT json_agg(json_build_object('id', id, 'name', name) ORDER BY name) FROM crew) AS crews,
   (SELECT json_build_object('id', id, 'version', version) FROM rule_book WHERE origin = '' ORDER BY version DESC LIMIT 1) AS book,
+  (SELECT cells FROM look_plan ORDER BY accepted_at DESC LIMIT 1) AS plan,
   pg_snapshot_xmin(pg_current_snapshot())::text AS place`;
 
 /** What a tablet should hold by itself: what is open, what is planned, what was touched in the firm's number of days. */

@@ -37,7 +37,10 @@ export async function noteAnswer(db: Database, answer: SyncAnswer, nowMs: number
     void showers.put(marked({ ...(known ?? emptyShower(row.id)), row }));
   }
   const { epoch, firm, mark, since } = answer;
-  const words = firm === null ? {} : { settings: firm.settings, crews: firm.crews, newestBook: firm.newestBook };
+  const words =
+    firm === null
+      ? {}
+      : { settings: firm.settings, crews: firm.crews, newestBook: firm.newestBook, lookPlan: firm.lookPlan };
   const more = answer.more ?? kept?.more ?? false;
   await tx.objectStore('kept').put({ ...kept, ...words, epoch, firmMark: mark, since, more, contactMs: nowMs }, 'kept');
   await tx.done;

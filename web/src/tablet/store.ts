@@ -1,4 +1,4 @@
-import type { FirmSettings } from '@careful-seam/contract/api/firm';
+import type { FirmAnswer, FirmSettings } from '@careful-seam/contract/api/firm';
 import type { Crew, Person } from '@careful-seam/contract/api/messages';
 import { SessionAnswer } from '@careful-seam/contract/api/messages';
 import type { Body, EntryKind } from '@careful-seam/core/log/bodies';
@@ -41,6 +41,8 @@ interface Store {
   person: Person | null;
   /** The crews of the firm. */
   crews: Crew[];
+  /** Seams on which the firm wants more places read than is usual. */
+  lookPlan: FirmAnswer['lookPlan'];
   /** What the firm is and how it works; null before the first round. */
   settings: FirmSettings | null;
   /** How the tablet's storage stands; null until it was asked. */
@@ -120,6 +122,7 @@ export const useStore = create<Store>((set, get) => ({
   db: null,
   person: null,
   crews: [],
+  lookPlan: [],
   settings: null,
   room: null,
   picturesWaiting: 0,
@@ -282,7 +285,7 @@ async function openTablet(): Promise<void> {
   const { setState: set, getState: get } = useStore;
   // A newer program opened the store in another window: this one starts again with it.
   const db = await openDatabase(undefined, () => window.location.reload());
-  const { person, crews, settings, more } = await readKept(db);
+  const { person, crews, settings, more, lookPlan } = await readKept(db);
   const books = await readBooks(db, get().language);
   const { awake, asleep } = whoIsAwake(await db.getAll('showers'), await momentNow(db, person));
   // Of the day's showers the first are waited for; the others come while these are looked at.
@@ -292,6 +295,7 @@ async function openTablet(): Promise<void> {
     db,
     person,
     crews,
+    lookPlan,
     settings,
     books,
     showers: new Map(first),
@@ -403,7 +407,7 @@ async function runSync(db: Database, personId: string): Promise<void> {
 /** What a round brought is shown, also when it broke on the way: nothing that is on the tablet waits for a round that does not. */
 async function showRound(db: Database, report: ReturnType<typeof emptyReport>): Promise<void> {
   const { setState: set } = useStore;
-  const { crews, settings, book, more } = await readKept(db);
+  const { crews, settings, book, more, lookPlan } = await readKept(db);
   const now = useStore.getState();
   // Another window of this tablet may have fetched one.
   const keys = await db.getAllKeys('books');
@@ -413,6 +417,7 @@ async function showRound(db: Database, report: ReturnType<typeof emptyReport>): 
   set({
     books: booksNew ? await readBooks(db, now.language) : now.books,
     crews: same(now.crews, crews),
+    lookPlan: same(now.lookPlan, lookPlan),
     settings: same(now.settings, settings),
     behind: report.behind,
     more,

@@ -133,6 +133,8 @@ const Kept = z.object({
   epoch: z.string().nullable(),
   /** The firm's newest rule book. */
   newestBook: FirmAnswer.shape.newestBook,
+  /** Seams on which the firm wants more places read than is usual. */
+  lookPlan: FirmAnswer.shape.lookPlan,
   /** The newest rule book that was fetched, and under which epoch. */
   book: z.string().nullable(),
   /** Last answer from the server, ms since 1970. */
@@ -159,6 +161,7 @@ export const NOTHING_KEPT: Kept = {
   settings: null,
   epoch: null,
   newestBook: null,
+  lookPlan: [],
   book: null,
   contactMs: null,
   since: null,

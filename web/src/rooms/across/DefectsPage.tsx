@@ -146,7 +146,8 @@ function Filters({
   const { t } = useTranslation();
   const on = possible.filter((k) => asked.get(k) !== '');
   return (
-    <details open={on.length > 0} className="border-hair border-b pb-2">
+    // What is open is asked of itself: only what is asked beside it opens the list.
+    <details open={on.some((k) => k !== 'state')} className="border-hair border-b pb-2">
       <summary className="min-h-12 cursor-pointer py-3 font-semibold">
         {on.length > 0 ? t('across.filtersOn', { count: on.length }) : t('across.filters')}
       </summary>

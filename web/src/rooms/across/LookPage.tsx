@@ -47,7 +47,7 @@ function LookChart({ cells, words }: { cells: readonly Cell[]; words: string }) 
       xAxis: {
         type: 'category',
         data: groups.map((g) => t(`elementGroup.${g}`)),
-        axisLabel: { ...chartText(), fontSize: 13, interval: 0, width: 62, overflow: 'break' },
+        axisLabel: { ...chartText(), fontSize: 13, lineHeight: 16, interval: 0, width: 62, overflow: 'break' },
       },
       yAxis: { type: 'category', data: crews, axisLabel: { ...chartText(), interval: 0 } },
       visualMap: {

@@ -1,4 +1,5 @@
 import { judge } from '@careful-seam/core/checks/judge';
+import { plannedReadings } from '@careful-seam/core/crews/plannedReadings';
 import type { Judgement, Requirement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { weakestPlace } from '@careful-seam/core/membrane/laps';
@@ -50,6 +51,20 @@ function lastValues(state: ShowerState, check: string): number[] {
   const all = [...state.evidence.values()].flat().filter((e) => e.check === check && e.valueMm !== null);
   all.sort((a, b) => (a.observedAt < b.observedAt ? 1 : -1));
   return [...new Set(all.map((e) => e.valueMm!))];
+}
+
+/** What the firm's plan asks for here beyond the usual, and how much of it is left. */
+function PlanWords({ state, now }: { state: ShowerState; now: Judgement }) {
+  const { t } = useTranslation();
+  const plan = useStore((s) => s.lookPlan);
+  const planned = plannedReadings(state, plan, now.requirement);
+  if (planned === null) return null;
+  const left = Math.max(0, planned - now.readings.length);
+  return (
+    <p className="border-cure border-l-4 pl-2 text-sm" data-testid="look-plan-words">
+      {t('pad.plan', { planned })} {t('pad.planLeft', { count: left })}
+    </p>
+  );
 }
 
 /** A reading is its value and one tap: the place comes prefilled with the next useful one. */
@@ -221,6 +236,7 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
             : t(requirement.hasLength ? 'pad.keep' : 'pad.keepWhole', { value: text, at: atText ?? placeText })}
         </button>
       </FractionPad>
+      <PlanWords state={state} now={now} />
       {problem && (
         <p role="alert" className="text-hold">
           {problem}
