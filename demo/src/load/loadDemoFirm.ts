@@ -50,14 +50,18 @@ export async function loadDemoFirm({
     }
   }
   if (years) await loadYears(store, todayMs, book, find);
-  const passwordHash = await hashPassword(DEMO_PASSWORD);
-  await store
-    .getRepository(UserEntity)
-    .insert(
-      PEOPLE.map(({ key: _key, ...p }) => ({ ...p, passwordHash, disabled: false, email: `${p.signIn}@demo.test` })),
-    );
-  await store.query('INSERT INTO demo_firm (loaded_at) VALUES ($1)', [now()]);
   await store.getRepository(JobEntity).upsert([...JOBS], ['name']);
   await writeSettings(store, { ...FIRST_SETTINGS, ...SETTINGS, mainMethods: [...SETTINGS.mainMethods] });
+  const passwordHash = await hashPassword(DEMO_PASSWORD);
+  // Last of all, and on the disk before it is said to be there: with somebody in it the firm is loaded.
+  await store.transaction(async (tx) => {
+    await tx.query('SET LOCAL synchronous_commit = on');
+    await tx
+      .getRepository(UserEntity)
+      .insert(
+        PEOPLE.map(({ key: _key, ...p }) => ({ ...p, passwordHash, disabled: false, email: `${p.signIn}@demo.test` })),
+      );
+    await tx.query('INSERT INTO demo_firm (loaded_at) VALUES ($1)', [now()]);
+  });
   return true;
 }

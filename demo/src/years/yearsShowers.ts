@@ -225,8 +225,8 @@ function writeShower(planned: Planned, book: RuleBook, calendar: YearsCalendar, 
   return w;
 }
 
-/** The two years, seen from a day: finished showers of fourteen crews, each with its defects. */
-export function yearsShowers(todayMs: number, book: RuleBook, find: FindRuleBook): DemoWriter[] {
+/** The two years, seen from a day: finished showers of fourteen crews, each with its defects, one after the other. */
+export function* yearsShowers(todayMs: number, book: RuleBook, books: FindRuleBook): Generator<DemoWriter> {
   const calendar = yearsCalendar(todayMs);
-  return plan(calendar).map((planned) => writeShower(planned, book, calendar, find));
+  for (const planned of plan(calendar)) yield writeShower(planned, book, calendar, books);
 }
