@@ -6,7 +6,7 @@ import { freePort, temporaryFolder } from './cluster.mjs';
 import { PROJECT } from './prepare.mjs';
 
 const data = temporaryFolder('shots');
-const app = await startApplication({ PORT: String(await freePort()), CAREFUL_SEAM_DATA: data });
+const app = await startApplication({ PORT: String(await freePort()), CAREFUL_SEAM_DATA: data, DEMO_YEARS: 'on' });
 const args = ['playwright', 'test', '--config', 'e2e/screenshots/playwright.config.ts'];
 const result = spawnSync('npx', args, {
   cwd: PROJECT,
