@@ -12,6 +12,7 @@ export default defineConfig({
       input: {
         main: 'src/main.ts',
         verify: 'src/verify/main.ts',
+        facts: 'src/facts/main.ts',
         backup: 'src/backup/main.ts',
         firstDay: 'src/setUp/main.ts',
         demo: '../demo/src/load/main.ts',

@@ -3,6 +3,7 @@ import { followLedgers } from './facts/projector';
 import { forgetTries } from './http/limits';
 import type { Services } from './http/route';
 import { makeAnchor } from './ledger/anchors';
+import { mailMonth } from './mail/monthMail';
 import { sendMail } from './mail/outbox';
 import { type Night, nightsWork } from './operations/night';
 import { noteSizes } from './operations/serverState';
@@ -31,12 +32,17 @@ function again(everyMs: number, steps: readonly (() => Promise<unknown>)[], logg
  * What the server does by itself: the day's anchor, mail that waits; beside it what is counted across showers and
  * waits for the manager; and, since it takes longer than a minute, the night's work when it is due. Gives the way to stop it.
  */
-export function startRounds({ store, mail, now }: Services, logger: Logger, night: Night | null): () => void {
+export function startRounds(
+  { store, mail, now, publicUrl }: Services,
+  logger: Logger,
+  night: Night | null,
+): () => void {
   const day = again(
     EVERY_MS,
     [
       () => makeAnchor(store, now()),
       () => forgetTries(store, now()),
+      () => mailMonth(store, publicUrl, now()),
       async () => mail && sendMail(store, mail, now()),
       () => noteSizes(store, now()),
     ],

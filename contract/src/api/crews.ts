@@ -179,6 +179,25 @@ const HoldLine = z.object({
 export const HoldsAnswer = z.object({ all: HoldLine.nullable(), lines: z.array(HoldLine), ...behind });
 export type HoldsAnswer = z.infer<typeof HoldsAnswer>;
 
+/** One question of a month report: its answer in words, and what shows it. */
+const ReportSection = z.object({
+  question: z.string(),
+  says: z.array(z.string()).min(1),
+  heads: z.array(z.string()),
+  rows: z.array(z.array(z.string().or(z.number()))),
+});
+/** Which month. */
+export const ReportAsk = z.object({ month: month.or(z.literal('')).default('') });
+/** How the month was, in one language. */
+export const MonthReport = z.object({
+  month,
+  title: z.string(),
+  sections: z.array(ReportSection),
+  fair: z.string(),
+  ...behind,
+});
+export type MonthReport = z.infer<typeof MonthReport>;
+
 /** Where should I look harder? */
 export const LookAsk = z.object({ readings: z.coerce.number().int().min(1).max(100_000).default(400) });
 export const LookCell = z.object({

@@ -221,15 +221,7 @@ describe('two years of an invented firm', () => {
     });
     it('leave as a file that an independent reader opens, with the same figures', async () => {
       const maren = await server.as('maren');
-      const answer = await maren
-        .get(`/api/defects.xlsx?crew=${WORSE_CREW}`)
-        .buffer(true)
-        .parse((res, done) => {
-          const parts: Buffer[] = [];
-          res.on('data', (part: Buffer) => parts.push(part));
-          res.on('end', () => done(null, Buffer.concat(parts)));
-        })
-        .expect(200);
+      const answer = await maren.get(`/api/defects.xlsx?crew=${WORSE_CREW}`).responseType('blob').expect(200);
       const book = new ExcelJS.Workbook();
       await book.xlsx.load(answer.body);
       const sheet = book.worksheets[0]!;

@@ -6,10 +6,12 @@ import {
   LookAsk,
   LookPlan,
   Mark,
+  MonthReport,
   MonthsAnswer,
   MonthsAsk,
   NewMark,
   QuestionAsk,
+  ReportAsk,
   SlippedAnswer,
   WrongAnswer,
   WrongAsk,
@@ -25,9 +27,12 @@ import { defectsCsv, defectsXlsx } from '../crews/defectFiles';
 import { defectChoices, defectLines, FILE_AT_MOST, listDefects } from '../crews/defectList';
 import { howLong } from '../crews/howLong';
 import { keepLookPlan, lookHarder } from '../crews/lookHarder';
+import { monthBefore, monthReport } from '../crews/monthReport';
 import { namesIn } from '../crews/names';
+import { reportPdf, reportXlsx } from '../crews/reportFiles';
 import { slippedThrough } from '../crews/slippedThrough';
 import { whatGoesWrong } from '../crews/whatGoesWrong';
+import { readSettings } from '../firm/settings';
 import { Refusal } from '../refusals/refusal';
 import { type Call, isUuid, languageOf, param, type Route, read, readQuery } from './route';
 
@@ -47,6 +52,7 @@ const Spoken = {
   months: MonthsAsk.extend(lang),
   holds: HoldsAsk.extend(lang),
   look: LookAsk.extend(lang),
+  report: ReportAsk.extend(lang),
 };
 
 /** Names in the language of who asks. */
@@ -68,6 +74,28 @@ const defectsFile =
     const { t } = makeWords(languageOf(req));
     res.set('Cache-Control', 'no-store').attachment(`defects-${services.now().toISOString().slice(0, 10)}.${ending}`);
     res.send(ending === 'csv' ? defectsCsv(t, lines) : await defectsXlsx(t, lines));
+    return undefined;
+  };
+
+/** The month that is asked for; the last whole one where none is. */
+async function monthAsked({ req, services }: Call): Promise<string> {
+  const { month } = readQuery(Spoken.report, req.query);
+  return month || monthBefore(services.now(), (await readSettings(services.store)).timeZone);
+}
+
+/** How the month was. */
+const report = async (call: Call) =>
+  monthReport(call.services.store, await monthAsked(call), languageOf(call.req), call.services.now());
+
+/** The same as a file. */
+const reportFile =
+  (ending: 'pdf' | 'xlsx') =>
+  async (call: Call): Promise<undefined> => {
+    const { res, services } = call;
+    const made = await report(call);
+    res.set('Cache-Control', 'no-store').attachment(`month-${made.month}.${ending}`);
+    const { name } = await readSettings(services.store);
+    res.send(ending === 'pdf' ? await reportPdf(made, name, services.now()) : await reportXlsx(made));
     return undefined;
   };
 
@@ -219,6 +247,35 @@ export const CREW_ROUTES: readonly Route[] = [
     gives: LookPlan,
     did: 'look-plan-accepted',
     answer: acceptPlan,
+  },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/across/report',
+    summary: 'How was the month? The last whole one where none is named',
+    asks: Spoken.report,
+    gives: MonthReport,
+    answer: report,
+  },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/across/report.pdf',
+    summary: 'The month report, printed',
+    asks: Spoken.report,
+    gives: 'application/pdf',
+    did: 'file-out',
+    answer: reportFile('pdf'),
+  },
+  {
+    ...MANAGING,
+    method: 'get',
+    path: '/api/across/report.xlsx',
+    summary: 'The month report as a workbook',
+    asks: Spoken.report,
+    gives: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    did: 'file-out',
+    answer: reportFile('xlsx'),
   },
   {
     ...MANAGING,

@@ -7,6 +7,7 @@ import { DefectsPage } from '../rooms/across/DefectsPage';
 import { HoldsPage } from '../rooms/across/HoldsPage';
 import { LookPage } from '../rooms/across/LookPage';
 import { MonthsPage } from '../rooms/across/MonthsPage';
+import { ReportPage } from '../rooms/across/ReportPage';
 import { SlippedPage } from '../rooms/across/SlippedPage';
 import { WrongPage } from '../rooms/across/WrongPage';
 import { SyncMark } from '../shared/SyncMark';
@@ -28,6 +29,7 @@ const PAGES = {
   months: { shown: MonthsPage, roles: MANAGING! },
   holds: { shown: HoldsPage, roles: MANAGING! },
   look: { shown: LookPage, roles: MANAGING! },
+  report: { shown: ReportPage, roles: MANAGING! },
 } satisfies Record<string, { shown: () => ReactNode; roles: readonly Role[] }>;
 /** One of them. */
 type Question = keyof typeof PAGES;

@@ -1,5 +1,6 @@
 import type {
   CompareAnswer,
+  CrewLine,
   HoldsAnswer,
   LookAnswer,
   MonthsAnswer,
@@ -43,6 +44,13 @@ const atWords = (t: Words, group: QuestionAsk['group']): string =>
 /** How much was looked at. */
 export const lookedWords = (t: Words, language: string, unit: CompareAnswer['unit'], exposure: number): string =>
   t(`across.looked.${unit}`, { amount: figureIn(language, exposure * 100, 0) });
+
+/** How a crew stands: a key of the words for it. */
+export function crewVerdict(c: Pick<CrewLine, 'rate' | 'discovery' | 'side' | 'outside'>): string {
+  if (c.rate === null) return 'nothing';
+  if (c.discovery) return c.side === 'above' ? 'above' : 'below';
+  return c.outside ? 'outside' : 'inside';
+}
 
 /** Is a crew really different? One sentence for each crew that may be named, else one for all. `own`: the reader sees one crew alone. */
 export function compareSentences(

@@ -1,6 +1,6 @@
 import { CompareAnswer, type CrewLine } from '@careful-seam/contract/api/crews';
 import { limitsAt } from '@careful-seam/core/crews/funnel';
-import { compareSentences, figureIn, lookedWords } from '@careful-seam/words/sentences/crewSentences';
+import { compareSentences, crewVerdict, figureIn, lookedWords } from '@careful-seam/words/sentences/crewSentences';
 import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
@@ -102,13 +102,6 @@ function Funnel({ answer, words }: FunnelProps) {
   return <div ref={box} className="h-full min-h-64 w-full" role="img" aria-label={words} data-testid="funnel" />;
 }
 
-/** How a crew stands, in words. */
-const verdictOf = (c: CrewLine): string => {
-  if (c.rate === null) return 'nothing';
-  if (c.discovery) return c.side === 'above' ? 'above' : 'below';
-  return c.outside ? 'outside' : 'inside';
-};
-
 /** Is a crew really different? A funnel with every crew, a table by their names, and the way to the seams of each. */
 export function ComparePage() {
   const { t, i18n } = useTranslation();
@@ -150,9 +143,9 @@ export function ComparePage() {
       {
         key: 'verdict',
         label: t('across.crews.verdict'),
-        by: verdictOf,
+        by: crewVerdict,
         cell: (c) => (
-          <span className={c.discovery ? 'font-bold text-hold' : ''}>{t(`across.crews.${verdictOf(c)}`)}</span>
+          <span className={c.discovery ? 'font-bold text-hold' : ''}>{t(`across.verdict.${crewVerdict(c)}`)}</span>
         ),
       },
     ];
