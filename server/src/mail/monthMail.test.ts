@@ -76,10 +76,7 @@ describe('a month report', () => {
     const page = MonthReport.parse((await maren.get(`/api/across/report?month=${month}`).expect(200)).body);
     const pdf = await maren.get(`/api/across/report.pdf?month=${month}`).responseType('blob').expect(200);
     expect(pdf.body.subarray(0, 5).toString()).toBe('%PDF-');
-    const xlsx = await maren
-      .get(`/api/across/report.xlsx?month=${month}&lang=es`)
-      .responseType('blob')
-      .expect(200);
+    const xlsx = await maren.get(`/api/across/report.xlsx?month=${month}&lang=es`).responseType('blob').expect(200);
     const book = new ExcelJS.Workbook();
     await book.xlsx.load(xlsx.body);
     expect(book.worksheets).toHaveLength(page.sections.length);

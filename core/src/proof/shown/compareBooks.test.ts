@@ -20,7 +20,7 @@ const wider = (book: RuleBook) =>
 
 describe('two versions of a rule book', () => {
   it('differ by exactly what was changed', () => {
-    expect(compareBooks(BOOK, BOOK)).toEqual({ checks: [], choices: [], lines: [] });
+    expect(compareBooks(BOOK, BOOK)).toEqual({ checks: [], choices: [], lines: [], families: [] });
     const { checks } = compareBooks(BOOK, wider(BOOK));
     expect(checks.map((d) => [d.method, d.stage, d.after!.id])).toEqual([['bonded-sheet', 'membrane', 'lap']]);
     const without = structuredClone(BOOK);
@@ -28,6 +28,19 @@ describe('two versions of a rule book', () => {
     const gone = compareBooks(BOOK, { ...without, choices: { A1: 'b' } });
     expect(gone.checks[0]).toMatchObject({ stage: 'curb', after: null });
     expect(gone.choices).toEqual([{ question: 'A1', before: null, after: 'b' }]);
+    const [first, second, third, ...rest] = BOOK.causes;
+    const causes = [
+      { ...first!, retired: true },
+      { ...second!, into: first!.id },
+      ...rest,
+      { id: 'own', label: 'Our own' },
+    ];
+    expect(compareBooks(BOOK, { ...BOOK, causes }).families).toEqual([
+      first!.label,
+      second!.label,
+      'Our own',
+      third!.label,
+    ]);
   });
   it('a later one is offered to a shower only for stages that are not released', () => {
     const t = begun();

@@ -32,9 +32,20 @@ export interface BookDifference {
   checks: CheckDifference[];
   choices: ChoiceDifference[];
   lines: LineDifference[];
+  /** Kinds of defects, causes and escapes that are called otherwise, retired, merged or new, by their words now. */
+  families: string[];
 }
 
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
+
+/** Kinds, causes and escapes that are not as they were. */
+function changedFamilies(before: RuleBook, after: RuleBook): string[] {
+  return (['defectKinds', 'causes', 'escapes'] as const).flatMap((list) => {
+    const was = new Map<string, unknown>(before[list].map((x) => [x.id, x]));
+    const gone = before[list].filter((x) => !after[list].some((y) => y.id === x.id));
+    return [...after[list].filter((x) => !same(was.get(x.id), x)), ...gone].map((x) => x.label);
+  });
+}
 
 function differencesOf(before: Method | null, after: Method | null): CheckDifference[] {
   const stages = new Map([...(after?.stages ?? []), ...(before?.stages ?? [])].map((s) => [s.key, s]));
@@ -70,6 +81,7 @@ export function compareBooks(before: RuleBook, after: RuleBook): BookDifference 
         return { before: was!, after: is! };
       })
       .filter((l) => !same(l.before, l.after)),
+    families: changedFamilies(before, after),
   };
 }
 

@@ -13,7 +13,6 @@ import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
 import { MarkedPicture } from '../../drawing/MarkedPicture';
-import { CauseKeys } from '../../shared/CauseKeys';
 import { Pictures, useFormPictures } from '../../shared/Pictures';
 import { placeOf } from '../../shared/runs';
 import { StretchFields } from '../../shared/StretchFields';
@@ -21,7 +20,8 @@ import { newId, useParts } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { SelectField, TextArea } from '../../ui/fields';
 import { Sheet } from '../../ui/Sheet';
-import { lacksTrade, MakerFields, madeBody, madeOf, NOTHING_TOLD } from './MakerFields';
+import { lacksTrade } from './MakerFields';
+import { type Said, SaidFields, saidBody, saidOf } from './SaidFields';
 
 /** Where a defect is, or which one gets its words and pictures. */
 interface Props {
@@ -82,20 +82,14 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
     },
   });
   const severity = watch('severity');
-  const [made, setMade] = useState(defect ? madeOf(defect) : NOTHING_TOLD);
-  const [family, setFamily] = useState(defect?.cause?.family ?? '');
-  // A cause that was said before keeps how sure it is; a new one is a suspicion.
-  const confidence = family === defect?.cause?.family ? defect.cause.confidence : 'suspected';
+  const [said, setSaid] = useState<Said>(() => saidOf(defect));
   const pictures = useFormPictures();
 
   const keep = handleSubmit(async (told) => {
     const photos = await pictures.all();
     if (!photos) return;
     const at = placeOf(state, element, lengthMm === null ? {} : place);
-    const why = family
-      ? { cause: { ...(family === defect?.cause?.family ? defect.cause : {}), family, confidence } }
-      : {};
-    const body = { stage, place: at, ...told, photos, ...why, ...madeBody(made) };
+    const body = { stage, place: at, ...told, photos, ...saidBody(said, defect) };
     const checks = askedOfKind(state.requirements, 'looked')
       .filter((r) => r.stage.key === stage && r.element === element)
       // What is milder than a check stops does not fail that check.
@@ -130,12 +124,14 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
         <p className="text-soft text-sm">
           {t(`severityMeaning.${severity}`)} {!isManager && defect !== null && t('defect.milderByManager')}
         </p>
-        <CauseKeys book={book} kind={watch('kind')} label={t('defect.cause')} value={family} onChoose={setFamily} />
-        <MakerFields
+        <SaidFields
           state={state}
-          defect={{ stage, kind: watch('kind'), seq: defect?.seq ?? state.seq + 1 }}
-          made={made}
-          onMade={setMade}
+          stage={stage}
+          element={element}
+          defect={defect}
+          kind={watch('kind')}
+          said={said}
+          onSaid={setSaid}
         />
         {lengthMm !== null && <StretchFields stretch={place} lengthMm={lengthMm} onStretch={setPlace} />}
         <TextArea label={t('defect.words')} {...register('words')} />
@@ -146,7 +142,9 @@ export function DefectSheet({ showerId, state, stage, element, defect, stretch, 
         <button
           type="submit"
           className="key key-main text-lg"
-          disabled={formState.isSubmitting || lacksTrade(made) || (lengthMm !== null && place.toMm <= place.fromMm)}
+          disabled={
+            formState.isSubmitting || lacksTrade(said.made) || (lengthMm !== null && place.toMm <= place.fromMm)
+          }
         >
           {t('defect.keep')}
         </button>

@@ -8,6 +8,7 @@ import { textIn, translateBook, withTextIn } from '@careful-seam/core/rules/tran
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { useSearchParams } from 'react-router';
 import { isAsked } from '../../shared/answering';
 import { DifferenceList } from '../../shared/DifferenceList';
 import { useLanguage } from '../../shared/language';
@@ -20,6 +21,7 @@ import { Loaded, Problem } from '../../ui/Loaded';
 import { saveFile } from '../../ui/saveFile';
 import { problemWords } from '../../ui/words';
 import { CheckEditor } from './CheckEditor';
+import { Families } from './Families';
 import { ProductLines } from './ProductLines';
 import { Questions } from './Questions';
 
@@ -68,11 +70,11 @@ function Compared({ draft, version }: { draft: RuleBook; version: number }) {
     <Loaded answer={answer}>
       {({ book }) => {
         const now = translateBook(draft, language);
-        const { checks, choices, lines } = compareBooks(translateBook(book, language), now);
+        const { checks, choices, lines, families } = compareBooks(translateBook(book, language), now);
         return (
           <section data-testid="compared">
             <h3 className="font-bold">
-              {t('rules.compared', { version, count: checks.length + choices.length + lines.length })}
+              {t('rules.compared', { version, count: checks.length + choices.length + lines.length + families.length })}
             </h3>
             <DifferenceList differences={checks} />
             <ul>
@@ -81,6 +83,11 @@ function Compared({ draft, version }: { draft: RuleBook; version: number }) {
                   {t(l.before === null ? 'lines.added' : l.after === null ? 'lines.gone' : 'lines.changed', {
                     name: (l.after ?? l.before)!.name,
                   })}
+                </li>
+              ))}
+              {families.map((name) => (
+                <li key={name} className="text-sm">
+                  {t('lines.changed', { name })}
                 </li>
               ))}
               {choices.map((c) => (
@@ -104,9 +111,12 @@ const mostAsked = (method: Method): string =>
 /** A draft of the next version: what is shown of it, and what it says otherwise than the newest. */
 function useEditing(newest: RuleBook) {
   const [draft, setDraft] = useState(newest);
-  const [method, setMethod] = useState(newest.methods[0]!.key);
-  const [stage, setStage] = useState(() => mostAsked(newest.methods[0]!));
-  const [products, setProducts] = useState(false);
+  // A question across crews leads to the stage that it is about.
+  const [asked] = useSearchParams();
+  const first = newest.methods.find((m) => m.key === asked.get('method')) ?? newest.methods[0]!;
+  const [method, setMethod] = useState(first.key);
+  const [stage, setStage] = useState(() => asked.get('stage') ?? mostAsked(first));
+  const [list, setList] = useState<'checks' | 'products' | 'families'>('checks');
   const [against, setAgainst] = useState<number | null>(null);
   const [fileProblem, setFileProblem] = useState<string | null>(null);
   const language = useLanguage();
@@ -116,7 +126,8 @@ function useEditing(newest: RuleBook) {
     () => compareBooks(translateBook(newest, language), translateBook(draft, language)),
     [newest, draft, language],
   );
-  const count = difference.checks.length + difference.choices.length + difference.lines.length;
+  const { checks, choices, lines, families } = difference;
+  const count = checks.length + choices.length + lines.length + families.length;
   const sound = useMemo(() => checkBook(draft), [draft]);
   const here = draft.methods.find((m) => m.key === method)!;
   const shown = here.stages.find((s) => s.key === stage) ?? here.stages[0]!;
@@ -147,8 +158,8 @@ function useEditing(newest: RuleBook) {
     shown,
     setStage,
     setChecks,
-    products,
-    setProducts,
+    list,
+    setList,
     against,
     setAgainst,
     fileProblem,
@@ -217,7 +228,7 @@ function Editor({ newest }: { newest: RuleBook }) {
   const { change, problem, busy } = useChange(['/api/rule-books', '/api/rule-books/newest']);
   const editing = useEditing(newest);
   const { draft, setDraft, method, setMethod, here, shown, setStage, setChecks, say, language, sound } = editing;
-  const { products, setProducts, against, fileProblem } = editing;
+  const { list, setList, against, fileProblem } = editing;
   const publish = async () => {
     if (await change(RuleBookAnswer, 'PUT', '/api/rule-books', { book: draft, basedOn: newest.version })) await sync();
   };
@@ -227,8 +238,21 @@ function Editor({ newest }: { newest: RuleBook }) {
       <Problem text={problem ?? fileProblem ?? (sound.ok ? null : problemWords(sound.problem))} />
       <div className="grid min-h-0 flex-1 grid-cols-[14rem_1fr] gap-4 max-md:grid-cols-1">
         <div className="flex min-h-0 flex-col gap-1 overflow-y-auto">
-          <button type="button" className="key text-left" aria-pressed={products} onClick={() => setProducts(true)}>
+          <button
+            type="button"
+            className="key text-left"
+            aria-pressed={list === 'products'}
+            onClick={() => setList('products')}
+          >
             {t('lines.title')} ({draft.productLines.length})
+          </button>
+          <button
+            type="button"
+            className="key text-left"
+            aria-pressed={list === 'families'}
+            onClick={() => setList('families')}
+          >
+            {t('families.title')}
           </button>
           <select
             className="field px-1 text-base"
@@ -247,10 +271,10 @@ function Editor({ newest }: { newest: RuleBook }) {
               type="button"
               key={s.key}
               className="key text-left"
-              aria-pressed={!products && s.key === shown.key}
+              aria-pressed={list === 'checks' && s.key === shown.key}
               onClick={() => {
                 setStage(s.key);
-                setProducts(false);
+                setList('checks');
               }}
             >
               {s.order}. {say(s.label)} ({s.checks.filter(isAsked).length})
@@ -259,8 +283,9 @@ function Editor({ newest }: { newest: RuleBook }) {
         </div>
         <div className="relative min-h-0 overflow-y-auto">
           {against !== null && <Compared draft={draft} version={against} />}
-          {products && <ProductLines draft={draft} onChange={setDraft} />}
-          <ul className={products ? 'hidden' : ''}>
+          {list === 'products' && <ProductLines draft={draft} onChange={setDraft} />}
+          {list === 'families' && <Families draft={draft} say={say} language={language} onChange={setDraft} />}
+          <ul className={list === 'checks' ? '' : 'hidden'}>
             {shown.checks.map((check) =>
               !isAsked(check) ? null : (
                 <CheckEditor
@@ -278,7 +303,9 @@ function Editor({ newest }: { newest: RuleBook }) {
               ),
             )}
           </ul>
-          {!products && <Questions draft={draft} say={say} method={method} stage={shown.key} onChange={setDraft} />}
+          {list === 'checks' && (
+            <Questions draft={draft} say={say} method={method} stage={shown.key} onChange={setDraft} />
+          )}
           <Touched newest={newest} />
         </div>
       </div>
