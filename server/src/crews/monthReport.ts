@@ -170,6 +170,35 @@ async function holds({ store, names, t, language, from, to, now }: Making): Prom
   return { question: t('across.question.holds'), says: [holdsSentence(t, language, found)], heads: [], rows: [] };
 }
 
+/** How long looking took, from the entries' own times. */
+async function minutes({ store, names, t, language, from, to }: Making): Promise<Section> {
+  const rows: { stage: string; minutes: number; showers: number }[] = await store.query(
+    `SELECT stage, sum(minutes)::float8 AS minutes, count(DISTINCT shower_id)::int AS showers FROM minutes_fact
+    WHERE day BETWEEN $1 AND $2 GROUP BY 1 HAVING sum(minutes) >= 1 ORDER BY 2 DESC`,
+    [from, to],
+  );
+  const all = rows.reduce((sum, r) => sum + r.minutes, 0);
+  return {
+    question: t('across.question.minutes'),
+    says: [
+      rows.length === 0
+        ? t('across.say.minutesNone')
+        : t('across.say.minutes', {
+            hours: figureIn(language, all / 60),
+            stage: rows[0]!.stage === '' ? '–' : names.stage(rows[0]!.stage),
+          }),
+    ],
+    heads: ['stage', 'showers', 'minutes'].map((key) => t(`across.report.head.${key}`)),
+    rows: rows
+      .slice(0, LINES)
+      .map((r) => [
+        r.stage === '' ? '–' : names.stage(r.stage),
+        r.showers,
+        figureIn(language, r.minutes / r.showers, 0),
+      ]),
+  };
+}
+
 /** How a month was: each question with its answer in words, in a language. Days are those of the sites. */
 export async function monthReport(
   store: DataSource,
@@ -190,7 +219,7 @@ export async function monthReport(
     now,
   };
   const sections: Section[] = [];
-  for (const make of [openNow, months, crews, kinds, slipped, holds]) sections.push(await make(making));
+  for (const make of [openNow, months, crews, kinds, slipped, holds, minutes]) sections.push(await make(making));
   return {
     month,
     title: t('across.report.title', { month: monthIn(language, month) }),

@@ -31,6 +31,7 @@ describe('a month report', () => {
       'Nothing went wrong here.',
       'No defect is known yet.',
       'Nothing was held yet.',
+      'Nothing was written in this month.',
     ]);
     await server.store.query(`UPDATE firm_user SET email = 'maren@firm.test', language = 'es' WHERE sign_in = 'maren'`);
     expect(await mailMonth(server.store, 'https://seam.test', FIRST(12))).toBe(0);

@@ -1,7 +1,7 @@
 import { screen, within } from '@testing-library/react';
 import { describe, expect, it } from 'vitest';
 import { onScreen } from '../tests/onScreen';
-import { type Column, DataTable } from './DataTable';
+import { type Column, DataTable, type Order } from './DataTable';
 
 interface Line {
   id: string;
@@ -47,5 +47,44 @@ describe('a table of the office', () => {
     expect(screen.getByRole('button', { name: 'End Wren' })).toBeTruthy();
     rerender(<DataTable label="Links" rows={[]} columns={COLUMNS} rowId={(l) => l.id} empty="No link yet." />);
     expect(screen.getByText('No link yet.')).toBeTruthy();
+  });
+  it('whose rows somebody else puts in order asks for that order, and leaves them as they came', async () => {
+    const asked: Order[] = [];
+    const { person } = onScreen(
+      <DataTable
+        label="Defects"
+        rows={LINES}
+        columns={COLUMNS}
+        rowId={(l) => l.id}
+        order={{ by: 'name', down: true }}
+        onOrder={(order) => asked.push(order)}
+      />,
+    );
+    expect(first()).toEqual(['Heron', 'Wren', 'Crane']);
+    expect(screen.getByRole('columnheader', { name: /Name/ }).getAttribute('aria-sort')).toBe('descending');
+    await person.click(screen.getByRole('button', { name: /Name/ }));
+    await person.click(screen.getByRole('button', { name: /Used/ }));
+    expect(asked).toEqual([
+      { by: 'name', down: false },
+      { by: 'uses', down: false },
+    ]);
+    expect(first()).toEqual(['Heron', 'Wren', 'Crane']);
+  });
+  it('stands under the heading of what rows that follow each other belong to', () => {
+    onScreen(
+      <DataTable
+        label="Defects"
+        rows={LINES}
+        columns={COLUMNS}
+        rowId={(l) => l.id}
+        groupOf={(l) => (l.uses > 10 ? 'many' : 'few')}
+      />,
+    );
+    expect(
+      screen
+        .getAllByRole('row')
+        .slice(1)
+        .map((row) => row.textContent?.slice(0, 4)),
+    ).toEqual(['few', 'Hero', 'many', 'Wren', 'Cran']);
   });
 });
