@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { expect, finishStage, stage, test, usedTablet } from './acting';
+import { closeDefect, expect, finishStage, stage, test, usedTablet } from './acting';
 import { endDry, openFlood, prepareDry, printed, releaseToTile, takeFile, toStage, verdict } from './waterActing';
 
 const HOUR_MS = 3_600_000;
@@ -114,7 +114,7 @@ test('a redo under water after a passed flood: the flood is held with its reason
   await stage(page, 'Membrane');
   await page.locator('aside li button', { hasText: 'Foot of wall' }).first().click();
   await page.getByRole('button', { name: 'Look again' }).click();
-  await page.getByRole('button', { name: 'Looked at again: it is right' }).click();
+  await closeDefect(page);
   await expect(page.getByText('Open lap, lifted edge · Stop')).toHaveCount(0);
   await finishStage(page, 'Membrane', '2 1/4');
   await page.getByRole('button', { name: 'Release: Membrane' }).click();

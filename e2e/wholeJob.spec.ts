@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import sharp from 'sharp';
-import { expect, finishStage, makeShower, open, PASSWORD, read, stage, test } from './acting';
+import { closeDefect, expect, finishStage, makeShower, open, PASSWORD, read, stage, test } from './acting';
 
 async function release(page: import('@playwright/test').Page, name: string) {
   await page.getByRole('button', { name: `Release: ${name}` }).click();
@@ -57,7 +57,7 @@ test('the whole job: new shower, short lap, defect with picture, redo, release, 
   await read(page, '2 1/4', '14');
   await page.getByRole('button', { name: 'Look again' }).click();
   await page.getByLabel('What went wrong?').selectOption({ label: 'Workmanship' });
-  await page.getByRole('button', { name: 'Looked at again: it is right' }).click();
+  await closeDefect(page);
   await expect(page.getByText('Short lap · Stop')).toHaveCount(0);
 
   // A run of looks, the rest of the readings, release.
