@@ -30,6 +30,10 @@ function softens(target: EntryOf<'defect-found'>, correction: EntryOf<'correctio
   return next in MILDNESS && isMilder(next as Severity, target.body.severity);
 }
 
+/** True when a correction gives a shower to another crew: the office's to decide. */
+const handsOver = (target: EntryOf<'shower-created'>, { body }: EntryOf<'correction'>): boolean =>
+  body.action === 'replace' && body.body?.crewId !== target.body.crewId;
+
 /**
  * Whether a correction may touch its target: one's own entries, or any as a manager; what makes a defect milder or takes it
  * back is a manager's, apart from a slip of the finger.
@@ -38,6 +42,7 @@ export function mayCorrect(target: Entry, correction: EntryOf<'correction'>): bo
   // What was signed was signed: a record that has grown is signed anew.
   if (target.kind === 'record-signed') return false;
   if (byManager(correction)) return true;
+  if (target.kind === 'shower-created' && handsOver(target, correction)) return false;
   if (correction.author.id !== target.author.id) return false;
   return target.kind !== 'defect-found' || !softens(target, correction);
 }

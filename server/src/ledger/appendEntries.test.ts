@@ -37,6 +37,37 @@ describe('appending entries', () => {
     expect(row).toMatchObject({ headSeq: 4, headHash: body.taken[2].ledgerHash });
   });
 
+  it('hands a shower to another crew: by a manager alone, seen by that crew from then on, and sound to a check', async () => {
+    const { ines, tablet, path } = await newShower('heron');
+    const row = () => rowOf(server.store, 'id', tablet.showerId);
+    const first = (await ines.get(`${path}?after=0`).expect(200)).body.entries[0];
+    const target = JSON.parse(first.text).id as string;
+    const handed = { target, action: 'replace' as const, body: { ...created, crewId: 'otter' } };
+    const own = await ines.post(path).send(push([tablet.seal('correction', handed)]));
+    expect(own.body.refused).toMatchObject({ code: 'manager-hands-over', field: 'body.body.crewId' });
+    expect((await row()).crewId).toBe('heron');
+    const maren = await server.as('maren');
+    const office = testTablet('maren', tablet.showerId, JSON.parse(first.text).orderAt);
+    const given = v4();
+    const taken = await maren
+      .post(path)
+      .send(push([office.seal('correction', handed, { id: given })]))
+      .expect(200);
+    expect(taken.body.refused).toBeNull();
+    expect((await row()).crewId).toBe('otter');
+    const [pavel, lucia] = [await server.as('pavel'), await server.as('lucia')];
+    await pavel.get(path).expect(403);
+    await lucia.get(path).expect(200);
+    expect((await verifyLedger(server.store, server.picturePlace)).findings).toEqual([]);
+    // Taken back it is whose it was.
+    await maren
+      .post(path)
+      .send(push([office.seal('correction', { target: given, action: 'withdraw' })]))
+      .expect(200);
+    expect((await row()).crewId).toBe('heron');
+    expect((await verifyLedger(server.store, server.picturePlace)).findings).toEqual([]);
+  });
+
   it('takes the same entry twice as one', async () => {
     const { ines, tablet, path } = await newShower();
     const text = tablet.seal('note', { words: 'once' });

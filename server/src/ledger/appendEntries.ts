@@ -1,6 +1,7 @@
 import type { PushAnswer } from '@careful-seam/contract/api/messages';
 import { admitEntry } from '@careful-seam/core/log/admitEntry';
 import { ledgerHash } from '@careful-seam/core/log/chain';
+import { createdAsItStands } from '@careful-seam/core/log/created';
 import type { Entry } from '@careful-seam/core/log/entry';
 import { readText as readSealed } from '@careful-seam/core/log/readText';
 import type { Problem } from '@careful-seam/core/outcome/outcome';
@@ -102,6 +103,27 @@ async function createShower(runner: QueryRunner, entry: Entry, context: AppendCo
   ]);
 }
 
+/** Name, job and crew of a shower as its first entry says them with all corrections of it: it may have been handed to another crew. */
+async function followCreation(runner: QueryRunner, showerId: string): Promise<void> {
+  const rows: { text: string }[] = await runner.query(
+    `SELECT text FROM entry WHERE shower_id = $1 AND kind IN ('shower-created', 'correction')`,
+    [showerId],
+  );
+  const created = createdAsItStands(rows.map((r) => JSON.parse(r.text) as Entry));
+  if (!created) return;
+  const { name, job, crewId, timeZone } = created.body;
+  await runner.query('UPDATE shower SET name = $2, job = $3, crew_id = $4 WHERE id = $1', [
+    showerId,
+    name,
+    job,
+    crewId,
+  ]);
+  await runner.query(`INSERT INTO job (name, address, time_zone) VALUES ($1, '', $2) ON CONFLICT DO NOTHING`, [
+    job,
+    timeZone,
+  ]);
+}
+
 /** What is answered for an entry. */
 type Taken = PushAnswer['taken'][number];
 
@@ -137,7 +159,11 @@ async function appendOne(runner: QueryRunner, showerId: string, text: string, co
   checkClock(entry, context);
   checkCorrection(entry, head);
   await checkDecision(runner, entry, context);
-  return insert(runner, entry, text, hash, head, context);
+  const taken = await insert(runner, entry, text, hash, head, context);
+  // A correction of a correction may be one of the first entry.
+  if (entry.kind === 'correction' && (head.targetKind === 'shower-created' || head.targetKind === 'correction'))
+    await followCreation(runner, showerId);
+  return taken;
 }
 
 /** Writes it. */

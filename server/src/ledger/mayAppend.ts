@@ -87,6 +87,12 @@ export function checkCorrection(entry: Entry, head: Head): void {
   if (entry.kind !== 'correction' || entry.body.action !== 'replace' || head.targetKind === null) return;
   const body = readBody(head.targetKind, entry.body.body);
   if (!body.ok) throw Refusal.of(body.problem);
+  if (
+    head.targetKind === 'shower-created' &&
+    entry.author.role !== 'manager' &&
+    entry.body.body?.crewId !== head.crewId
+  )
+    throw new Refusal('manager-hands-over', 'body.body.crewId');
 }
 /** Kinds whose right depends on what stands in the shower, and not on the author's role alone. */
 const DECISIONS: readonly Entry['kind'][] = [

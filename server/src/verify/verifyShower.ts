@@ -1,4 +1,5 @@
 import { ledgerHash } from '@careful-seam/core/log/chain';
+import { createdAsItStands } from '@careful-seam/core/log/created';
 import type { Entry } from '@careful-seam/core/log/entry';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/fold/foldShower';
@@ -82,10 +83,11 @@ function signatureFaults(entry: Entry, prev: string | null): string[] {
 /** The row says what the first entry said, and where the last one stands. */
 function rowFaults(shower: ShowerToVerify, rows: readonly EntryRow[], entries: readonly (Entry | null)[]): string[] {
   const faults: string[] = [];
-  const created = entries.find((e) => e?.kind === 'shower-created');
-  if (created?.kind === 'shower-created')
+  const created = createdAsItStands(entries.filter((e) => e !== null));
+  if (created)
     for (const key of ['name', 'job', 'crewId'] as const)
-      if (created.body?.[key] !== shower[key]) faults.push(`its ${key} is not what its first entry says`);
+      if (created.body?.[key] !== shower[key])
+        faults.push(`its ${key} is not what its first entry says, with the corrections of it`);
   const last = rows.at(-1);
   if (shower.headSeq === null) return [...faults, 'it has no head'];
   if (shower.headHash !== (last?.ledgerHash ?? null) || shower.headSeq !== rows.length)

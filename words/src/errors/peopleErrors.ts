@@ -39,6 +39,11 @@ export const PEOPLE_ERRORS = {
     en: 'Say what went wrong, and why the check before did not catch it, and close it then; "Not known" is an answer to both.',
     es: 'Diga qué salió mal y por qué la revisión anterior no lo detectó, y ciérrelo entonces; «No se sabe» es una respuesta a ambas.',
   },
+  'manager-hands-over': {
+    status: 403,
+    en: 'Only a manager hands a shower to another crew. Ask a manager to do it under the dimensions of the shower.',
+    es: 'Solo un gerente entrega una ducha a otra cuadrilla. Pida a un gerente que lo haga en las medidas de la ducha.',
+  },
   'no-such-mark': {
     status: 404,
     en: 'This mark is not there any more. Open the page again.',

@@ -8,6 +8,7 @@ import { DrawingFiles } from './DrawingFiles';
 import { DrawnMap } from './DrawnMap';
 import { FallNote } from './FallNote';
 import { nameOf, type Start } from './formStart';
+import { HandOver } from './HandOver';
 import { KeptNote } from './KeptNote';
 import { MethodFields } from './MethodFields';
 import { NameFields } from './NameFields';
@@ -35,6 +36,7 @@ function Head({ start, state: { drawn, typed, setImported } }: { start: Start; s
         {t('shower.day')}
       </Link>
       <h1 className="flex-1 font-bold text-xl">{t(`new.titles.${start.kind}`, { name: nameOf(start) })}</h1>
+      {start.kind === 'edit' && <HandOver showerId={start.shower.id} state={start.shower.state} />}
       {start.kind === 'edit' && (
         <Link to={`/new?like=${start.shower.id}`} className="key flex items-center">
           {t('new.more')}
