@@ -40,6 +40,8 @@ export const FirmSettings = z.object({
   hourRate: z.number().min(0).max(10_000).nullable(),
   /** Cost of tearing out and building again a shower that is tiled already. */
   afterTileCost: z.number().min(0).max(1_000_000).nullable(),
+  /** The same of what was made at a stage, where that is another price: stage → cost. */
+  afterTileByStage: z.record(z.string().min(1).max(60), z.number().min(0).max(1_000_000)).default({}),
 });
 export type FirmSettings = z.infer<typeof FirmSettings>;
 
@@ -57,7 +59,14 @@ export const FIRST_SETTINGS: FirmSettings = {
   tabletDays: 14,
   hourRate: null,
   afterTileCost: null,
+  afterTileByStage: {},
 };
+
+/** What a defect that was made at a stage costs once it is found after tile; null while the firm has set no price. */
+export const afterTilePrice = (
+  { afterTileCost, afterTileByStage }: Pick<FirmSettings, 'afterTileCost' | 'afterTileByStage'>,
+  stage: string,
+): number | null => (Object.hasOwn(afterTileByStage, stage) ? afterTileByStage[stage]! : afterTileCost);
 
 /**
  * What every tablet keeps of the firm. A new epoch means that the server was restored: see `records`. The newest rule

@@ -135,6 +135,23 @@ describe('two years of an invented firm', () => {
       expect(look.riskLeft!).toBeGreaterThan(0);
       expect(look.riskLeft!).toBeLessThan(1);
     });
+    it('price what is found after tile by the stage that made it', async () => {
+      const maren = await server.as('maren');
+      const wrong = () => ask(WrongAnswer, '/api/across/wrong?by=stage');
+      const before = await wrong();
+      const curb = before.lines.find((l) => l.id === 'curb')!;
+      expect(curb.afterTile).toBe(curb.count * before.afterTileCost!);
+      const settings = (await maren.get('/api/firm').expect(200)).body.settings;
+      const put = (afterTileByStage: object) => maren.put('/api/firm/settings').send({ ...settings, afterTileByStage });
+      await put({ curb: 100 }).expect(200);
+      const priced = (await wrong()).lines;
+      expect(priced.find((l) => l.id === 'curb')!.afterTile).toBe(curb.count * 100);
+      expect(priced.find((l) => l.id === 'membrane')!.afterTile).toBe(
+        before.lines.find((l) => l.id === 'membrane')!.afterTile,
+      );
+      await put({ curb: -1 }).expect(422);
+      await put({}).expect(200);
+    });
     it('list every defect with its filters; pages and sums agree', async () => {
       const all = await ask(DefectList, '/api/defects');
       expect(all.lines).toHaveLength(100);

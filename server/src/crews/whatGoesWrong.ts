@@ -1,4 +1,5 @@
 import type { WrongAnswer, WrongAsk } from '@careful-seam/contract/api/crews';
+import { afterTilePrice } from '@careful-seam/contract/api/firm';
 import { clopperPearson } from '@careful-seam/core/crews/rateInterval';
 import type { Words } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
@@ -33,7 +34,23 @@ export async function whatGoesWrong(
     FROM defect_fact f WHERE ${defects.sql} ${crew} GROUP BY 1 ORDER BY 2 DESC, 1`,
     values,
   );
-  const { hourRate, afterTileCost, currency } = await readSettings(store);
+  const settings = await readSettings(store);
+  const { hourRate, afterTileCost, currency } = settings;
+  // Priced by the stage that each was made at.
+  const made: { id: string; stage: string; count: number }[] = await store.query(
+    `SELECT ${BY[ask.by]} AS id, f.stage_made AS stage, count(*)::int AS count FROM defect_fact f
+    WHERE ${defects.sql} ${crew} GROUP BY 1, 2`,
+    values,
+  );
+  const afterTile = (id: string): number | null => {
+    const prices = made
+      .filter((m) => m.id === id)
+      .map((m) => {
+        const price = afterTilePrice(settings, m.stage);
+        return price === null ? null : price * m.count;
+      });
+    return prices.some((p) => p === null) ? null : prices.reduce<number>((sum, p) => sum + p!, 0);
+  };
   const total = rows.reduce((n, r) => n + r.count, 0);
   const nameOf = (id: string): string => {
     if (ask.by === 'kind') return id.startsWith('check:') ? names.kind('', id.slice('check:'.length)) : names.kind(id);
@@ -48,7 +65,7 @@ export async function whatGoesWrong(
       hours,
       materials,
       cost: hourRate === null ? null : hours * hourRate + materials,
-      afterTile: afterTileCost === null ? null : count * afterTileCost,
+      afterTile: afterTile(id),
       share: count / total,
       ...clopperPearson(count, total, SURE),
     })),

@@ -1,3 +1,4 @@
+import { afterTilePrice, FIRST_SETTINGS } from '@careful-seam/contract/api/firm';
 import { makerOf, stageMadeOf } from '@careful-seam/core/crews/maker';
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
@@ -138,6 +139,7 @@ export function DefectStory({ state, defect }: Props) {
   const moments = momentsOf(t, defect, (id) => crews.find((c) => c.id === id)?.name ?? id);
   const cost =
     defect.cost && settings?.hourRate != null ? defect.cost.hours * settings.hourRate + defect.cost.materials : null;
+  const afterTile = settings ? afterTilePrice({ ...FIRST_SETTINGS, ...settings }, stageMadeOf(state, defect)) : null;
   const money = (value: number) =>
     new Intl.NumberFormat(undefined, { style: 'currency', currency: settings?.currency ?? 'USD' }).format(value);
   return (
@@ -188,8 +190,8 @@ export function DefectStory({ state, defect }: Props) {
       <WhyAndBy state={state} defect={defect} />
       {cost !== null && (
         <p>
-          {settings?.afterTileCost != null
-            ? t('life.costSaved', { cost: money(cost), after: money(settings.afterTileCost) })
+          {afterTile !== null
+            ? t('life.costSaved', { cost: money(cost), after: money(afterTile) })
             : t('life.cost', { cost: money(cost) })}
         </p>
       )}

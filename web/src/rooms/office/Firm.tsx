@@ -15,6 +15,7 @@ import { useChange } from '../../tablet/useList';
 import { Problem } from '../../ui/Loaded';
 import { Backup } from './Backup';
 import { ShowersFiles } from './ShowersFiles';
+import { StagePrices } from './StagePrices';
 
 /** A figure as typed; null for none. */
 const numberOrNull = (typed: unknown): number | null => {
@@ -107,6 +108,10 @@ function SettingsForm({ settings }: { settings: FirmSettings }) {
         </label>
       </div>
       <p className="-mt-1 text-soft text-sm leading-tight">{t('firm.ratesMean')}</p>
+      <StagePrices
+        prices={watch('afterTileByStage') ?? {}}
+        onPrices={(prices) => setValue('afterTileByStage', prices, { shouldDirty: true })}
+      />
       <MainMethods
         chosen={watch('mainMethods')}
         choose={(keys) => setValue('mainMethods', keys, { shouldDirty: true })}
