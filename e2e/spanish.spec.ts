@@ -107,6 +107,21 @@ test('a manager and a crew with Spanish read no English word in the office or on
   const walk = await enter(page, 'maren');
   for (const name of ['approvals', 'jobs', 'people', 'links', 'rules', 'firm', 'mail', 'server'])
     await walk.go(`/office/${name}`, 'h1');
+  await walk.go('/office/rules', 'h1');
+  await walk.page.getByRole('button', { name: 'Tipos y causas' }).click();
+  for (const path of [
+    'open',
+    'crews',
+    'crews?group=niche',
+    'wrong',
+    'wrong?by=cause',
+    'slipped',
+    'months',
+    'holds',
+    'look',
+    'report',
+  ])
+    await walk.go(`/across/${path}`, '[data-testid=answer]');
   const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
   const phone = await enter(await context.newPage(), 'pavel');
   await phone.page.locator('a[href^="/"]').first().waitFor();
@@ -114,6 +129,7 @@ test('a manager and a crew with Spanish read no English word in the office or on
     await phone.page.locator('a').evaluateAll((all) => all.map((a) => a.getAttribute('href')!))
   ).slice(0, 6))
     await phone.go(path, 'h1, h2, main');
+  await phone.go('/across/crews', '[data-testid=answer]');
   await context.close();
   console.log(`${walk.pages + phone.pages} pages of manager and crew read`);
   expect([...walk.english, ...phone.english]).toEqual([]);
