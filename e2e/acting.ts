@@ -210,8 +210,8 @@ export async function finishStage(
 }
 
 /** Says both answers that what stops or is fixed ends with, and closes it. */
-export async function closeDefect(page: Page): Promise<void> {
-  await page.getByLabel('What went wrong?').selectOption('unknown');
+export async function closeDefect(page: Page, cause = 'unknown'): Promise<void> {
+  await page.getByLabel('What went wrong?').selectOption(cause);
   await page.getByLabel('Why did the check before not catch it?').selectOption('unknown');
   await page.getByRole('button', { name: 'Looked at again: it is right' }).click();
 }

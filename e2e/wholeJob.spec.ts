@@ -56,8 +56,7 @@ test('the whole job: new shower, short lap, defect with picture, redo, release, 
   await expect(page.getByText('Hold: lap 1 7/8 in')).toHaveCount(0);
   await read(page, '2 1/4', '14');
   await page.getByRole('button', { name: 'Look again' }).click();
-  await page.getByLabel('What went wrong?').selectOption({ label: 'Workmanship' });
-  await closeDefect(page);
+  await closeDefect(page, 'workmanship');
   await expect(page.getByText('Short lap · Stop')).toHaveCount(0);
 
   // A run of looks, the rest of the readings, release.
