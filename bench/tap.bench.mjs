@@ -1,4 +1,5 @@
 // npm run bench, a part: the answer of a look, from the tap until the map stands drawn, in showers of three lengths.
+import { existsSync, readFileSync } from 'node:fs';
 import 'fake-indexeddb/auto';
 import { PUSH_AT_MOST } from '@careful-seam/contract/api/messages';
 import { chromium } from '@playwright/test';
@@ -24,6 +25,14 @@ const at = (list, share) => {
   const sorted = [...list].sort((a, b) => a - b);
   return sorted[Math.min(sorted.length - 1, Math.floor(sorted.length * share))];
 };
+
+/** Ticks that the host of this machine gave to others while a program here could have run; 0 where it does not say. */
+function stolenTicks() {
+  const [line = ''] = existsSync('/proc/stat') ? readFileSync('/proc/stat', 'utf8').split('\n') : [];
+  return Number(line.split(/\s+/)[8] ?? 0);
+}
+/** Taps that are tried at most until enough of them had the machine to themselves. */
+const TRIED_AT_MOST = 6;
 
 /** Another tablet, whose person inspects the same shower until it has so many entries. */
 async function otherTablet() {
@@ -127,11 +136,19 @@ for (const [size, goal] of SIZES) {
   await page.goto(`/showers/${other.showerId}?stage=membrane`);
   await page.getByTestId('map').waitFor();
   await page.waitForTimeout(7000);
-  const taps = [];
-  for (let k = 0; k < TAPS + 3; k += 1) taps.push(await tap(page, cdp));
   // The first ones are compiled.
-  const counted = taps.slice(3);
-  const row = { size: await other.count(), goal };
+  for (let k = 0; k < 3; k += 1) await tap(page, cdp);
+  const counted = [];
+  const disturbed = [];
+  while (counted.length < TAPS && counted.length + disturbed.length < TAPS * TRIED_AT_MOST) {
+    const before = stolenTicks();
+    const taken = await tap(page, cdp);
+    // While the host gives the processor to others, the clock of a thread runs on.
+    (stolenTicks() === before ? counted : disturbed).push(taken);
+  }
+  // Where it never had the machine to itself, what there is is told.
+  if (counted.length < TAPS / 2) counted.push(...disturbed);
+  const row = { size: await other.count(), goal, of: counted.length, disturbed: disturbed.length };
   for (const what of ['script', 'wall'])
     row[what] = [0.5, 0.95].map((share) =>
       at(
@@ -155,6 +172,6 @@ const table = [
 console.log(table);
 writeSection(
   'The answer of a look, tap to map drawn',
-  `Made by \`npm run bench\`: ${TAPS} looks in one shower, each answered with "Sound" in Chromium on this machine without a graphics card, while the tablet sends what it was told. Before this was worked on, measured by others on another machine: 34 ms in a shower of 93 entries, 84 at 500, 252 at 2,000.\n\n${table}`,
+  `Made by \`npm run bench\`: ${TAPS} looks in one shower, each answered with "Sound" in Chromium on this machine without a graphics card, while the tablet sends what it was told; by the clock of the page's own thread. Taps during which the host took the processor away are made again. Before this was worked on, measured by others on another machine: 34 ms in a shower of 93 entries, 84 at 500, 252 at 2,000.\n\n${table}`,
 );
 process.exitCode = rows.some(({ goal, script }) => script[1] > goal) ? 1 : 0;
