@@ -18,6 +18,16 @@ const BY = {
   stage: 'f.stage_made',
 } as const;
 
+/** What defects of one name come to. */
+interface Sum {
+  id: string;
+  count: number;
+  /** Of these, those of which somebody told hours. */
+  told: number;
+  hours: number;
+  materials: number;
+}
+
 /** What goes wrong, how often, and what it costs to put right. Money is the firm's own: null where it has set none. */
 export async function whatGoesWrong(
   store: DataSource,
@@ -28,49 +38,49 @@ export async function whatGoesWrong(
   const { defects } = questionWhere(ask);
   const values = [...defects.values];
   const crew = ask.crew === '' ? '' : `AND f.crew = $${values.push(ask.crew)}`;
-  const rows: { id: string; count: number; told: number; hours: number; materials: number }[] = await store.query(
-    `SELECT ${BY[ask.by]} AS id, count(*)::int AS count, (count(f.hours))::int AS told, coalesce(sum(f.hours), 0)::float8 AS hours,
-      coalesce(sum(f.materials), 0)::float8 AS materials
-    FROM defect_fact f WHERE ${defects.sql} ${crew} GROUP BY 1 ORDER BY 2 DESC, 1`,
+  // By the stage that each was made at too: what is found after tile is priced by it.
+  const made: (Sum & { stage: string })[] = await store.query(
+    `SELECT ${BY[ask.by]} AS id, f.stage_made AS stage, count(*)::int AS count, count(f.hours)::int AS told,
+      coalesce(sum(f.hours), 0)::float8 AS hours, coalesce(sum(f.materials), 0)::float8 AS materials
+    FROM defect_fact f WHERE ${defects.sql} ${crew} GROUP BY 1, 2`,
     values,
   );
   const settings = await readSettings(store);
   const { hourRate, afterTileCost, currency } = settings;
-  // Priced by the stage that each was made at.
-  const made: { id: string; stage: string; count: number }[] = await store.query(
-    `SELECT ${BY[ask.by]} AS id, f.stage_made AS stage, count(*)::int AS count FROM defect_fact f
-    WHERE ${defects.sql} ${crew} GROUP BY 1, 2`,
-    values,
-  );
-  const afterTile = (id: string): number | null => {
-    const prices = made
-      .filter((m) => m.id === id)
-      .map((m) => {
-        const price = afterTilePrice(settings, m.stage);
-        return price === null ? null : price * m.count;
-      });
-    return prices.some((p) => p === null) ? null : prices.reduce<number>((sum, p) => sum + p!, 0);
-  };
-  const total = rows.reduce((n, r) => n + r.count, 0);
+  const rows = new Map<string, Sum & { afterTile: number | null }>();
+  for (const { id, stage, count, told, hours, materials } of made) {
+    const known = rows.get(id) ?? { id, count: 0, told: 0, hours: 0, materials: 0, afterTile: 0 };
+    const price = afterTilePrice(settings, stage);
+    rows.set(id, {
+      id,
+      count: known.count + count,
+      told: known.told + told,
+      hours: known.hours + hours,
+      materials: known.materials + materials,
+      afterTile: price === null || known.afterTile === null ? null : known.afterTile + price * count,
+    });
+  }
+  const lines = [...rows.values()].sort((a, b) => b.count - a.count || (a.id < b.id ? -1 : 1));
+  const total = lines.reduce((n, r) => n + r.count, 0);
   const nameOf = (id: string): string => {
     if (ask.by === 'kind') return id.startsWith('check:') ? names.kind('', id.slice('check:'.length)) : names.kind(id);
     if (ask.by === 'cause') return names.cause(id);
     return ask.by === 'stage' ? names.stage(id) : t(`elementGroup.${id}`);
   };
   return {
-    lines: rows.map(({ id, count, hours, materials }) => ({
+    lines: lines.map(({ id, count, hours, materials, afterTile }) => ({
       id,
       name: nameOf(id),
       count,
       hours,
       materials,
       cost: hourRate === null ? null : hours * hourRate + materials,
-      afterTile: afterTile(id),
+      afterTile,
       share: count / total,
       ...clopperPearson(count, total, SURE),
     })),
     total,
-    costTold: rows.reduce((n, r) => n + r.told, 0),
+    costTold: lines.reduce((n, r) => n + r.told, 0),
     currency,
     hourRate,
     afterTileCost,
