@@ -69,23 +69,22 @@ export function ReportPage() {
               </a>
             </div>
             {report.behind > 0 && <p className="text-cure text-sm">{t('across.behind', { count: report.behind })}</p>}
-            <div
-              className="grid min-h-0 flex-1 grid-cols-2 content-start gap-x-6 gap-y-3 overflow-y-auto max-lg:grid-cols-1 max-lg:overflow-visible"
-              data-testid="answer"
-            >
-              {report.sections.map((section) => (
-                <article key={section.question} className="border-edge border-t pt-1">
-                  <h3 className="text-soft">{section.question}</h3>
-                  {section.says.map((say, k) => (
-                    <p key={say} className={k === 0 ? 'font-bold leading-snug' : 'leading-snug'}>
-                      {say}
-                    </p>
-                  ))}
-                  {section.rows.length > 0 && (
-                    <Figures label={section.question} heads={section.heads} rows={section.rows} />
-                  )}
-                </article>
-              ))}
+            <div className="min-h-0 flex-1 overflow-y-auto max-lg:overflow-visible" data-testid="answer">
+              <div className="columns-2 gap-6 max-lg:columns-1">
+                {report.sections.map((section) => (
+                  <article key={section.question} className="mb-3 break-inside-avoid border-edge border-t pt-1">
+                    <h3 className="text-soft">{section.question}</h3>
+                    {section.says.map((say, k) => (
+                      <p key={say} className={k === 0 ? 'font-bold leading-snug' : 'leading-snug'}>
+                        {say}
+                      </p>
+                    ))}
+                    {section.rows.length > 0 && (
+                      <Figures label={section.question} heads={section.heads} rows={section.rows} />
+                    )}
+                  </article>
+                ))}
+              </div>
             </div>
             <p className="text-soft text-sm">{report.fair}</p>
           </div>

@@ -13,7 +13,7 @@ export const chartAxis = (name: string, place: 'x' | 'y') => ({
   nameLocation: 'middle' as const,
   nameGap: place === 'x' ? 30 : 46,
   nameTextStyle: chartText(),
-  axisLabel: chartText(),
+  axisLabel: { ...chartText(), hideOverlap: true },
   axisLine: { lineStyle: { color: themeColour('edge') } },
   splitLine: { lineStyle: { color: themeColour('hair') } },
 });
