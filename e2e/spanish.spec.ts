@@ -7,14 +7,19 @@ const TEXTS = { en: texts('en'), es: texts('es') };
 const PHRASES = englishPhrases(TEXTS);
 const LABELS = englishLabels(TEXTS);
 
-/** Everything that a page says: what is drawn, and what a screen reader is told. */
+/** Everything that a page says: what is drawn, and what a screen reader is told. Kept letters stay in their reader's language. */
 async function saidOn(page: Page): Promise<string[]> {
   return page.evaluate(() => {
     const told = [...document.querySelectorAll('[aria-label], [title], [placeholder], img[alt]')].flatMap((one) =>
       ['aria-label', 'title', 'placeholder', 'alt'].flatMap((name) => one.getAttribute(name) ?? []),
     );
     const drawn = [...document.querySelectorAll('svg text, svg title')].map((one) => one.textContent ?? '');
-    return [...document.body.innerText.split('\n'), ...told, ...drawn, document.title].map((line) => line.trim());
+    const letters = [...document.querySelectorAll<HTMLElement>('[data-letter]')].flatMap((one) =>
+      one.innerText.split('\n').map((line) => line.trim()),
+    );
+    return [...document.body.innerText.split('\n'), ...told, ...drawn, document.title]
+      .map((line) => line.trim())
+      .filter((line) => !letters.includes(line));
   });
 }
 

@@ -29,7 +29,7 @@ export function Mail() {
         label: t('mail.subject'),
         by: (m) => m.subject,
         cell: (m) => (
-          <details>
+          <details data-letter>
             <summary className="min-h-12 cursor-pointer font-bold">{m.subject}</summary>
             <p className="whitespace-pre-line break-words border-hair border-l-2 pl-3">{m.words}</p>
           </details>
