@@ -7,14 +7,14 @@ const TEXTS = { en: texts('en'), es: texts('es') };
 const PHRASES = englishPhrases(TEXTS);
 const LABELS = englishLabels(TEXTS);
 
-/** Everything that a page says: what is drawn, and what a screen reader is told. Kept letters stay in their reader's language. */
+/** Everything that a page says: what is drawn, and what a screen reader is told. What says itself to be in another language, such as a letter that was sent, is left out. */
 async function saidOn(page: Page): Promise<string[]> {
   return page.evaluate(() => {
     const told = [...document.querySelectorAll('[aria-label], [title], [placeholder], img[alt]')].flatMap((one) =>
       ['aria-label', 'title', 'placeholder', 'alt'].flatMap((name) => one.getAttribute(name) ?? []),
     );
     const drawn = [...document.querySelectorAll('svg text, svg title')].map((one) => one.textContent ?? '');
-    const letters = [...document.querySelectorAll<HTMLElement>('[data-letter]')].flatMap((one) =>
+    const letters = [...document.querySelectorAll<HTMLElement>(':not(html)[lang]:not([lang=es])')].flatMap((one) =>
       one.innerText.split('\n').map((line) => line.trim()),
     );
     return [...document.body.innerText.split('\n'), ...told, ...drawn, document.title]

@@ -96,13 +96,19 @@ export const PutJob = z.object({ address: z.string().trim().max(300), timeZone: 
 export const Visit = z.object({ inspectorId: z.uuid().nullable(), visitOn: z.iso.date().nullable() });
 export const FoundShowers = z.object({ showers: z.array(ShowerRow), more: z.boolean() });
 
+/** Problem of a mail whose link a backup did not keep: the link has to be made again. */
+export const LINK_NOT_KEPT = 'link-not-kept';
+
 export const MailLine = z.object({
   id: z.uuid(),
   recipient: z.string(),
   subject: z.string(),
   words: z.string(),
+  /** The language it is written in; null in mail of older versions. */
+  language: z.string().nullable(),
   madeAt: z.string(),
   sentAt: z.string().nullable(),
+  /** Why it was not sent: LINK_NOT_KEPT, or what the mail server said, in its words. */
   problem: z.string().nullable(),
 });
 export type MailLine = z.infer<typeof MailLine>;

@@ -22,6 +22,7 @@ async function outbox({ services }: Call): Promise<unknown> {
     recipient: m.recipient,
     subject: m.subject,
     words: shown(m),
+    language: m.language,
     problem: m.problem,
     madeAt: m.madeAt.toISOString(),
     sentAt: m.sentAt?.toISOString() ?? null,

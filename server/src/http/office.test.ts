@@ -313,7 +313,11 @@ describe('the office', () => {
     const mail = await server.store.getRepository(MailEntity).findOneByOrFail({ recipient: 'pavel@example.test' });
     expect(mail.words).toContain('Re-screed the left half');
     const { body } = await (await server.as('maren')).get('/api/outbox').expect(200);
-    expect([body.real, body.mail[0].subject]).toEqual([false, `To put right: ${created.name}, ${created.job}`]);
+    expect([body.real, body.mail[0].subject, body.mail[0].language]).toEqual([
+      false,
+      `To put right: ${created.name}, ${created.job}`,
+      'en',
+    ]);
   });
   it('writes down who read a record and who tried to get in', async () => {
     const { agent, tablet } = await shower('ines', { name: 'Audited' });

@@ -22,11 +22,13 @@ export async function noticeAssigned(
     const firm = (await readSettings(store)).language;
     for (const { email, name, language } of leads) {
       if (!email) continue;
-      const { t } = makeWords(language ?? firm);
+      const spoken = language ?? firm;
+      const { t } = makeWords(spoken);
       await queueMail(
         store,
         {
           recipient: email,
+          language: spoken,
           subject: t('mail.holdSubject', { shower: shower.name, job: shower.job }),
           words: t('mail.holdWords', {
             name,

@@ -36,6 +36,7 @@ export async function mailMonth(store: DataSource, publicUrl: string, now: Date)
       store,
       {
         recipient: email!,
+        language: spoken,
         subject: t('mail.monthSubject', { month: monthIn(spoken, month) }),
         words: t('mail.monthWords', {
           name,

@@ -2,11 +2,12 @@ import { mkdtempSync, readFileSync } from 'node:fs';
 import { createServer, type Server } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { LINK_NOT_KEPT } from '@careful-seam/contract/api/office';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { makeBackup } from '../backup/makeBackup';
 import { MailEntity } from '../store/entities/mail';
 import { type TestServer, testServer } from '../tests/testServer';
-import { mailServer, queueMail, sendMail } from './outbox';
+import { mailServer, queueMail, SECRET, sendMail } from './outbox';
 
 let server: TestServer;
 beforeAll(async () => {
@@ -41,7 +42,12 @@ async function smallMailServer(): Promise<{ url: string; received: string[]; clo
   return { url: `smtp://127.0.0.1:${port}`, received, close: () => listening.close() };
 }
 
-const mail = (subject: string) => ({ recipient: 'lead@example.test', subject, words: 'Words of the mail' });
+const mail = (subject: string) => ({
+  recipient: 'lead@example.test',
+  subject,
+  words: 'Words of the mail',
+  language: 'en' as const,
+});
 
 describe('the outbox', () => {
   it('is simulated until a mail server is set', () => {
@@ -94,6 +100,14 @@ describe('the outbox', () => {
     expect(await sendMail(server.store, { url: far.url, from: 'x@example.test' }, later)).toBe(1);
     far.close();
     expect(far.received[0]).toContain('Subject: Later');
+  });
+  it('never sends a letter whose link a backup did not keep', async () => {
+    const far = await smallMailServer();
+    await queueMail(server.store, { ...mail('Link'), words: `Open ${SECRET}` }, new Date());
+    expect(await sendMail(server.store, { url: far.url, from: 'x@example.test' }, new Date())).toBe(0);
+    far.close();
+    const { problem, nextAt } = await server.store.getRepository(MailEntity).findOneByOrFail({ subject: 'Link' });
+    expect([far.received, problem, nextAt]).toEqual([[], LINK_NOT_KEPT, null]);
   });
   it('two servers send each mail once', async () => {
     const far = await smallMailServer();

@@ -1,3 +1,5 @@
+import { LINK_NOT_KEPT } from '@careful-seam/contract/api/office';
+import type { Language } from '@careful-seam/words/texts/words';
 import { createTransport, type Transporter } from 'nodemailer';
 import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
@@ -23,12 +25,21 @@ export function mailServer({ SMTP_URL, MAIL_FROM }: Pick<Environment, 'SMTP_URL'
 /** Where the secret of a mail stands in its words. */
 export const SECRET = '{secret}';
 
+/** What is written to somebody. */
+export interface Letter {
+  recipient: string;
+  subject: string;
+  words: string;
+  /** The language of its subject and words: the reader's. */
+  language: Language;
+  /** What it tells of: about it a recipient gets one. */
+  about?: string;
+  /** What stands for "{secret}" in its words when it is sent. */
+  secret?: string;
+}
+
 /** Puts a mail into the outbox. About the same thing a recipient gets one, however often it is asked for. */
-export async function queueMail(
-  store: DataSource,
-  mail: { recipient: string; subject: string; words: string; about?: string; secret?: string },
-  now: Date,
-): Promise<void> {
+export async function queueMail(store: DataSource, mail: Letter, now: Date): Promise<void> {
   await store
     .getRepository(MailEntity)
     .createQueryBuilder()
@@ -74,7 +85,7 @@ async function sendNext(store: DataSource, transport: Transporter, from: string,
     const mails = tx.getRepository(MailEntity);
     const mail = await mails.findOneByOrFail({ id: row.id });
     if (mail.words.includes(SECRET) && mail.secret === null) {
-      const problem = 'the link in it was not kept: make a new one';
+      const problem = LINK_NOT_KEPT;
       await mails.update({ id: mail.id }, { tries: mail.tries + 1, nextAt: null, problem });
       return false;
     }

@@ -68,13 +68,15 @@ export async function makeLink(
   await store.getRepository(LinkEntity).insert({ ...row, revokedAt: null, lastUsedAt: null, uses: 0 });
   const path = `${PAGES[wanted.kind]}/${code}`;
   if (email) {
-    const { t } = makeWords(language ?? (await readSettings(store)).language);
+    const spoken = language ?? (await readSettings(store)).language;
+    const { t } = makeWords(spoken);
     const until = expiresAt.toISOString().slice(0, 16).replace('T', ' ');
     const subject = t(`mail.${wanted.kind}Subject`, { label: target.label });
     await queueMail(
       store,
       {
         recipient: email,
+        language: spoken,
         subject,
         words: t(`mail.${wanted.kind}Words`, { link: SECRET, until }),
         secret: `${origin}${path}`,

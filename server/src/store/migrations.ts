@@ -255,6 +255,17 @@ class Languages1764560000000 implements MigrationInterface {
   }
 }
 
+/** A letter keeps the language it is written in, so that a page that shows it can say so. */
+class LetterLanguage1764680000000 implements MigrationInterface {
+  name = 'LetterLanguage1764680000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query('ALTER TABLE mail ADD COLUMN language text');
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('ALTER TABLE mail DROP COLUMN language');
+  }
+}
+
 export const MIGRATIONS = [
   FirstTables1763900000000,
   Office1763950000000,
@@ -266,4 +277,5 @@ export const MIGRATIONS = [
   Operations1764490000000,
   Languages1764560000000,
   Facts1764620000000,
+  LetterLanguage1764680000000,
 ];

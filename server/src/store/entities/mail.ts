@@ -5,6 +5,8 @@ export interface MailRow {
   recipient: string;
   subject: string;
   words: string;
+  /** The language it is written in; null in mail that older versions made. */
+  language: string | null;
   /** When it was made. */
   madeAt: Date;
   /** When it left by SMTP; null while it waits, and always in the simulated outbox. */
@@ -25,6 +27,7 @@ export const MailEntity = new EntitySchema<MailRow>({
     recipient: { type: 'text' },
     subject: { type: 'text' },
     words: { type: 'text' },
+    language: { type: 'text', nullable: true },
     madeAt: { type: 'timestamptz', name: 'made_at' },
     sentAt: { type: 'timestamptz', name: 'sent_at', nullable: true },
     problem: { type: 'text', nullable: true },

@@ -1,4 +1,4 @@
-import { AuditPage, Outbox } from '@careful-seam/contract/api/office';
+import { AuditPage, LINK_NOT_KEPT, Outbox } from '@careful-seam/contract/api/office';
 import { momentWords } from '@careful-seam/words/sentences/sentences';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
@@ -21,7 +21,9 @@ export function Mail() {
   const answer = useList(Outbox, '/api/outbox');
   const columns = useMemo((): Column<MailLine>[] => {
     const state = (m: MailLine) =>
-      t(m.sentAt ? 'mail.sent' : m.problem ? 'mail.failed' : 'mail.waits', { problem: m.problem });
+      t(m.sentAt ? 'mail.sent' : m.problem ? 'mail.failed' : 'mail.waits', {
+        problem: m.problem === LINK_NOT_KEPT ? t('mail.linkNotKept') : m.problem,
+      });
     return [
       { key: 'made', label: t('mail.made'), by: (m) => m.madeAt, cell: (m) => momentWords(Date.parse(m.madeAt)) },
       {
@@ -29,7 +31,7 @@ export function Mail() {
         label: t('mail.subject'),
         by: (m) => m.subject,
         cell: (m) => (
-          <details data-letter>
+          <details lang={m.language ?? undefined}>
             <summary className="min-h-12 cursor-pointer font-bold">{m.subject}</summary>
             <p className="whitespace-pre-line break-words border-hair border-l-2 pl-3">{m.words}</p>
           </details>
