@@ -13,24 +13,27 @@ import { makeBackup, urlOf } from '../backup/makeBackup';
 import { beginRestore, type RestoreStands, restoreState } from '../backup/restoreJob';
 import { serverState } from '../operations/serverState';
 import { Refusal } from '../refusals/refusal';
+import { FileOut } from './fileOut';
 import { type Call, languageOf, type Route } from './route';
 
 /** For managers alone. */
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
 /** A backup as it is made. */
-async function backup({ res, services }: Call): Promise<undefined> {
+async function backup({ res, services }: Call): Promise<FileOut> {
   const now = services.now();
   const folder = await mkdtemp(join(tmpdir(), 'seam-backup-out-'));
-  const file = join(folder, `careful-seam-${now.toISOString().slice(0, 10)}.tar`);
+  const name = `careful-seam-${now.toISOString().slice(0, 10)}.tar`;
+  const file = join(folder, name);
+  const clear = () => rm(folder, { recursive: true, force: true });
   try {
     const { showers, entries, photos } = await makeBackup(services.store, services.picturePlace, file, now);
     res.locals.about = `${showers} showers, ${entries} entries, ${photos} pictures`;
-    await new Promise<void>((done, fail) => res.download(file, (error) => (error ? fail(error) : done())));
-  } finally {
-    await rm(folder, { recursive: true, force: true });
+    return new FileOut(name, { file }, clear);
+  } catch (error) {
+    await clear();
+    throw error;
   }
-  return undefined;
 }
 
 /** Bytes that may be taken in: half of what is free there, since what is unpacked needs as much again. */

@@ -15,6 +15,7 @@ import { findSession } from '../people/sessions';
 import { asRefusal } from '../refusals/asRefusal';
 import { Refusal } from '../refusals/refusal';
 import { cameFromHere } from '../setUp/demoHere';
+import { FileOut } from './fileOut';
 import { atTheDoor, inside, type Limits, takeTry, USUAL_LIMITS } from './limits';
 import { REQUEST_LOG } from './logger';
 import { COOKIE, languageOf, PARSERS, type Route, type Services } from './route';
@@ -96,9 +97,14 @@ function mount(app: Express, route: Route, options: AppOptions, limit: readonly 
     next();
   };
   const answer = async (req: Request, res: Response) => {
-    const json = await route.answer({ req, res, person: res.locals.person as Person, services: options });
-    if (route.did) await note(route.did, req, res, options);
-    if (json !== undefined) res.set('Cache-Control', 'no-store').json(json);
+    const given = await route.answer({ req, res, person: res.locals.person as Person, services: options });
+    try {
+      if (route.did) await note(route.did, req, res, options);
+      if (given instanceof FileOut) await given.send(res);
+      else if (given !== undefined) res.set('Cache-Control', 'no-store').json(given);
+    } finally {
+      if (given instanceof FileOut) await given.done();
+    }
   };
   const parser = parserOf(route);
   app[route.method](route.path, ...limit, admit, ...parser, answer);

@@ -34,6 +34,7 @@ import { slippedThrough } from '../crews/slippedThrough';
 import { whatGoesWrong } from '../crews/whatGoesWrong';
 import { readSettings } from '../firm/settings';
 import { Refusal } from '../refusals/refusal';
+import { FileOut } from './fileOut';
 import { type Call, isUuid, languageOf, param, type Route, read, readQuery } from './route';
 
 /** For everybody who is signed in: a crew lead is answered of the own crew alone. */
@@ -67,14 +68,13 @@ async function defects(call: Call): Promise<unknown> {
 /** What is shown, as a file: all of it, not one page. */
 const defectsFile =
   (ending: 'csv' | 'xlsx') =>
-  async (call: Call): Promise<undefined> => {
-    const { req, res, person, services } = call;
+  async (call: Call): Promise<FileOut> => {
+    const { req, person, services } = call;
     const ask = readQuery(Spoken.defects, req.query);
     const lines = await defectLines(services.store, person, { ...ask, skip: 0 }, await namesFor(call), FILE_AT_MOST);
     const { t } = makeWords(languageOf(req));
-    res.set('Cache-Control', 'no-store').attachment(`defects-${services.now().toISOString().slice(0, 10)}.${ending}`);
-    res.send(ending === 'csv' ? defectsCsv(t, lines) : await defectsXlsx(t, lines));
-    return undefined;
+    const name = `defects-${services.now().toISOString().slice(0, 10)}.${ending}`;
+    return new FileOut(name, ending === 'csv' ? defectsCsv(t, lines) : await defectsXlsx(t, lines));
   };
 
 /** The month that is asked for; the last whole one where none is. */
@@ -90,13 +90,11 @@ const report = async (call: Call) =>
 /** The same as a file. */
 const reportFile =
   (ending: 'pdf' | 'xlsx') =>
-  async (call: Call): Promise<undefined> => {
-    const { res, services } = call;
+  async (call: Call): Promise<FileOut> => {
     const made = await report(call);
-    res.set('Cache-Control', 'no-store').attachment(`month-${made.month}.${ending}`);
-    const { name } = await readSettings(services.store);
-    res.send(ending === 'pdf' ? await reportPdf(made, name, services.now()) : await reportXlsx(made));
-    return undefined;
+    const { name } = await readSettings(call.services.store);
+    const bytes = ending === 'pdf' ? await reportPdf(made, name, call.services.now()) : await reportXlsx(made);
+    return new FileOut(`month-${made.month}.${ending}`, bytes);
   };
 
 /** Marks a day on which the firm changed something. */

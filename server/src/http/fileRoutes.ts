@@ -5,8 +5,9 @@ import { readShowersFile } from '../files/showersFile';
 import type { Paper } from '../papers/makePaper';
 import { visibleShower } from '../showers/loadShower';
 import { PaperAsk } from './asks';
+import type { FileOut } from './fileOut';
+import { paperOut, unitAsked } from './paperOut';
 import { type Call, languageOf, param, type Route, read, uuidParam } from './route';
-import { sendPaper, unitAsked } from './sendPaper';
 
 /** Papers of a shower, by what their address ends with; the name of the file begins with the word before the dot. */
 type ShowerPaper =
@@ -18,15 +19,15 @@ type ShowerPaper =
   | 'flood.ics'
   | 'shower.json';
 
-/** Sends one paper of a shower that this person may see, and says in the audit which shower it was about. */
+/** Gives one paper of a shower that this person may see, and says in the audit which shower it was about. */
 const paperOf =
   (what: ShowerPaper) =>
-  async (call: Call): Promise<undefined> => {
+  async (call: Call): Promise<FileOut> => {
     const { req, res, person, services } = call;
     const row = await visibleShower(services.store, person, uuidParam(req));
     res.locals.about = `${row.name}, ${row.job}`;
     const [word, ending] = what.split('.');
-    return sendPaper(
+    return paperOut(
       call,
       { what, shower: row.id, unit: unitAsked(req), language: languageOf(req) } as Paper,
       `${word}-${row.id}.${ending}`,
@@ -34,9 +35,9 @@ const paperOf =
   };
 
 /** All showers of a job as a file. */
-async function jobFile(call: Call): Promise<undefined> {
+async function jobFile(call: Call): Promise<FileOut> {
   const job = param(call.req, 'job');
-  return sendPaper(call, { what: 'job.json', job }, `job-${job.replaceAll(/[^\w-]+/g, '-')}.json`);
+  return paperOut(call, { what: 'job.json', job }, `job-${job.replaceAll(/[^\w-]+/g, '-')}.json`);
 }
 
 /** Takes a file of showers in. */

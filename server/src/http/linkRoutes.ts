@@ -7,8 +7,8 @@ import { openLinkSession, personOfLink } from '../people/sessions';
 import { Refusal } from '../refusals/refusal';
 import { oneShowerRow, type ShowerWithHead } from '../showers/showerRows';
 import { PaperAsk } from './asks';
+import { paperOut, unitAsked } from './paperOut';
 import { type Call, languageOf, param, type Route, read, setSessionCookie, uuidParam } from './route';
-import { sendPaper, unitAsked } from './sendPaper';
 
 /** For managers alone. */
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
@@ -106,7 +106,7 @@ export const LINK_ROUTES: readonly Route[] = [
     did: 'record-read-by-link',
     answer: async (call) => {
       const { id } = await behindLink(call);
-      return sendPaper(call, { what: 'record.json', shower: id }, `record-${id}.json`);
+      return paperOut(call, { what: 'record.json', shower: id }, `record-${id}.json`);
     },
   },
   {
@@ -120,7 +120,7 @@ export const LINK_ROUTES: readonly Route[] = [
     did: 'record-read-by-link',
     answer: async (call) => {
       const { id } = await behindLink(call);
-      return sendPaper(
+      return paperOut(
         call,
         { what: 'record.pdf', shower: id, unit: unitAsked(call.req), language: languageOf(call.req) },
         `record-${id}.pdf`,

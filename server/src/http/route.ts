@@ -65,9 +65,9 @@ export interface Route {
   takes?: z.ZodType;
   /** Schema of what it gives, or the media type of the file that it gives. */
   gives: z.ZodType | string;
-  /** What the audit writes down when it was answered; `res.locals.about` says about what, else the path does. */
+  /** What the audit writes down before the answer leaves; `res.locals.about` says about what, else the path does. */
   did?: Deed;
-  /** What is answered; undefined where it answered itself. */
+  /** What is answered, as data or as a `FileOut`; undefined where it answered itself, which a route with `did` never does. */
   answer: (call: Call) => Promise<unknown>;
 }
 
