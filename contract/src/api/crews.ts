@@ -1,4 +1,5 @@
 import { ELEMENT_GROUPS } from '@careful-seam/core/crews/elementGroup';
+import { FunnelGroup } from '@careful-seam/core/crews/funnel';
 import { BEFORE_AFTER_WARNINGS } from '@careful-seam/core/crews/twoRates';
 import { SIGNALS } from '@careful-seam/core/crews/uChart';
 import { z } from 'zod';
@@ -20,22 +21,13 @@ const rate = z.number().min(0);
 const interval = { low: rate, high: rate.nullable() };
 
 /** One crew against the firm. Rates are per unit of `unit`. */
-export const CrewLine = z.object({
+export const CrewLine = FunnelGroup.omit({ p: true }).extend({
+  /** Its id; '' where nobody is known. */
   crew: z.string(),
-  name: z.string(),
   count: z.number().int(),
+  /** Of `unit`. */
   exposure: z.number(),
   showers: z.number().int(),
-  rate: rate.nullable(),
-  shrunk: rate,
-  low95: rate.nullable(),
-  high95: rate.nullable(),
-  low998: rate.nullable(),
-  high998: rate.nullable(),
-  outside: z.boolean(),
-  /** It may be named: outside, and not by chance of so many crews looked at. */
-  discovery: z.boolean(),
-  side: z.enum(['above', 'below']).nullable(),
   /** So many times the rate of all others, where it may be named. */
   ratio: z.object({ ratio: rate.nullable(), ...interval }).nullable(),
 });

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { EscapeMatrixInput, escapeMatrix } from '../crews/escapeMatrix';
 import { FalseDiscoveryInput, falseDiscovery } from '../crews/falseDiscovery';
-import { FunnelInput, funnel } from '../crews/funnel';
+import { FunnelGroup, FunnelInput, funnel } from '../crews/funnel';
 import { KappaInput, kappa } from '../crews/kappa';
 import { ParetoInput, pareto } from '../crews/pareto';
 import { RateIntervalInput, rateInterval, ShareIntervalInput, shareInterval } from '../crews/rateInterval';
@@ -69,21 +69,7 @@ export const CREW_CALCULATIONS: readonly Calculation[] = [
     z.object({
       overall: rate,
       overdispersion: z.number().min(1),
-      groups: z.array(
-        z.object({
-          name: z.string(),
-          rate: rate.nullable(),
-          shrunk: rate,
-          low95: rate.nullable(),
-          high95: rate.nullable(),
-          low998: rate.nullable(),
-          high998: rate.nullable(),
-          outside: z.boolean(),
-          side: z.enum(['above', 'below']).nullable(),
-          p: share,
-          discovery: z.boolean(),
-        }),
-      ),
+      groups: z.array(FunnelGroup),
     }),
     funnel,
   ),

@@ -24,35 +24,37 @@ export const FunnelInput = z.object({
   overdispersion: z.number().min(1).max(1e6).optional(),
 });
 
-/** How one group stands against all together. */
-export interface FunnelGroup extends Interval4 {
-  /** As it came. */
-  name: string;
-  /** Its own rate; null without exposure. */
-  rate: number | null;
-  /** Its rate, drawn towards that of all as far as little work makes it uncertain. */
-  shrunk: number;
-  /** Its count lies beyond what 998 of 1,000 equal groups would have. */
-  outside: boolean;
-  /** On which side of all together it lies, where it is outside; null within. */
-  side: 'above' | 'below' | null;
-  /** How often chance alone puts an equal group as far out, on either side, 0 to 1. */
-  p: number;
-  /** Of all groups together this one may be named: at most one of twenty that are named is chance. */
-  discovery: boolean;
-}
+/** A rate or a bound of one; null where there is no exposure. */
+const rateOrNone = z.number().min(0).nullable();
 
-/** Rates between which 95 and 99.8 of 100 equal groups of this size lie; null without exposure. */
-interface Interval4 {
-  /** 2.5 of 100 lie below. */
-  low95: number | null;
+/** How one group stands against all together; rates are per unit of the exposure that it was given with. */
+export const FunnelGroup = z.object({
+  /** As it came. */
+  name: z.string(),
+  /** Its own rate. */
+  rate: rateOrNone,
+  /** Its rate, drawn towards that of all as far as little work makes it uncertain. */
+  shrunk: z.number().min(0),
+  /** Of 100 equal groups of this size 2.5 lie below. */
+  low95: rateOrNone,
   /** 2.5 of 100 lie above. */
-  high95: number | null;
+  high95: rateOrNone,
   /** 1 of 1,000 lies below. */
-  low998: number | null;
+  low998: rateOrNone,
   /** 1 of 1,000 lies above. */
-  high998: number | null;
-}
+  high998: rateOrNone,
+  /** Its count lies beyond what 998 of 1,000 equal groups would have. */
+  outside: z.boolean(),
+  /** On which side of all together it lies, where it is outside; null within. */
+  side: z.enum(['above', 'below']).nullable(),
+  /** How often chance alone puts an equal group as far out, on either side, 0 to 1. */
+  p: z.number().min(0).max(1),
+  /** Of all groups together this one may be named: at most one of twenty that are named is chance. */
+  discovery: z.boolean(),
+});
+export type FunnelGroup = z.infer<typeof FunnelGroup>;
+/** Rates between which 95 and 99.8 of 100 equal groups of this size lie. */
+type Interval4 = Pick<FunnelGroup, 'low95' | 'high95' | 'low998' | 'high998'>;
 
 /** One of twenty that are named may be chance. */
 const NAMED_WRONGLY = 0.05;

@@ -18,7 +18,7 @@ import {
 } from '@careful-seam/contract/api/crews';
 import { DefectChoices, DefectList, DefectsAsk } from '@careful-seam/contract/api/defects';
 import { ROLES } from '@careful-seam/core/log/roles';
-import { LANGUAGES, makeWords } from '@careful-seam/words/texts/words';
+import { LANGUAGES, makeWords, type Words } from '@careful-seam/words/texts/words';
 import { v4 } from 'uuid';
 import { z } from 'zod';
 import { byMonth } from '../crews/byMonth';
@@ -28,14 +28,14 @@ import { defectChoices, defectLines, FILE_AT_MOST, listDefects } from '../crews/
 import { howLong } from '../crews/howLong';
 import { keepLookPlan, lookHarder } from '../crews/lookHarder';
 import { monthBefore, monthReport } from '../crews/monthReport';
-import { namesIn } from '../crews/names';
+import { type Names, namesIn } from '../crews/names';
 import { reportPdf, reportXlsx } from '../crews/reportFiles';
 import { slippedThrough } from '../crews/slippedThrough';
 import { whatGoesWrong } from '../crews/whatGoesWrong';
 import { readSettings } from '../firm/settings';
 import { Refusal } from '../refusals/refusal';
 import { FileOut } from './fileOut';
-import { type Call, isUuid, languageOf, param, type Route, read, readQuery } from './route';
+import { type Call, isUuid, languageOf, param, type Route, read, readQuery, type Services } from './route';
 
 /** For everybody who is signed in: a crew lead is answered of the own crew alone. */
 const EVERY = { roles: ROLES, limit: 'usual' as const, method: 'get' as const };
@@ -44,20 +44,53 @@ const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
 /** The language of an answer, beside what is asked. */
 const lang = { lang: z.enum(LANGUAGES).optional() };
-/** What is asked with the language that it is answered in. */
+/** What is asked of a list or a report, with the language that it is answered in. */
 const Spoken = {
   choices: z.object(lang),
   defects: DefectsAsk.extend(lang),
-  question: QuestionAsk.extend(lang),
-  wrong: WrongAsk.extend(lang),
-  months: MonthsAsk.extend(lang),
-  holds: HoldsAsk.extend(lang),
-  look: LookAsk.extend(lang),
   report: ReportAsk.extend(lang),
 };
 
 /** Names in the language of who asks. */
 const namesFor = ({ req, services }: Call) => namesIn(services.store, languageOf(req));
+
+/** What a question across crews is answered from. */
+interface Asked<Ask> {
+  store: Services['store'];
+  person: Call['person'];
+  ask: Ask;
+  names: Names;
+  t: Words;
+  now: Date;
+}
+
+/** The route of a question across crews: what is read of its address is what the API says that it asks. */
+function question<S extends z.ZodObject>(
+  path: string,
+  summary: string,
+  schema: S,
+  gives: z.ZodType,
+  answer: (asked: Asked<z.infer<S>>) => Promise<unknown>,
+): Route {
+  const asks = schema.extend(lang);
+  return {
+    ...MANAGING,
+    method: 'get',
+    path,
+    summary,
+    asks,
+    gives,
+    answer: async (call) =>
+      answer({
+        store: call.services.store,
+        person: call.person,
+        ask: readQuery(asks, call.req.query) as z.infer<S>,
+        names: await namesFor(call),
+        t: makeWords(languageOf(call.req)).t,
+        now: call.services.now(),
+      }),
+  };
+}
 
 /** A page of defects. */
 async function defects(call: Call): Promise<unknown> {
@@ -161,80 +194,38 @@ export const CREW_ROUTES: readonly Route[] = [
     answer: defectsFile('xlsx'),
   },
   {
-    ...EVERY,
+    ...question(
+      '/api/across/compare',
+      'Is a crew really different? A crew lead is shown the own crew and the level of the firm',
+      QuestionAsk,
+      CompareAnswer,
+      ({ store, person, ask, names }) => compareCrews(store, person, ask, names),
+    ),
     roles: ['manager', 'crew-lead'],
-    path: '/api/across/compare',
-    summary: 'Is a crew really different? A crew lead is shown the own crew and the level of the firm',
-    asks: Spoken.question,
-    gives: CompareAnswer,
-    answer: async (call) =>
-      compareCrews(call.services.store, call.person, readQuery(Spoken.question, call.req.query), await namesFor(call)),
   },
-  {
-    ...MANAGING,
-    method: 'get',
-    path: '/api/across/wrong',
-    summary: 'What goes wrong, and what does it cost?',
-    asks: Spoken.wrong,
-    gives: WrongAnswer,
-    answer: async (call) =>
-      whatGoesWrong(
-        call.services.store,
-        readQuery(Spoken.wrong, call.req.query),
-        await namesFor(call),
-        makeWords(languageOf(call.req)).t,
-      ),
-  },
-  {
-    ...MANAGING,
-    method: 'get',
-    path: '/api/across/slipped',
-    summary: 'Where did it slip through?',
-    asks: Spoken.question,
-    gives: SlippedAnswer,
-    answer: async (call) =>
-      slippedThrough(call.services.store, readQuery(Spoken.question, call.req.query), await namesFor(call)),
-  },
-  {
-    ...MANAGING,
-    method: 'get',
-    path: '/api/across/months',
-    summary: 'Does it get better? By month, before and after a mark',
-    asks: Spoken.months,
-    gives: MonthsAnswer,
-    answer: ({ req, services }) => byMonth(services.store, readQuery(Spoken.months, req.query)),
-  },
-  {
-    ...MANAGING,
-    method: 'get',
-    path: '/api/across/holds',
-    summary: 'How long does a hold stand?',
-    asks: Spoken.holds,
-    gives: HoldsAnswer,
-    answer: async (call) =>
-      howLong(
-        call.services.store,
-        readQuery(Spoken.holds, call.req.query),
-        await namesFor(call),
-        makeWords(languageOf(call.req)).t,
-        call.services.now(),
-      ),
-  },
-  {
-    ...MANAGING,
-    method: 'get',
-    path: '/api/across/look',
-    summary: 'Where should I look harder?',
-    asks: Spoken.look,
-    gives: LookAnswer,
-    answer: async (call) =>
-      lookHarder(
-        call.services.store,
-        readQuery(Spoken.look, call.req.query).readings,
-        await namesFor(call),
-        call.services.now(),
-      ),
-  },
+  question(
+    '/api/across/wrong',
+    'What goes wrong, and what does it cost?',
+    WrongAsk,
+    WrongAnswer,
+    ({ store, ask, names, t }) => whatGoesWrong(store, ask, names, t),
+  ),
+  question('/api/across/slipped', 'Where did it slip through?', QuestionAsk, SlippedAnswer, ({ store, ask, names }) =>
+    slippedThrough(store, ask, names),
+  ),
+  question(
+    '/api/across/months',
+    'Does it get better? By month, before and after a mark',
+    MonthsAsk,
+    MonthsAnswer,
+    ({ store, ask }) => byMonth(store, ask),
+  ),
+  question('/api/across/holds', 'How long does a hold stand?', HoldsAsk, HoldsAnswer, ({ store, ask, names, t, now }) =>
+    howLong(store, ask, names, t, now),
+  ),
+  question('/api/across/look', 'Where should I look harder?', LookAsk, LookAnswer, ({ store, ask, names, now }) =>
+    lookHarder(store, ask.readings, names, now),
+  ),
   {
     ...MANAGING,
     method: 'put',

@@ -39,8 +39,11 @@ export interface TestServer {
   close: () => Promise<void>;
 }
 
-/** A server on a database of its own, in the PostgreSQL that the test run started; `pictures`: where they lie, else a new folder. */
-export async function testServer(limits?: Limits, pictures?: string): Promise<TestServer> {
+/**
+ * A server on a database of its own, in the PostgreSQL that the test run started; `pictures`: where they lie, else a new folder; `now`:
+ * its clock, else the machine's.
+ */
+export async function testServer(limits?: Limits, pictures?: string, now = () => new Date()): Promise<TestServer> {
   const base = process.env.TEST_DATABASE_URL;
   if (!base) throw new Error('TEST_DATABASE_URL is not set: run the tests with "npm test".');
   const name = `t_${v4().replaceAll('-', '')}`;
@@ -63,7 +66,7 @@ export async function testServer(limits?: Limits, pictures?: string): Promise<Te
     store,
     picturePlace,
     papers,
-    now: () => new Date(),
+    now,
     mail: null,
     publicUrl: 'https://seam.test',
     logger: makeLogger('silent'),
