@@ -226,3 +226,76 @@ test('a defect is found with its kind and cause, answered with what happened, cl
   );
   for (const page of [inspector, office, phone]) await page.context().close();
 });
+
+test('two inspectors answer the same blind, and only then the manager reads where they differ', async ({ browser }) => {
+  const [ines, tomas, maren] = [
+    await device(browser, 'ines', '3B hall'),
+    await device(browser, 'tomas', '3B hall'),
+    await device(browser, 'maren', '3B hall'),
+  ];
+  const name = `Blind ${Date.now()}`;
+  await makeShower(ines, name, { crew: 'crew-heron' });
+  await stage(ines, 'Membrane');
+  // What one of them has answered already is left out.
+  await ines.locator('aside li button', { hasText: 'Foot of wall B' }).first().click();
+  await ines.getByRole('button', { name: 'Sound', exact: true }).first().click();
+  await expect(ines.getByText('All entries sent')).toBeVisible();
+
+  await maren.goto('/across/eyes');
+  await expect(answer(maren)).toContainText('no two inspectors have answered the same places blind yet');
+  await maren.getByRole('button', { name: 'Ask for a blind look' }).click();
+  await maren.getByRole('searchbox').fill(name);
+  await maren.getByRole('button', { name }).click();
+  const question = maren.getByRole('radio', { name: /^Membrane: .*\(\d+ places\)/ }).first();
+  const label = (await question.innerText()).replace(/^Membrane: | \(\d+ places\)$/g, '');
+  await question.click();
+  await maren.getByLabel('First inspector').selectOption({ label: 'Ines Corrigan' });
+  await maren.getByLabel('Second inspector').selectOption({ label: 'Tomas Ekwall' });
+  await accessible(maren);
+  await maren.getByRole('button', { name: 'Ask both' }).click();
+  await expect(maren.getByRole('row', { name: new RegExp(name) })).toContainText('Waits for Ines');
+
+  /** Answers each place with one tap: "Not sound" at those of the numbers. */
+  const answers = async (page: Page, wrong: readonly number[]) => {
+    await page.goto('/');
+    await page.getByRole('button', { name: '1 blind look', exact: true }).click();
+    await page.getByRole('button', { name: new RegExp(label.slice(0, 12)) }).click();
+    const places = page.getByRole('dialog').getByRole('radiogroup');
+    const count = await places.count();
+    for (let i = 0; i < count; i += 1)
+      await places
+        .nth(i)
+        .getByRole('radio', { name: wrong.includes(i) ? 'Not sound' : 'Sound', exact: true })
+        .click();
+    return count;
+  };
+  const count = await answers(ines, [0, 2]);
+  await accessible(ines);
+  // Closed half way, nothing tapped is lost.
+  await ines.reload();
+  await ines.getByRole('button', { name: '1 blind look', exact: true }).click();
+  await ines.getByRole('button', { name: new RegExp(label.slice(0, 12)) }).click();
+  await ines.getByRole('button', { name: 'Keep my answers' }).click();
+  await expect(ines.getByText('You saw 2 places that are not sound.')).toBeVisible();
+  await ines.getByRole('dialog').getByRole('link').first().click();
+  await expect(ines.getByTestId('map')).toBeVisible();
+
+  await maren.reload();
+  await expect(maren.getByRole('row', { name: new RegExp(name) })).toContainText(/^(?!.*Ines.*Ines).*Waits for Tomas/);
+  await expect(answer(maren)).toContainText('Too little to tell');
+  expect(await answers(tomas, [2])).toBe(count);
+  await tomas.getByRole('button', { name: 'Keep my answers' }).click();
+  await expect(tomas.getByText('You saw 1 place that is not sound.')).toBeVisible();
+
+  const said = await ask(maren, '/across/eyes');
+  expect(said).toMatch(new RegExp(`the same at ${count - 1} of ${count} places`));
+  expect(said).toContain('At 1 place one saw something wrong that the other did not.');
+  await maren.getByRole('button', { name: '1 differs: show' }).click();
+  await expect(maren.getByTestId('map')).toBeVisible();
+  await expect(maren.getByText(/Ines Corrigan Not sound, Tomas \w+ Sound/).first()).toBeVisible();
+  await fits(maren);
+  await accessible(maren);
+  await accessibleInTheDark(maren);
+  expect(await smallTargets(maren)).toEqual([]);
+  for (const page of [ines, tomas, maren]) await page.context().close();
+});

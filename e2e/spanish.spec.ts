@@ -124,6 +124,7 @@ test('a manager and a crew with Spanish read no English word in the office or on
     'months',
     'holds',
     'look',
+    'eyes',
     'report',
   ])
     await walk.go(`/across/${path}`, '[data-testid=answer]');

@@ -30,6 +30,9 @@ export const DEEDS = [
   'mark-made',
   'mark-removed',
   'look-plan-accepted',
+  'blind-look-asked',
+  'blind-look-answered',
+  'blind-look-ended',
   'backup-made',
   'restored',
 ] as const;

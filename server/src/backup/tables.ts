@@ -21,6 +21,8 @@ export const TABLES = [
   'server_epoch',
   'firm_mark',
   'look_plan',
+  'blind_look',
+  'blind_answer',
 ] as const;
 /** Tables that are not of the firm: they are made anew. */
 export const LEFT_OUT = [

@@ -6,6 +6,8 @@ const word = z.string().max(300).default('');
 
 /** What addresses ask for behind their question mark, each read through its schema as bodies are. */
 
+/** The language of an answer, beside what is asked; none: the browser's. */
+export const SPOKEN = { lang: z.enum(LANGUAGES).optional() };
 /** A page of showers: of one job, from a place on. */
 export const ShowersAsk = z.object({ job: word, from: word });
 /** Words that a name or a job begins with. */
@@ -22,5 +24,5 @@ export const PictureAsk = z.object({ width: z.coerce.number().int().min(1).max(1
 export const RuleBookAsk = z.object({ origin: z.string().max(300).default('') });
 /** The manager's queue from a place on. */
 export const QueueAsk = z.object({ from: word });
-/** A paper: its lengths, and the language; none: the browser's. */
-export const PaperAsk = z.object({ unit: z.enum(['in', 'mm']).default('in'), lang: z.enum(LANGUAGES).optional() });
+/** A paper: its lengths, and the language. */
+export const PaperAsk = z.object({ unit: z.enum(['in', 'mm']).default('in'), ...SPOKEN });

@@ -18,7 +18,7 @@ import {
 } from '@careful-seam/contract/api/crews';
 import { DefectChoices, DefectList, DefectsAsk } from '@careful-seam/contract/api/defects';
 import { ROLES } from '@careful-seam/core/log/roles';
-import { LANGUAGES, makeWords, type Words } from '@careful-seam/words/texts/words';
+import type { Words } from '@careful-seam/words/texts/words';
 import { v4 } from 'uuid';
 import { z } from 'zod';
 import { byMonth } from '../crews/byMonth';
@@ -34,21 +34,20 @@ import { slippedThrough } from '../crews/slippedThrough';
 import { whatGoesWrong } from '../crews/whatGoesWrong';
 import { readSettings } from '../firm/settings';
 import { Refusal } from '../refusals/refusal';
+import { SPOKEN } from './asks';
 import { FileOut } from './fileOut';
-import { type Call, isUuid, languageOf, param, type Route, read, readQuery, type Services } from './route';
+import { type Call, isUuid, languageOf, param, type Route, read, readQuery, type Services, wordsFor } from './route';
 
 /** For everybody who is signed in: a crew lead is answered of the own crew alone. */
 const EVERY = { roles: ROLES, limit: 'usual' as const, method: 'get' as const };
 /** For managers alone. */
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 
-/** The language of an answer, beside what is asked. */
-const lang = { lang: z.enum(LANGUAGES).optional() };
 /** What is asked of a list or a report, with the language that it is answered in. */
 const Spoken = {
-  choices: z.object(lang),
-  defects: DefectsAsk.extend(lang),
-  report: ReportAsk.extend(lang),
+  choices: z.object(SPOKEN),
+  defects: DefectsAsk.extend(SPOKEN),
+  report: ReportAsk.extend(SPOKEN),
 };
 
 /** Names in the language of who asks. */
@@ -72,7 +71,7 @@ function question<S extends z.ZodObject>(
   gives: z.ZodType,
   answer: (asked: Asked<z.infer<S>>) => Promise<unknown>,
 ): Route {
-  const asks = schema.extend(lang);
+  const asks = schema.extend(SPOKEN);
   return {
     ...MANAGING,
     method: 'get',
@@ -86,7 +85,7 @@ function question<S extends z.ZodObject>(
         person: call.person,
         ask: readQuery(asks, call.req.query) as z.infer<S>,
         names: await namesFor(call),
-        t: makeWords(languageOf(call.req)).t,
+        t: wordsFor(call.req),
         now: call.services.now(),
       }),
   };
@@ -105,7 +104,7 @@ const defectsFile =
     const { req, person, services } = call;
     const ask = readQuery(Spoken.defects, req.query);
     const lines = await defectLines(services.store, person, { ...ask, skip: 0 }, await namesFor(call), FILE_AT_MOST);
-    const { t } = makeWords(languageOf(req));
+    const t = wordsFor(req);
     const name = `defects-${services.now().toISOString().slice(0, 10)}.${ending}`;
     return new FileOut(name, ending === 'csv' ? defectsCsv(t, lines) : await defectsXlsx(t, lines));
   };

@@ -1,7 +1,7 @@
 import { type Person, PHOTO_BYTES_AT_MOST } from '@careful-seam/contract/api/messages';
 import type { Role } from '@careful-seam/core/log/roles';
 import { issueValues } from '@careful-seam/core/outcome/issueValues';
-import { LANGUAGES, type Language } from '@careful-seam/words/texts/words';
+import { LANGUAGES, type Language, makeWords, type Words } from '@careful-seam/words/texts/words';
 import express, { type Request, type Response } from 'express';
 import type { DataSource } from 'typeorm';
 import type { z } from 'zod';
@@ -90,6 +90,9 @@ export function languageOf(req: Request): Language {
   const asked = LANGUAGES.find((language) => language === req.query.lang);
   return asked ?? ((req.acceptsLanguages([...LANGUAGES]) || 'en') as Language);
 }
+
+/** The words of the language that an answer is wanted in. */
+export const wordsFor = (req: Request): Words => makeWords(languageOf(req)).t;
 
 /** A parameter of the path. */
 export const param = (req: Request, name: string): string => String(req.params[name] ?? '');

@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { BACKUP_ROUTES } from './backupRoutes';
+import { BLIND_ROUTES } from './blindRoutes';
 import { CREW_ROUTES } from './crewRoutes';
 import { ENTRY_ROUTES } from './entryRoutes';
 import { FILE_ROUTES } from './fileRoutes';
@@ -52,6 +53,7 @@ export const ROUTES: readonly Route[] = [
   ...PUBLISH_ROUTES,
   ...JOB_ROUTES,
   ...CREW_ROUTES,
+  ...BLIND_ROUTES,
   ...MAIL_ROUTES,
   ...BACKUP_ROUTES,
   ...FILE_ROUTES,

@@ -266,6 +266,28 @@ class LetterLanguage1764680000000 implements MigrationInterface {
   }
 }
 
+/** Two inspectors answer the same places, each without the other: kept beside the record until both have, since it would tell. */
+class BlindLooks1764740000000 implements MigrationInterface {
+  name = 'BlindLooks1764740000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      CREATE TABLE blind_look (
+        id uuid NOT NULL CONSTRAINT blind_look_pk PRIMARY KEY,
+        shower_id uuid NOT NULL CONSTRAINT blind_look_shower REFERENCES shower (id),
+        stage text NOT NULL, check_id text NOT NULL, places jsonb NOT NULL,
+        first_id uuid NOT NULL, second_id uuid NOT NULL, asked_by text NOT NULL, asked_at timestamptz(3) NOT NULL);
+      CREATE INDEX blind_look_newest ON blind_look (asked_at DESC);
+      CREATE TABLE blind_answer (
+        look_id uuid NOT NULL CONSTRAINT blind_answer_look REFERENCES blind_look (id) ON DELETE CASCADE,
+        inspector_id uuid NOT NULL, answers jsonb NOT NULL, answered_at timestamptz(3) NOT NULL,
+        CONSTRAINT blind_answer_pk PRIMARY KEY (look_id, inspector_id));
+    `);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP TABLE blind_answer, blind_look');
+  }
+}
+
 export const MIGRATIONS = [
   FirstTables1763900000000,
   Office1763950000000,
@@ -278,4 +300,5 @@ export const MIGRATIONS = [
   Languages1764560000000,
   Facts1764620000000,
   LetterLanguage1764680000000,
+  BlindLooks1764740000000,
 ];

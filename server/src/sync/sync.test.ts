@@ -150,8 +150,10 @@ describe('a round of a tablet', () => {
     const pavel = await server.as('pavel');
     const first = await ask(pavel, null, { known: [other.id] });
     expect(idsOf(first)).not.toContain(other.id);
+    // The own crew's showers of the tests before may be told twice, beside other tests' transactions.
+    const { since } = await quiet(pavel, first);
     await other.write('moved');
-    expect(idsOf(await ask(pavel, first.since))).toEqual([]);
+    expect(idsOf(await ask(pavel, since))).toEqual([]);
   });
 
   it('is given 1,000 showers at most and told that there are more; of more than moved so much, it begins anew', async () => {

@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Link, Navigate, NavLink, useParams } from 'react-router';
 import { ComparePage } from '../rooms/across/ComparePage';
 import { DefectsPage } from '../rooms/across/DefectsPage';
+import { EyesPage } from '../rooms/across/EyesPage';
 import { HoldsPage } from '../rooms/across/HoldsPage';
 import { LookPage } from '../rooms/across/LookPage';
 import { MonthsPage } from '../rooms/across/MonthsPage';
@@ -29,6 +30,7 @@ const PAGES = {
   months: { shown: MonthsPage, roles: MANAGING! },
   holds: { shown: HoldsPage, roles: MANAGING! },
   look: { shown: LookPage, roles: MANAGING! },
+  eyes: { shown: EyesPage, roles: MANAGING! },
   report: { shown: ReportPage, roles: MANAGING! },
 } satisfies Record<string, { shown: () => ReactNode; roles: readonly Role[] }>;
 /** One of them. */

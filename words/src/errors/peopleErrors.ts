@@ -49,6 +49,29 @@ export const PEOPLE_ERRORS = {
     en: 'This mark is not there any more. Open the page again.',
     es: 'Esta marca ya no existe. Abra la página de nuevo.',
   },
+  'no-such-blind-look': {
+    status: 404,
+    en: 'This blind look is not there any more. Open the list again.',
+    es: 'Esta mirada a ciegas ya no existe. Abra la lista de nuevo.',
+  },
+  'blind-look-alone': {
+    en: 'Choose two different inspectors: nobody can agree with themselves.',
+    es: 'Elija dos inspectores distintos: nadie puede coincidir consigo mismo.',
+  },
+  'blind-look-nothing': {
+    en: 'The record already says something of each of these places. Ask another question, or at another stage.',
+    es: 'El registro ya dice algo de cada uno de estos lugares. Haga otra pregunta, o en otra etapa.',
+  },
+  'blind-look-answered': {
+    status: 409,
+    en: 'You have answered this blind look. What was answered blind is not changed afterwards; a defect is recorded on the shower itself.',
+    es: 'Ya respondió a esta mirada a ciegas. Lo que se respondió a ciegas no se cambia después; un defecto se registra en la ducha misma.',
+  },
+  'blind-look-places': {
+    status: 409,
+    en: 'The places that are asked have changed. Open the blind look again and answer each place.',
+    es: 'Los lugares que se preguntan han cambiado. Abra otra vez la mirada a ciegas y responda cada lugar.',
+  },
   'entries-of-several': {
     en: 'Hand in the entries of one person at a time.',
     es: 'Entregue las entradas de una sola persona a la vez.',

@@ -1,3 +1,4 @@
+import type { AgreementLine } from '@careful-seam/contract/api/blind';
 import type {
   CompareAnswer,
   CrewLine,
@@ -16,7 +17,12 @@ const LEAST = 5;
 
 /** A figure as people of a language write it. */
 export const figureIn = (language: string, value: number, digits = 1): string =>
-  new Intl.NumberFormat(language, { maximumFractionDigits: digits, minimumFractionDigits: 0 }).format(value);
+  new Intl.NumberFormat(language, {
+    maximumFractionDigits: digits,
+    minimumFractionDigits: 0,
+    // Nothing is less than zero that is written as zero.
+    signDisplay: 'negative',
+  }).format(value);
 
 /** A share as a percentage without its sign; never 0 or 100 where it is not. */
 export function percentIn(language: string, share: number): string {
@@ -191,4 +197,32 @@ export function lookSentence(t: Words, language: string, answer: LookAnswer): st
     readings: answer.cells.reduce((n, c) => n + c.readings, 0),
     risk: percentIn(language, answer.riskLeft),
   });
+}
+
+/** Fewer places than this in all say nothing of how two see [common practice, no source]. */
+const LEAST_PLACES = 10;
+
+/** How far two see the same, in some words; what chance or a handful of places would give is not called agreement. */
+export function agreementWords(t: Words, language: string, line: AgreementLine): string {
+  const { places, same, kappa, low, high, sameAtLeast } = line;
+  if (kappa === null || low === null || high === null) return t('across.say.kappaAlike');
+  if (places < LEAST_PLACES) return t('across.say.kappaFew');
+  // Where two never differed the interval has no width, however few the places were.
+  if (same === places) return t('across.say.kappaAlways', { share: percentIn(language, sameAtLeast) });
+  const two = (x: number) => figureIn(language, x, 2);
+  return t('across.say.kappa', { kappa: two(kappa), low: two(low), high: two(high) });
+}
+
+/** Do inspectors see the same? */
+export function eyesSentences(t: Words, language: string, all: AgreementLine): string[] {
+  const { places, same, kappa, low } = all;
+  if (places === 0) return [t('across.say.eyesNone')];
+  const told = { places, same, kappa: agreementWords(t, language, all) };
+  if (kappa === null || low === null) return [t('across.say.eyesAlike', told)];
+  const little = places < LEAST_PLACES || low <= 0;
+  const differ = places - same;
+  return [
+    t(little ? 'across.say.eyesLittle' : 'across.say.eyes', told),
+    ...(differ > 0 ? [t('across.say.eyesDiffer', { count: differ })] : []),
+  ];
 }

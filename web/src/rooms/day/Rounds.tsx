@@ -12,6 +12,7 @@ import { type LocalShower, useParts } from '../../tablet/store';
 import type { StoredShower } from '../../tablet/stored';
 import { useQueue } from '../../tablet/useList';
 import { usePreferences } from '../../ui/preferences';
+import { BlindLooks } from './BlindLooks';
 import { BandLegend, BandPatterns, DayBand, HourAxis } from './DayBand';
 import { DayEnd } from './DayEnd';
 import { type DayPart, dayParts } from './dayAxis';
@@ -252,6 +253,7 @@ export function Rounds() {
         )}
       </header>
       <main className="overflow-y-auto px-5 py-1 max-md:px-3">
+        {person && mayWrite(person.role, 'look') && <BlindLooks />}
         <div className="grid grid-cols-[19rem_1fr] gap-3 px-2 max-md:grid-cols-1">
           <p className="self-end text-soft text-sm max-md:hidden">{t('rounds.zone', { zone })}</p>
           <div ref={box}>{list.length > 0 && <HourAxis parts={parts} nowMs={nowMs} wide={wide} />}</div>
