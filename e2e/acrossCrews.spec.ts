@@ -299,3 +299,46 @@ test('two inspectors answer the same blind, and only then the manager reads wher
   expect(await smallTargets(maren)).toEqual([]);
   for (const page of [ines, tomas, maren]) await page.context().close();
 });
+
+test('a table of defects from before is looked at, put right, taken in, found in the list, and taken out again', async ({
+  browser,
+}) => {
+  const page = await device(browser, 'maren', '3B hall');
+  await page.goto('/across/open?q=Orchard+Lane');
+  await expect(answer(page)).toContainText('No defect like that.');
+  await page.getByRole('button', { name: 'Old defects' }).click();
+  const rows = [
+    'When,Defect,Job,Room,Crew,Notes',
+    '03/04/2023,Short lap,Orchard Lane,Guest,Crew Heron,at the niche',
+    '03/09/2023,Fishmouth,Orchard Lane,Guest,Heron,',
+    'spring,Short lap,Orchard Lane,Main,Crew Heron,',
+  ];
+  const sheet = page.getByRole('dialog');
+  await sheet
+    .locator('input[type=file]')
+    .setInputFiles({ name: 'before.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
+  await expect(sheet.getByText('0 of 3 rows would be taken.')).toBeVisible();
+  await sheet.getByLabel('Day it was found').selectOption({ label: 'When' });
+  await expect(sheet.getByText('1 of 3 rows would be taken.')).toBeVisible();
+  await expect(sheet.getByText('Line 4, Day it was found: “spring” is no day.')).toBeVisible();
+  await expect(sheet.getByText('They could be the other way round too: choose.')).toBeVisible();
+  await sheet.getByLabel('Days are written').selectOption('dmy');
+  await sheet.getByLabel('Kind: “Fishmouth” (1 row)').selectOption({ label: 'Wrinkle or fishmouth' });
+  await sheet.getByLabel('Made by (crew): “Heron” (1 row)').selectOption({ label: 'Crew Heron' });
+  await expect(sheet.getByText('2 of 3 rows would be taken.')).toBeVisible();
+  await accessible(page);
+  expect(await smallTargets(page)).toEqual([]);
+  const take = sheet.getByRole('button', { name: 'Take 2 defects in' });
+  await expect(take).toBeDisabled();
+  await sheet.getByLabel('Leave out 1 row that can’t be taken').check();
+  await take.click();
+  await expect(sheet.getByText('2 defects were taken in.')).toBeVisible();
+  await sheet.getByRole('button', { name: 'Close' }).click();
+  await expect(answer(page)).toContainText('2 defects.');
+  await expect(page.getByRole('row', { name: /Guest, Orchard Lane Wrinkle or fishmouth.*from a table/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Old defects' }).click();
+  await page.getByRole('button', { name: 'Take out' }).click();
+  await page.getByRole('button', { name: 'Close' }).click();
+  await expect(answer(page)).toContainText('No defect like that.');
+  await page.context().close();
+});

@@ -53,6 +53,7 @@ test('a floor is shot by the laser, its birdbath found with its depth and its li
 
   // Mortar is added there and both are shot again, by hand: the record passes.
   await page.getByRole('radio', { name: 'Heights' }).click();
+  await expect(page.getByRole('radio', { name: 'Heights' })).toBeChecked();
   for (const [x, height] of [
     ['42 1/2', '1/4'],
     ['50 7/8', '1/2'],

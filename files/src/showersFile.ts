@@ -15,7 +15,7 @@ export const ShowersFile = z.object({
   madeAt: z.iso.datetime(),
   /** The job's name when the file holds a whole job. */
   job: z.string().nullable(),
-  crews: z.array(Crew),
+  crews: z.array(Crew.pick({ id: true, name: true })),
   ruleBooks: z.array(RuleBook),
   showers: z
     .array(

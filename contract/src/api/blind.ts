@@ -8,8 +8,6 @@ const verdict = z.enum(BLIND_VERDICTS);
 /** Places of one question; more than this nobody answers in one go. */
 export const BLIND_PLACES_AT_MOST = 200;
 
-/** Which shower's questions. */
-export const BlindChoicesAsk = z.object({ shower: z.uuid() });
 /** What two inspectors can be asked of a shower, and whom. */
 export const BlindChoices = z.object({
   questions: z.array(

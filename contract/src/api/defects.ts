@@ -58,7 +58,8 @@ export type DefectsAsk = z.infer<typeof DefectsAsk>;
 /** One defect of the firm. Names of kinds, causes and stages are the rule book's, in the reader's language. */
 export const DefectLine = z.object({
   id: z.uuid(),
-  showerId: z.uuid(),
+  /** Null for one of an old table: its shower is a name alone. */
+  showerId: z.uuid().nullable(),
   shower: z.string(),
   job: z.string(),
   /** Name of the crew that made it, of the other trade, or null: nobody knows. */

@@ -13,7 +13,12 @@ export const Person = z.object({
 export type Person = z.infer<typeof Person>;
 export const SessionAnswer = z.object({ person: Person, expiresAt: z.iso.datetime() });
 
-export const Crew = z.object({ id: z.string(), name: z.string() });
+export const Crew = z.object({
+  id: z.string(),
+  name: z.string(),
+  /** The crew that it has become part of: it is chosen no more, and its past counts as that crew's. Null for one that stands. */
+  into: z.string().nullable().default(null),
+});
 export type Crew = z.infer<typeof Crew>;
 
 export const ShowerRow = z.object({

@@ -46,6 +46,8 @@ export const OwnLanguage = z.object({ language: z.enum(['en', 'es']) });
 export const OwnPassword = z.object({ old: z.string().min(1).max(200), password: SetPassword.shape.password });
 
 export const CrewName = z.object({ name });
+/** The crew that another becomes part of. */
+export const CrewInto = z.object({ into: z.string().min(1).max(120) });
 
 export const LINK_KINDS = ['crew', 'record', 'password'] as const;
 /** A crew's link lives at most this long, hours. */

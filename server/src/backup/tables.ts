@@ -23,6 +23,8 @@ export const TABLES = [
   'look_plan',
   'blind_look',
   'blind_answer',
+  'old_table',
+  'old_defect',
 ] as const;
 /** Tables that are not of the firm: they are made anew. */
 export const LEFT_OUT = [

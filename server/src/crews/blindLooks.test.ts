@@ -57,7 +57,7 @@ const rowOf = async (id: string) => (await eyes()).looks.find((l) => l.id === id
 describe('a blind look', () => {
   it('is asked of two, answered by each, and told to nobody before both have', async () => {
     const { showerId } = await laid();
-    const choices = BlindChoices.parse((await maren!.get(`/api/blind-looks/choices?shower=${showerId}`)).body);
+    const choices = BlindChoices.parse((await maren!.get(`/api/showers/${showerId}/blind-looks`)).body);
     const choice = choices.questions.find((q) => q.check === 'bond')!;
     expect(choice).toMatchObject({ stage: 'membrane', places: expect.any(Number) });
     const before = (await eyes()).all.places;
@@ -137,11 +137,11 @@ describe('a blind look', () => {
     expect(await codeOf({ shower: v4() })).toBe('no-such-shower shower');
     expect(await codeOf({ check: 'lap' })).toBe('blind-look-nothing check');
     expect(await codeOf({ stage: 'tile' })).toBe('blind-look-nothing check');
-    const { questions } = BlindChoices.parse((await maren!.get(`/api/blind-looks/choices?shower=${showerId}`)).body);
+    const { questions } = BlindChoices.parse((await maren!.get(`/api/showers/${showerId}/blind-looks`)).body);
     const id = await asked(showerId);
     for (const place of (await taskOf(tomas!, id))!.places) await write(look(place.element));
     expect(await codeOf({})).toBe('blind-look-nothing check');
-    const after = BlindChoices.parse((await maren!.get(`/api/blind-looks/choices?shower=${showerId}`)).body);
+    const after = BlindChoices.parse((await maren!.get(`/api/showers/${showerId}/blind-looks`)).body);
     expect(after.questions.map((q) => q.check)).toEqual(questions.map((q) => q.check).filter((c) => c !== 'bond'));
     // Nothing is left to the other of the two: an empty answer ends the waiting.
     expect((await taskOf(tomas!, id))!.places).toEqual([]);

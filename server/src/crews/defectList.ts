@@ -8,7 +8,7 @@ import type {
 import type { Person } from '@careful-seam/contract/api/messages';
 import type { DataSource } from 'typeorm';
 import { countBehind } from '../facts/behind';
-import { defectsWhere } from './filters';
+import { defectsWhere, JOB } from './filters';
 import type { Names } from './names';
 
 /** Rows of a page. */
@@ -22,7 +22,7 @@ const ORDERS: Readonly<Record<DefectsAsk['order'], readonly string[]>> = {
   closed: ['f.closed_at'],
   kind: ['f.kind'],
   crew: ['f.crew'],
-  job: ['s.job', 's.name'],
+  job: [JOB, 'coalesce(f.old_shower, s.name)'],
   severity: [`array_position(ARRAY['stop','fix','note'], f.severity)`],
   cause: ['f.cause'],
   stage: ['f.stage_found'],
@@ -49,9 +49,12 @@ type Row = Pick<
   materials: number | null;
 };
 
-const COLUMNS = `f.id, f.shower_id AS "showerId", s.name AS shower, s.job, f.made_by AS "madeBy", f.crew, f.trade, f.fixer, f.inspector,
+const COLUMNS = `f.id, f.shower_id AS "showerId", coalesce(f.old_shower, s.name) AS shower, coalesce(f.old_job, s.job) AS job, f.made_by AS "madeBy", f.crew, f.trade, f.fixer, f.inspector,
   f.stage_made AS "stageMade", f.stage_found AS "stageFound", f.element, f.element_group AS "group", f.kind, f.check_id AS check, f.severity,
   f.cause, f.escape, f.step, f.found_at AS "foundAt", f.closed_at AS "closedAt", f.hours, f.materials, f.repeats, f.words`;
+
+/** All defects that are told, with their showers; those of an old table have none. */
+const FROM = 'FROM told_defect f LEFT JOIN shower s ON s.id = f.shower_id';
 
 /** The crew that whoever asks is held to; null for all. */
 export const ownCrewOnly = (person: Person): string | null =>
@@ -85,7 +88,7 @@ export async function defectLines(
   const down = ask.down === 'yes' ? 'DESC' : 'ASC';
   const order = ORDERS[ask.order].map((column) => `${column} ${down} NULLS LAST`);
   const rows: Row[] = await store.query(
-    `SELECT ${COLUMNS} FROM defect_fact f JOIN shower s ON s.id = f.shower_id WHERE ${where.sql}
+    `SELECT ${COLUMNS} ${FROM} WHERE ${where.sql}
     ORDER BY ${order.join(', ')}, f.found_at DESC, f.id LIMIT ${atMost} OFFSET ${ask.skip}`,
     where.values,
   );
@@ -100,10 +103,7 @@ export async function listDefects(
   names: Names,
 ): Promise<DefectList> {
   const where = defectsWhere(ask, ownCrewOnly(person));
-  const [{ total }] = await store.query(
-    `SELECT count(*)::int AS total FROM defect_fact f JOIN shower s ON s.id = f.shower_id WHERE ${where.sql}`,
-    where.values,
-  );
+  const [{ total }] = await store.query(`SELECT count(*)::int AS total ${FROM} WHERE ${where.sql}`, where.values);
   const lines = await defectLines(store, person, ask, names, PAGE);
   return { lines, total, behind: await countBehind(store) };
 }
@@ -133,7 +133,7 @@ export async function defectChoices(store: DataSource, person: Person, names: Na
   const where = defectsWhere(ALL, ownCrewOnly(person));
   const distinct = async (column: string): Promise<string[]> => {
     const rows: { x: string | null }[] = await store.query(
-      `SELECT DISTINCT ${column} AS x FROM defect_fact f JOIN shower s ON s.id = f.shower_id WHERE ${where.sql} ORDER BY 1`,
+      `SELECT DISTINCT ${column} AS x ${FROM} WHERE ${where.sql} ORDER BY 1`,
       where.values,
     );
     return rows.flatMap((r) => (r.x === null || r.x === '' ? [] : [r.x]));
@@ -144,7 +144,7 @@ export async function defectChoices(store: DataSource, person: Person, names: Na
   const methods = new Map(names.book.methods.map((m) => [m.key, m.label]));
   return {
     crews: named(await distinct('f.crew'), names.crew),
-    jobs: await distinct('s.job'),
+    jobs: await distinct(JOB),
     stages: names.stages.filter((s) => stageKeys.has(s.key)).map((s) => ({ id: s.key, label: s.label })),
     kinds: named(await distinct('f.kind'), (id) => names.kind(id)),
     causes: named(await distinct('f.cause'), names.cause),

@@ -37,13 +37,16 @@ const afterMonth = (month: string): string => {
 /** Words in which `%` and `_` mean themselves. */
 const plain = (text: string): string => text.replaceAll(/[\\%_]/g, (c) => `\\${c}`);
 
-/** Defects that a filter lets through; `f` is `defect_fact`, `s` is `shower`. `onlyCrew`: whoever asks may see no other crew's. */
+/** The job of a defect: its shower's, or as an old table says. */
+export const JOB = 'coalesce(f.old_job, s.job)';
+
+/** Defects that a filter lets through; `f` is `told_defect`, `s` is its `shower`, if it has one. `onlyCrew`: whoever asks may see no other crew's. */
 export function defectsWhere(filter: DefectFilter, onlyCrew: string | null): Where {
   const c = conditions();
   c.add('f.crew = ?', onlyCrew);
-  c.add('s.crew_id = ?', onlyCrew);
+  c.add('(s.id IS NULL OR s.crew_id = ?)', onlyCrew);
   c.add('f.crew = ?', filter.crew);
-  c.add('s.job = ?', filter.job);
+  c.add(`${JOB} = ?`, filter.job);
   c.add('f.stage_found = ?', filter.stage);
   c.add('f.stage_made = ?', filter.made);
   c.add('f.kind = ?', filter.kind);
@@ -53,8 +56,8 @@ export function defectsWhere(filter: DefectFilter, onlyCrew: string | null): Whe
   if (filter.escape === 'unknown') c.always(`f.escape IN ('', 'unknown')`);
   else c.add('f.escape = ?', filter.escape);
   c.add('f.severity = ?', filter.severity);
-  if (filter.state === 'open') c.always('f.closed_at IS NULL');
-  else if (filter.state === 'closed') c.always('f.closed_at IS NOT NULL');
+  if (filter.state === 'open') c.always("f.step <> 'closed'");
+  else if (filter.state === 'closed') c.always("f.step = 'closed'");
   else c.add('f.step = ?', filter.state);
   c.add('f.found_on >= ?', filter.month && `${filter.month}-01`);
   c.add('f.found_on < ?', filter.month && afterMonth(filter.month));
@@ -63,7 +66,10 @@ export function defectsWhere(filter: DefectFilter, onlyCrew: string | null): Whe
   c.add('f.inspector = ?', filter.inspector);
   c.add('f.element_group = ?', filter.group);
   c.add('f.method = ?', filter.method);
-  c.add(`(s.name ILIKE ? OR s.job ILIKE ? OR f.words ILIKE ?)`, filter.q.trim() && `%${plain(filter.q.trim())}%`);
+  c.add(
+    `(coalesce(f.old_shower, s.name) ILIKE ? OR ${JOB} ILIKE ? OR f.words ILIKE ?)`,
+    filter.q.trim() && `%${plain(filter.q.trim())}%`,
+  );
   return c.where();
 }
 

@@ -1,5 +1,6 @@
 import type { Facts } from '@careful-seam/core/crews/facts';
 import type { QueryRunner } from 'typeorm';
+import { CREWS_LOCK } from '../people/mergeCrew';
 
 /** Tables that hold what is counted of showers, each with a shower's id. */
 const TABLES = ['defect_fact', 'inspected_fact', 'pass_fact', 'minutes_fact'] as const;
@@ -59,12 +60,40 @@ const ROWS: Readonly<Record<(typeof TABLES)[number], (counted: Counted) => reado
   minutes_fact: ({ facts }) => facts.minutes,
 };
 
+/** Crews that have become part of another, with that other: their past counts as its. */
+async function mergedCrews(runner: QueryRunner): Promise<ReadonlyMap<string, string>> {
+  // Held still until this is written: a crew that is merged meanwhile finds what was written under its own name.
+  await runner.query(`SELECT pg_advisory_xact_lock_shared(${CREWS_LOCK})`);
+  const rows: { id: string; into: string }[] = await runner.query(
+    'SELECT id, into_crew AS "into" FROM crew WHERE into_crew IS NOT NULL',
+  );
+  return new Map(rows.map((r) => [r.id, r.into]));
+}
+
+/** What is counted, with each crew as the one that it is part of. */
+function asMerged(facts: Facts, merged: ReadonlyMap<string, string>): Facts {
+  if (merged.size === 0) return facts;
+  const now = (crew: string) => merged.get(crew) ?? crew;
+  return {
+    ...facts,
+    defects: facts.defects.map((d) => ({
+      ...d,
+      crew: d.crew === null ? null : now(d.crew),
+      fixer: d.fixer === null ? null : now(d.fixer),
+    })),
+    inspected: facts.inspected.map((row) => ({ ...row, crew: now(row.crew) })),
+  };
+}
+
 /** Puts what is counted of some showers in the place of what was counted before: each table in one statement, read as its own type. */
 export async function replaceFacts(runner: QueryRunner, counted: readonly Counted[]): Promise<void> {
   const ids = counted.map((c) => c.showerId);
+  const merged = await mergedCrews(runner);
   for (const table of TABLES) {
     await runner.query(`DELETE FROM ${table} WHERE shower_id = ANY($1::uuid[])`, [ids]);
-    const rows = counted.flatMap((c) => ROWS[table](c).map((row) => ({ shower_id: c.showerId, ...row })));
+    const rows = counted.flatMap((c) =>
+      ROWS[table]({ ...c, facts: asMerged(c.facts, merged) }).map((row) => ({ shower_id: c.showerId, ...row })),
+    );
     if (rows.length > 0)
       await runner.query(`INSERT INTO ${table} SELECT * FROM jsonb_populate_recordset(NULL::${table}, $1::jsonb)`, [
         JSON.stringify(rows),

@@ -160,7 +160,8 @@ export async function readShowersFile(
   const proved = isOwnFile(file, (await firmKey(store, now)).publicKey);
   const { added: ruleBooks, isForeign } = await takeRuleBooks(store, file, proved);
   const crews = store.getRepository(CrewEntity);
-  for (const crew of file.crews) if (!(await crews.findOneBy({ id: crew.id }))) await crews.insert(crew);
+  for (const crew of file.crews)
+    if (!(await crews.findOneBy({ id: crew.id }))) await crews.insert({ ...crew, into: null });
   let pictures = 0;
   for (const { hash, base64 } of file.pictures) {
     const known = await store.getRepository(PhotoEntity).findOneBy({ hash });

@@ -1,7 +1,6 @@
 import {
   BlindAnswered,
   BlindChoices,
-  BlindChoicesAsk,
   BlindKept,
   BlindTasks,
   EyesAnswer,
@@ -13,14 +12,14 @@ import { answerBlindLook, askBlindLook, blindChoices, blindTasks, endBlindLook, 
 import { namesIn } from '../crews/names';
 import { Refusal } from '../refusals/refusal';
 import { SPOKEN } from './asks';
-import { type Call, isUuid, languageOf, param, type Route, read, readQuery, wordsFor } from './route';
+import { type Call, isUuid, languageOf, param, type Route, read, readQuery, uuidParam, wordsFor } from './route';
 
 /** For managers alone. */
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
 /** For whoever may look at a shower. */
 const INSPECTING = { roles: ['inspector', 'manager'] as const, limit: 'usual' as const };
 /** What is asked, with the language it is answered in. */
-const Asks = { choices: BlindChoicesAsk.extend(SPOKEN), tasks: z.object(SPOKEN), eyes: EyesAsk.extend(SPOKEN) };
+const Asks = { choices: z.object(SPOKEN), tasks: z.object(SPOKEN), eyes: EyesAsk.extend(SPOKEN) };
 
 /** The blind look in the address. */
 function lookIn({ req }: Call): string {
@@ -78,13 +77,12 @@ export const BLIND_ROUTES: readonly Route[] = [
   {
     ...MANAGING,
     method: 'get',
-    path: '/api/blind-looks/choices',
+    path: '/api/showers/:id/blind-looks',
     summary: 'What two inspectors can be asked of a shower without knowing the other’s answer, and whom',
     asks: Asks.choices,
     gives: BlindChoices,
     answer: async ({ req, services }) => {
-      const { shower } = readQuery(Asks.choices, req.query);
-      return blindChoices(services.store, shower, languageOf(req), services.now());
+      return blindChoices(services.store, uuidParam(req), languageOf(req), services.now());
     },
   },
   {

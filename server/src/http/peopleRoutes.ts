@@ -1,6 +1,7 @@
 import { Crew } from '@careful-seam/contract/api/messages';
 import {
   ChangePerson,
+  CrewInto,
   CrewName,
   Inspectors,
   NewPerson,
@@ -15,6 +16,7 @@ import { In } from 'typeorm';
 import { v4 } from 'uuid';
 import { z } from 'zod';
 import { useLink } from '../people/links';
+import { mergeCrew } from '../people/mergeCrew';
 import { changePerson, makePerson, rowOf, setPassword } from '../people/people';
 import { checkPassword, openSession } from '../people/sessions';
 import { Refusal } from '../refusals/refusal';
@@ -89,9 +91,18 @@ async function setOwnLanguage({ req, person, services }: Call): Promise<unknown>
 async function nameCrew({ req, res, services }: Call): Promise<unknown> {
   const { name } = read(CrewName, req.body);
   const id = param(req, 'crew') || `crew-${v4().slice(0, 8)}`;
-  await services.store.getRepository(CrewEntity).upsert({ id, name }, ['id']);
+  const crews = services.store.getRepository(CrewEntity);
+  await crews.upsert({ id, name }, ['id']);
   res.locals.about = name;
-  return { id, name };
+  return crews.findOneByOrFail({ id });
+}
+
+/** Makes a crew part of another. */
+async function merge({ req, res, services }: Call): Promise<unknown> {
+  const { into } = read(CrewInto, req.body);
+  const crew = await mergeCrew(services.store, param(req, 'crew'), into, services.now());
+  res.locals.about = `${crew.name}: ${into}`;
+  return crew;
 }
 
 /** Who may look at a shower. */
@@ -190,6 +201,17 @@ export const PEOPLE_ROUTES: readonly Route[] = [
     gives: Crew,
     did: 'crew-named',
     answer: nameCrew,
+  },
+  {
+    ...MANAGING,
+    method: 'post',
+    path: '/api/crews/:crew/merge',
+    summary: 'Makes a crew part of another: its people go over, and its past counts as the other’s',
+    body: 'json',
+    takes: CrewInto,
+    gives: Crew,
+    did: 'crew-merged',
+    answer: merge,
   },
   {
     roles: ['inspector', 'manager'],

@@ -8,6 +8,7 @@ import { FIRM_ROUTES } from './firmRoutes';
 import { JOB_ROUTES } from './jobRoutes';
 import { LINK_ROUTES } from './linkRoutes';
 import { MAIL_ROUTES } from './mailRoutes';
+import { OLD_DEFECT_ROUTES } from './oldDefectRoutes';
 import { PEOPLE_ROUTES } from './peopleRoutes';
 import { PHOTO_ROUTES } from './photoRoutes';
 import { PUBLISH_ROUTES } from './publishRoutes';
@@ -54,6 +55,7 @@ export const ROUTES: readonly Route[] = [
   ...JOB_ROUTES,
   ...CREW_ROUTES,
   ...BLIND_ROUTES,
+  ...OLD_DEFECT_ROUTES,
   ...MAIL_ROUTES,
   ...BACKUP_ROUTES,
   ...FILE_ROUTES,

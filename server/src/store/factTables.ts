@@ -43,3 +43,39 @@ export class Facts1764620000000 implements MigrationInterface {
       CREATE TABLE queue_place (place bigint NOT NULL);`);
   }
 }
+
+/**
+ * Defects that were written down before this program, and all that are told: those and the counted ones. What is counted against has no
+ * part in them: nobody knows how much was looked at then.
+ */
+export class OldDefects1764800000000 implements MigrationInterface {
+  name = 'OldDefects1764800000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      CREATE TABLE old_table (
+        id uuid NOT NULL CONSTRAINT old_table_pk PRIMARY KEY, name text NOT NULL, taken_by text NOT NULL, taken_at timestamptz(3) NOT NULL,
+        heads jsonb NOT NULL, mapping jsonb NOT NULL);
+      CREATE TABLE old_defect (
+        id uuid NOT NULL CONSTRAINT old_defect_pk PRIMARY KEY,
+        table_id uuid NOT NULL CONSTRAINT old_defect_table REFERENCES old_table (id) ON DELETE CASCADE,
+        said text NOT NULL CONSTRAINT old_defect_once UNIQUE, shower text NOT NULL, job text NOT NULL, crew text NOT NULL, kind text NOT NULL,
+        severity text NOT NULL, stage_made text NOT NULL, stage_found text NOT NULL, element_group text NOT NULL, cause text NOT NULL,
+        escape text NOT NULL, found_at timestamptz(3) NOT NULL, found_on date NOT NULL, closed_at timestamptz(3), hours double precision,
+        materials double precision, words text NOT NULL);
+      CREATE INDEX old_defect_found ON old_defect (found_at DESC, id);
+      CREATE INDEX old_defect_of_table ON old_defect (table_id);
+      CREATE VIEW told_defect AS
+        SELECT shower_id, id, made_by, crew, trade, fixer, inspector, stage_made, stage_found, element_group, element, kind, check_id, severity,
+          cause, escape, step, method, found_at, found_on, closed_at, hours, materials, repeats, words, NULL::text AS old_shower,
+          NULL::text AS old_job
+        FROM defect_fact
+        UNION ALL
+        SELECT NULL::uuid, id, CASE WHEN crew = '' THEN 'unknown' ELSE 'crew' END, nullif(crew, ''), NULL, NULL, '', stage_made, stage_found,
+          element_group, '', kind, '', severity, cause, escape, 'closed', '', found_at, found_on, closed_at, hours, materials, 0, words, shower, job
+        FROM old_defect;
+    `);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP VIEW told_defect; DROP TABLE old_defect, old_table');
+  }
+}

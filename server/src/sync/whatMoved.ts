@@ -34,7 +34,7 @@ async function firmAndPlace(store: DataSource, now: Date): Promise<{ firm: FirmA
 const FIRM = `SELECT
   (SELECT id FROM server_epoch ORDER BY opened_at DESC LIMIT 1) AS epoch,
   (SELECT data FROM firm_setting WHERE id = 1) AS settings,
-  (SELECT json_agg(json_build_object('id', id, 'name', name) ORDER BY name) FROM crew) AS crews,
+  (SELECT json_agg(json_build_object('id', id, 'name', name, 'into', into_crew) ORDER BY name) FROM crew) AS crews,
   (SELECT json_build_object('id', id, 'version', version) FROM rule_book WHERE origin = '' ORDER BY version DESC LIMIT 1) AS book,
   (SELECT cells FROM look_plan ORDER BY accepted_at DESC LIMIT 1) AS plan,
   pg_snapshot_xmin(pg_current_snapshot())::text AS place`;

@@ -72,6 +72,23 @@ export const PEOPLE_ERRORS = {
     en: 'The places that are asked have changed. Open the blind look again and answer each place.',
     es: 'Los lugares que se preguntan han cambiado. Abra otra vez la mirada a ciegas y responda cada lugar.',
   },
+  'no-such-table': {
+    status: 404,
+    en: 'This table is not there any more. Open the page again.',
+    es: 'Esta tabla ya no existe. Abra la página de nuevo.',
+  },
+  'old-table-empty': {
+    en: 'No row of this table can be taken. Its first line must be headings; choose which columns hold the day and the kind of defect.',
+    es: 'Ninguna fila de esta tabla se puede tomar. La primera línea debe ser de encabezados; elija qué columnas tienen el día y el tipo de defecto.',
+  },
+  'old-table-long': {
+    en: 'The table has {{rows}} rows; {{most}} are taken in one go. Take it in parts.',
+    es: 'La tabla tiene {{rows}} filas; se toman {{most}} de una vez. Tómela por partes.',
+  },
+  'old-table-rows': {
+    en: '{{count}} rows can’t be taken as they are. Put them right in the table, say what their words mean, or say that they are left out.',
+    es: '{{count}} filas no se pueden tomar como están. Corríjalas en la tabla, diga qué significan sus palabras, o diga que se dejan fuera.',
+  },
   'entries-of-several': {
     en: 'Hand in the entries of one person at a time.',
     es: 'Entregue las entradas de una sola persona a la vez.',
@@ -129,6 +146,20 @@ export const PEOPLE_ERRORS = {
     status: 403,
     en: 'Only a manager upholds a contested release. Reopen the stage and put it right, or ask a manager.',
     es: 'Solo un gerente mantiene una liberación discutida. Reabra la etapa y corríjala, o pregunte a un gerente.',
+  },
+  'crew-not-standing': {
+    status: 409,
+    en: 'This crew is part of another one by now. Choose a crew that stands.',
+    es: 'Esta cuadrilla ya es parte de otra. Elija una cuadrilla que siga.',
+  },
+  'crew-into-itself': {
+    en: 'Choose another crew for it to become part of.',
+    es: 'Elija otra cuadrilla de la que pase a ser parte.',
+  },
+  'crew-has-showers': {
+    status: 409,
+    en: '{{count}} showers that are not signed belong to this crew. Hand them to another crew first, each under its dimensions: {{names}}.',
+    es: '{{count}} duchas sin firmar pertenecen a esta cuadrilla. Entréguelas antes a otra, cada una en sus medidas: {{names}}.',
   },
   'no-such-crew': { status: 404, en: 'There is no such crew.', es: 'No hay tal cuadrilla.' },
   'no-such-link': { status: 404, en: 'There is no such link.', es: 'No hay tal enlace.' },

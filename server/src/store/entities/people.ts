@@ -31,10 +31,16 @@ export const UserEntity = new EntitySchema<UserRow>({
 export interface CrewRow {
   id: string;
   name: string;
+  /** The crew that it has become part of, which is part of none. */
+  into: string | null;
 }
 export const CrewEntity = new EntitySchema<CrewRow>({
   name: 'crew',
-  columns: { id: { type: 'text', primary: true, primaryKeyConstraintName: 'crew_pk' }, name: { type: 'text' } },
+  columns: {
+    id: { type: 'text', primary: true, primaryKeyConstraintName: 'crew_pk' },
+    name: { type: 'text' },
+    into: { type: 'text', name: 'into_crew', nullable: true },
+  },
 });
 /** A signed-in person, or somebody who came by a crew's link: one of the two is set. */
 export interface SessionRow {

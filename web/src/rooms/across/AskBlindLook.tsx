@@ -37,7 +37,7 @@ function ShowerChoice({ onChoose }: { onChoose: (shower: Found) => void }) {
 /** Which question of a shower, and which two are asked. */
 function Question({ shower, asked, language, onAsked }: QuestionProps) {
   const { t } = useTranslation();
-  const answer = useList(BlindChoices, `/api/blind-looks/choices?shower=${shower.id}&lang=${language}`);
+  const answer = useList(BlindChoices, `/api/showers/${shower.id}/blind-looks?lang=${language}`);
   const { change, problem, busy } = useChange(asked);
   const [question, setQuestion] = useState<string | null>(null);
   const [first, setFirst] = useState('');

@@ -14,6 +14,7 @@ import { SelectField } from '../../ui/fields';
 import { Loaded } from '../../ui/Loaded';
 import { AskFields } from './AskFields';
 import { type Asked, FILTER_KEYS, useAsked } from './asked';
+import { OldDefects } from './OldDefects';
 import { useChoices } from './Page';
 
 /** Rows of a page, as the server gives them. */
@@ -118,15 +119,18 @@ function useColumns(keys: string): Column<DefectLine>[] {
       {
         key: 'where',
         label: '',
-        cell: (line) => (
-          <Link
-            to={`/showers/${line.showerId}?stage=${line.stageKey}&element=${encodeURIComponent(line.element)}`}
-            className="key inline-flex items-center whitespace-nowrap text-sm"
-            aria-label={`${t('across.where')}: ${line.kind}, ${line.shower}`}
-          >
-            {t('across.where')}
-          </Link>
-        ),
+        cell: (line) =>
+          line.showerId === null ? (
+            <span className="text-soft text-sm">{t('across.old.line')}</span>
+          ) : (
+            <Link
+              to={`/showers/${line.showerId}?stage=${line.stageKey}&element=${encodeURIComponent(line.element)}`}
+              className="key inline-flex items-center whitespace-nowrap text-sm"
+              aria-label={`${t('across.where')}: ${line.kind}, ${line.shower}`}
+            >
+              {t('across.where')}
+            </Link>
+          ),
       },
     ],
     [keys, cells, t],
@@ -187,7 +191,8 @@ export function DefectsPage() {
   const sorted = new URLSearchParams(asked.query(FILTER_KEYS));
   sorted.set('order', ORDER_OF[order.by] ?? 'found');
   sorted.set('down', order.down ? 'yes' : 'no');
-  const answer = useList(DefectList, `/api/defects?${sorted}&skip=${skip}`);
+  const path = `/api/defects?${sorted}&skip=${skip}`;
+  const answer = useList(DefectList, path);
   const columns = useColumns(shown.join(','));
   return (
     <div className="flex h-full min-h-0 flex-col gap-2">
@@ -205,6 +210,7 @@ export function DefectsPage() {
           />
         </div>
         <ColumnsMenu shown={shown} all={possible} onShown={(list) => asked.set({ columns: list.join(',') })} />
+        {isManager && <OldDefects paths={[path]} />}
         <a className="key flex items-center" href={`/api/defects.csv?${sorted}`} download>
           {t('across.csv')}
         </a>

@@ -6,6 +6,7 @@ import { DateTime } from 'luxon';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
+import { standingCrews } from '../../shared/standingCrews';
 import { useParts } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { SelectField, TextArea } from '../../ui/fields';
@@ -62,7 +63,7 @@ export function AssignForm({ showerId, state, defect, again, onDone }: Props) {
       <h3 className="font-bold">{t(again ? 'life.sendBackTitle' : 'life.assignTitle')}</h3>
       <SelectField
         label={t('life.crew')}
-        options={crews.map((c) => ({ id: c.id, label: c.name }))}
+        options={standingCrews(crews).map((c) => ({ id: c.id, label: c.name }))}
         {...register('crewId')}
       />
       <Choice

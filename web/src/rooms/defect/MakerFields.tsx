@@ -3,6 +3,7 @@ import type { Defect } from '@careful-seam/core/log/defect';
 import type { MadeBy } from '@careful-seam/core/log/defectBodies';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { useTranslation } from 'react-i18next';
+import { standingCrews } from '../../shared/standingCrews';
 import { useParts } from '../../tablet/store';
 import { SelectField, TextField } from '../../ui/fields';
 
@@ -78,7 +79,7 @@ export function MakerFields({ state, defect, made, onMade }: Props) {
         label={t('defect.madeBy')}
         none={usual}
         options={[
-          ...crews.map((c) => ({ id: `crew:${c.id}`, label: c.name })),
+          ...standingCrews(crews).map((c) => ({ id: `crew:${c.id}`, label: c.name })),
           { id: 'trade', label: t('defect.trade') },
           { id: 'house', label: t('defect.house') },
           { id: 'unknown', label: t('defect.makerUnknown') },

@@ -1,6 +1,7 @@
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { standingCrews } from '../../shared/standingCrews';
 import { useParts } from '../../tablet/store';
 import { SelectField } from '../../ui/fields';
 import { Sheet } from '../../ui/Sheet';
@@ -31,7 +32,7 @@ export function HandOver({ showerId, state }: { showerId: string; state: ShowerS
         <Sheet title={t('handOver.open')} onClose={() => setOpen(false)}>
           <SelectField
             label={t('new.crew')}
-            options={crews.map((c) => ({ id: c.id, label: c.name }))}
+            options={standingCrews(crews).map((c) => ({ id: c.id, label: c.name }))}
             value={crewId}
             onChange={(e) => setCrewId(e.target.value)}
           />

@@ -1,5 +1,6 @@
 import { useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { standingCrews } from '../../shared/standingCrews';
 import type { NewForm } from './fields';
 import type { Start } from './formStart';
 import type { ShowerFormState } from './useShowerForm';
@@ -38,7 +39,7 @@ export function NameFields({ start, crews }: { start: Start } & Pick<ShowerFormS
         <label className="text-sm">
           <span className="text-soft">{t('new.crew')}</span>
           <select className="field text-base" {...register('crewId', { required: true })}>
-            {crews.map((c) => (
+            {standingCrews(crews).map((c) => (
               <option key={c.id} value={c.id}>
                 {c.name}
               </option>

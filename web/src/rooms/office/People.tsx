@@ -4,9 +4,11 @@ import { ROLES, type Role } from '@careful-seam/core/log/roles';
 import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { standingCrews } from '../../shared/standingCrews';
 import { useParts, useStore } from '../../tablet/store';
 import { useChange, useList } from '../../tablet/useList';
 import { type Column, DataTable } from '../../ui/DataTable';
+import { SelectField } from '../../ui/fields';
 import { Loaded, Problem } from '../../ui/Loaded';
 import { LinkTold } from './LinkTold';
 
@@ -76,7 +78,7 @@ function PersonForm({ person, onDone }: { person: PersonRow | null; onDone: () =
           {t('life.crew')}
           <select className="field" {...register('crewId')}>
             <option value="">{t('people.noCrew')}</option>
-            {crews.map((c) => (
+            {standingCrews(crews).map((c) => (
               <option key={c.id} value={c.id}>
                 {c.name}
               </option>
@@ -179,6 +181,53 @@ function PeopleTable({ people, onEdit, onLink }: TableProps) {
   return <DataTable label={t('office.page.people')} rows={people} columns={columns} rowId={(p) => p.id} />;
 }
 
+/** Makes a crew part of another: told before what it means. */
+function MergeCrews() {
+  const { t } = useTranslation();
+  const { crews, sync } = useParts('crews', 'sync');
+  const { change, problem, busy } = useChange([PEOPLE]);
+  const [crew, setCrew] = useState('');
+  const [into, setInto] = useState('');
+  const options = standingCrews(crews).map((c) => ({ id: c.id, label: c.name }));
+  const merge = async () => {
+    if (!(await change(Crew, 'POST', `/api/crews/${crew}/merge`, { into }))) return;
+    setCrew('');
+    setInto('');
+    await sync();
+  };
+  return (
+    <details>
+      <summary className="min-h-12 cursor-pointer py-3 font-semibold">{t('people.mergeTitle')}</summary>
+      <p className="text-soft">{t('people.mergeMeans')}</p>
+      <div className="flex flex-wrap items-end gap-2 py-2">
+        <SelectField
+          label={t('life.crew')}
+          none=""
+          options={options}
+          value={crew}
+          onChange={(e) => setCrew(e.target.value)}
+        />
+        <SelectField
+          label={t('people.mergeInto')}
+          none=""
+          options={options.filter((o) => o.id !== crew)}
+          value={into}
+          onChange={(e) => setInto(e.target.value)}
+        />
+        <button
+          type="button"
+          className="key"
+          disabled={busy || crew === '' || into === '' || crew === into}
+          onClick={() => void merge()}
+        >
+          {t('people.merge')}
+        </button>
+      </div>
+      <Problem text={problem} />
+    </details>
+  );
+}
+
 /** The crews of the firm. */
 function Crews() {
   const { t } = useTranslation();
@@ -192,7 +241,11 @@ function Crews() {
   return (
     <section className="flex flex-col gap-2 pt-3">
       <h2 className="font-bold text-lg">{t('people.crews')}</h2>
-      <p>{crews.map((c) => c.name).join(' · ')}</p>
+      <p>
+        {standingCrews(crews)
+          .map((c) => c.name)
+          .join(' · ')}
+      </p>
       <div className="flex gap-1.5">
         <input
           className="field max-w-80"
@@ -206,6 +259,7 @@ function Crews() {
         </button>
       </div>
       <Problem text={problem} />
+      <MergeCrews />
     </section>
   );
 }

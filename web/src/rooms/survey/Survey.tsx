@@ -96,11 +96,19 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
         className="flex min-h-0 flex-col gap-3 overflow-y-auto border-edge border-l p-3 max-lg:border-l-0"
         aria-label={t('survey.shoot')}
       >
-        <SurveySays floor={floor} survey={survey} onShot={setChosen} onBack={() => setTried({})}>
-          {judged && bed.leastMm !== null && (
-            <BedLine judged={judged} leastMm={bed.leastMm} text={bed.text} onType={bed.setText} />
-          )}
-        </SurveySays>
+        {/* What is said grows and shrinks as it is worked out; the keys below stay where the finger is. */}
+        <section
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: what is longer than its place has to be scrolled with the keyboard too
+          tabIndex={0}
+          aria-label={t('survey.says')}
+          className="flex min-h-40 flex-1 flex-col gap-3 overflow-y-auto max-lg:min-h-0 max-lg:flex-none max-lg:overflow-visible"
+        >
+          <SurveySays floor={floor} survey={survey} onShot={setChosen} onBack={() => setTried({})}>
+            {judged && bed.leastMm !== null && (
+              <BedLine judged={judged} leastMm={bed.leastMm} text={bed.text} onType={bed.setText} />
+            )}
+          </SurveySays>
+        </section>
         {here && (
           <ShotCard
             shot={here}
