@@ -1,6 +1,6 @@
 import type { Facts } from '@careful-seam/core/crews/facts';
 import type { QueryRunner } from 'typeorm';
-import { CREWS_LOCK } from '../people/mergeCrew';
+import { CREWS_LOCK } from '../store/crewsLock';
 
 /** Tables that hold what is counted of showers, each with a shower's id. */
 const TABLES = ['defect_fact', 'inspected_fact', 'pass_fact', 'minutes_fact'] as const;

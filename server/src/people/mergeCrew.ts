@@ -1,9 +1,7 @@
 import type { DataSource } from 'typeorm';
 import { Refusal } from '../refusals/refusal';
+import { CREWS_LOCK } from '../store/crewsLock';
 import { CrewEntity, type CrewRow } from '../store/entities/people';
-
-/** The lock under which crews stand still while showers are counted. */
-export const CREWS_LOCK = "hashtext('careful-seam crews')";
 
 /** Names of showers that are told where a crew has some left. */
 const TOLD = 5;

@@ -1,5 +1,6 @@
 import { type OldMappingBody, OldTableRead, OldTables, OldTableTaken } from '@careful-seam/contract/api/oldDefects';
-import { DAY_ORDERS, OLD_FIELDS, OLD_FIELDS_NEEDED } from '@careful-seam/files/oldDefects';
+import { OLD_FIELDS, OLD_FIELDS_NEEDED } from '@careful-seam/files/oldDefects';
+import { DAY_ORDERS } from '@careful-seam/files/tableCells';
 import { useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';

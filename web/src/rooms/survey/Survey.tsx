@@ -4,7 +4,7 @@ import { lengthLimit } from '@careful-seam/core/rules/checks/check';
 import { isThinnestBed } from '@careful-seam/core/rules/tools';
 import type { PlanPoint } from '@careful-seam/core/shower/geometry/point';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
-import { useMemo, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams, useSearchParams } from 'react-router';
 import { Missing } from '../../shared/Missing';
@@ -40,6 +40,27 @@ function useBed(state: ShowerState, stage: string) {
   return { leastMm, text, setText, tooThin, label };
 }
 
+/** How far a floor reaches from its two walls, mm. */
+const sizeOf = (footprint: readonly PlanPoint[]) => ({
+  width: Math.max(...footprint.map((p) => p.xMm)),
+  depth: Math.max(...footprint.map((p) => p.yMm)),
+});
+
+/** What is said grows and shrinks as it is worked out; the keys below it stay where the finger is. */
+function SaysPlace({ children }: { children: ReactNode }) {
+  const { t } = useTranslation();
+  return (
+    <section
+      // biome-ignore lint/a11y/noNoninteractiveTabindex: what is longer than its place has to be scrolled with the keyboard too
+      tabIndex={0}
+      aria-label={t('survey.says')}
+      className="flex min-h-40 flex-1 flex-col gap-3 overflow-y-auto max-lg:min-h-0 max-lg:flex-none max-lg:overflow-visible"
+    >
+      {children}
+    </section>
+  );
+}
+
 /** The survey of one stage: plan, pad and what it says. */
 function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Survey; stage: string }) {
   const { t } = useTranslation();
@@ -55,7 +76,6 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
   const { judged, isFall } = floor;
   const bed = useBed(state, stage);
   const here = chosen === null ? null : (shots[chosen] ?? null);
-  const { footprint } = floor.floor;
   const shootAt = (place: PlanPoint) => {
     shooting.setPlace(place);
     setChosen(null);
@@ -96,19 +116,13 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
         className="flex min-h-0 flex-col gap-3 overflow-y-auto border-edge border-l p-3 max-lg:border-l-0"
         aria-label={t('survey.shoot')}
       >
-        {/* What is said grows and shrinks as it is worked out; the keys below stay where the finger is. */}
-        <section
-          // biome-ignore lint/a11y/noNoninteractiveTabindex: what is longer than its place has to be scrolled with the keyboard too
-          tabIndex={0}
-          aria-label={t('survey.says')}
-          className="flex min-h-40 flex-1 flex-col gap-3 overflow-y-auto max-lg:min-h-0 max-lg:flex-none max-lg:overflow-visible"
-        >
+        <SaysPlace>
           <SurveySays floor={floor} survey={survey} onShot={setChosen} onBack={() => setTried({})}>
             {judged && bed.leastMm !== null && (
               <BedLine judged={judged} leastMm={bed.leastMm} text={bed.text} onType={bed.setText} />
             )}
           </SurveySays>
-        </section>
+        </SaysPlace>
         {here && (
           <ShotCard
             shot={here}
@@ -130,10 +144,7 @@ function SurveyOf({ shower, survey, stage }: { shower: LocalShower; survey: Surv
             onMode={shooting.setMode}
             target={shooting.target}
             onPlace={shooting.setPlace}
-            floorMm={{
-              width: Math.max(...footprint.map((p) => p.xMm)),
-              depth: Math.max(...footprint.map((p) => p.yMm)),
-            }}
+            floorMm={sizeOf(floor.floor.footprint)}
             laser={shooting.laser}
             heardMm={shooting.heardMm}
             auto={shooting.auto}
