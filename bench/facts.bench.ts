@@ -76,12 +76,12 @@ for (let k = 0; k < copies; k += 1) {
       SELECT new, head_seq, head_hash, updated_at, is_signed FROM ids JOIN shower_head ON shower_id = old),
     p AS (INSERT INTO projection (shower_id, head_seq, version)
       SELECT new, head_seq, version FROM ids JOIN projection ON shower_id = old),
-    d AS (INSERT INTO defect_fact SELECT new, gen_random_uuid(), made_by, crew, trade, made_by_told, fixer, inspector, stage_made, stage_found,
+    d AS (INSERT INTO defect_counted SELECT new, gen_random_uuid(), made_by, crew, trade, made_by_told, fixer, inspector, stage_made, stage_found,
       element_group, element, kind, check_id, severity, cause, sure, escape, step, method, found_at, found_on, assigned_at, closed_at, hours,
-      materials, repeats, words FROM ids JOIN defect_fact ON shower_id = old),
-    i AS (INSERT INTO inspected_fact SELECT new, stage, element_group, day, crew, method, mm, points FROM ids JOIN inspected_fact ON shower_id = old),
-    e AS (INSERT INTO pass_fact SELECT new, stage, check_id, element_group, day, mm, points FROM ids JOIN pass_fact ON shower_id = old)
-    INSERT INTO minutes_fact SELECT new, stage, day, minutes FROM ids JOIN minutes_fact ON shower_id = old`,
+      materials, repeats, words, version FROM ids JOIN defect_counted ON shower_id = old),
+    i AS (INSERT INTO inspected_counted SELECT new, stage, element_group, day, crew, method, mm, points, version FROM ids JOIN inspected_counted ON shower_id = old),
+    e AS (INSERT INTO pass_counted SELECT new, stage, check_id, element_group, day, mm, points, version FROM ids JOIN pass_counted ON shower_id = old)
+    INSERT INTO minutes_counted SELECT new, stage, day, minutes, version FROM ids JOIN minutes_counted ON shower_id = old`,
     [k],
   );
 }
@@ -89,7 +89,7 @@ await store.query('VACUUM ANALYZE');
 await follow();
 const [size] = await store.query(
   `SELECT (SELECT count(*) FROM shower)::int AS showers, (SELECT count(*) FROM defect_fact)::int AS defects, (SELECT count(*) FROM inspected_fact)::int AS inspected,
-    pg_size_pretty(pg_total_relation_size('defect_fact') + pg_total_relation_size('inspected_fact') + pg_total_relation_size('pass_fact') + pg_total_relation_size('minutes_fact')) AS facts`,
+    pg_size_pretty(pg_total_relation_size('defect_counted') + pg_total_relation_size('inspected_counted') + pg_total_relation_size('pass_counted') + pg_total_relation_size('minutes_counted')) AS facts`,
 );
 
 const maren = PEOPLE.find((p) => p.key === 'manager')!;

@@ -2,8 +2,8 @@ import type { Facts } from '@careful-seam/core/crews/facts';
 import type { QueryRunner } from 'typeorm';
 import { CREWS_LOCK } from '../store/crewsLock';
 
-/** Tables that hold what is counted of showers, each with a shower's id. */
-const TABLES = ['defect_fact', 'inspected_fact', 'pass_fact', 'minutes_fact'] as const;
+/** Tables that hold what is counted of showers, each with a shower's id and the version of the program that counted it. */
+export const COUNTED_TABLES = ['defect_counted', 'inspected_counted', 'pass_counted', 'minutes_counted'] as const;
 
 /** A moment of a fact as the database takes it. */
 const moment = (ms: number | null): string | null => (ms === null ? null : new Date(ms).toISOString());
@@ -51,13 +51,13 @@ export interface Counted {
 }
 
 /** Rows of each table, by the names of its columns. */
-const ROWS: Readonly<Record<(typeof TABLES)[number], (counted: Counted) => readonly object[]>> = {
-  defect_fact: ({ facts }) => defectRows(facts.defects),
-  inspected_fact: ({ facts, method }) =>
+const ROWS: Readonly<Record<(typeof COUNTED_TABLES)[number], (counted: Counted) => readonly object[]>> = {
+  defect_counted: ({ facts }) => defectRows(facts.defects),
+  inspected_counted: ({ facts, method }) =>
     facts.inspected.map(({ group, ...row }) => ({ ...row, element_group: group, method })),
-  pass_fact: ({ facts }) =>
+  pass_counted: ({ facts }) =>
     facts.passes.map(({ group, check, ...row }) => ({ ...row, element_group: group, check_id: check })),
-  minutes_fact: ({ facts }) => facts.minutes,
+  minutes_counted: ({ facts }) => facts.minutes,
 };
 
 /** Crews that have become part of another, with that other: their past counts as its. */
@@ -85,14 +85,18 @@ function asMerged(facts: Facts, merged: ReadonlyMap<string, string>): Facts {
   };
 }
 
-/** Puts what is counted of some showers in the place of what was counted before: each table in one statement, read as its own type. */
-export async function replaceFacts(runner: QueryRunner, counted: readonly Counted[]): Promise<void> {
+/** Puts what a version counts of some showers in the place of what it counted before: each table in one statement, read as its own type. */
+export async function replaceFacts(runner: QueryRunner, counted: readonly Counted[], version: number): Promise<void> {
   const ids = counted.map((c) => c.showerId);
   const merged = await mergedCrews(runner);
-  for (const table of TABLES) {
-    await runner.query(`DELETE FROM ${table} WHERE shower_id = ANY($1::uuid[])`, [ids]);
+  for (const table of COUNTED_TABLES) {
+    await runner.query(`DELETE FROM ${table} WHERE shower_id = ANY($1::uuid[]) AND version = $2`, [ids, version]);
     const rows = counted.flatMap((c) =>
-      ROWS[table]({ ...c, facts: asMerged(c.facts, merged) }).map((row) => ({ shower_id: c.showerId, ...row })),
+      ROWS[table]({ ...c, facts: asMerged(c.facts, merged) }).map((row) => ({
+        shower_id: c.showerId,
+        version,
+        ...row,
+      })),
     );
     if (rows.length > 0)
       await runner.query(`INSERT INTO ${table} SELECT * FROM jsonb_populate_recordset(NULL::${table}, $1::jsonb)`, [

@@ -1,3 +1,4 @@
+import { FACTS_VERSION } from '@careful-seam/core/crews/facts';
 import type { Body, EntryKind } from '@careful-seam/core/log/bodies';
 import { modelOf } from '@careful-seam/core/proof/fold/rememberedDrawings';
 import { sampleBook } from '@careful-seam/core/tests/sampleBook';
@@ -8,6 +9,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { appendEntries } from '../ledger/appendEntries';
 import { created, PEOPLE, push, type TestServer, testServer, testTablet } from '../tests/testServer';
 import { countBehind } from './behind';
+import { COUNTED_TABLES } from './factRows';
 import { dayIn, followLedgers, rebuildFacts } from './projector';
 
 let server: TestServer;
@@ -213,13 +215,45 @@ describe('what is counted across showers', () => {
     await server.store.query('TRUNCATE projection, projection_place');
     const [{ n }] = await server.store.query('SELECT count(*)::int AS n FROM shower_head WHERE head_seq > 0');
     const before = await counted();
-    await server.store.query('TRUNCATE defect_fact, inspected_fact, pass_fact, minutes_fact');
+    await server.store.query(`TRUNCATE ${COUNTED_TABLES.join(', ')}`);
     const until = Date.now() + 60_000;
     const [a, b] = await Promise.all([followLedgers(server.store, until), followLedgers(server.store, until)]);
     expect(a + b).toBeGreaterThanOrEqual(n);
     expect(await counted()).toEqual(before);
     await follow();
     expect(await countBehind(server.store)).toBe(0);
+  });
+
+  it('of a later version is counted beside, answers when all is counted, and no earlier program puts its own back', async () => {
+    await follow();
+    const before = await counted();
+    const [later, rows] = [
+      FACTS_VERSION + 1,
+      'SELECT version, count(*)::int AS n FROM defect_counted GROUP BY 1 ORDER BY 1',
+    ];
+    // What a later version would say otherwise: here by hand, of those that it has counted.
+    const differs = () => server.store.query(`UPDATE defect_counted SET words = 'later' WHERE version = $1`, [later]);
+    expect(await followLedgers(server.store, Date.now(), later)).toBe(25);
+    await differs();
+    expect(await server.store.query(rows)).toHaveLength(2);
+    expect(await counted()).toEqual(before);
+    // The earlier program goes on counting what it answers from.
+    const tablet = testTablet('maren', v4());
+    await append(tablet.showerId, historyOf(tablet.showerId, []));
+    expect(await followLedgers(server.store, Date.now() + 20_000)).toBe(1);
+    while ((await followLedgers(server.store, Date.now() + 20_000, later)) > 0);
+    await differs();
+    expect(await server.store.query(rows)).toEqual([{ version: later, n: before.defect_fact!.length }]);
+    const words: { words: string }[] = await server.store.query('SELECT DISTINCT words FROM defect_fact');
+    expect(words).toEqual([{ words: 'later' }]);
+    const places = await server.store.query('SELECT DISTINCT version FROM projection');
+    expect(places).toEqual([{ version: later }]);
+    expect(await followLedgers(server.store, Date.now() + 20_000)).toBe(0);
+    expect(await server.store.query(rows)).toHaveLength(1);
+    // Back to this program's own, as the tests that follow need it.
+    await server.store.query('UPDATE facts_in_force SET version = $1', [FACTS_VERSION]);
+    await rebuildFacts(server.store, () => undefined);
+    expect((await counted()).defect_fact).toEqual(before.defect_fact);
   });
 
   it('writes nothing while nothing moves', async () => {

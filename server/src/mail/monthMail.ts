@@ -25,7 +25,7 @@ export async function mailMonth(store: DataSource, publicUrl: string, now: Date)
   );
   const [{ made }] = await store.query('SELECT count(*)::int AS made FROM mail WHERE about = $1', [about]);
   if (made >= managers.length || (await countBehind(store)) > 0) return 0;
-  const [{ showers }] = await store.query('SELECT count(*)::int AS showers FROM projection');
+  const [{ showers }] = await store.query('SELECT count(DISTINCT shower_id)::int AS showers FROM projection');
   // A firm that has built nothing yet has no month to be told of.
   if (showers === 0) return 0;
   for (const { email, name, language } of managers) {

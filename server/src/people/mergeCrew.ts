@@ -8,9 +8,9 @@ const TOLD = 5;
 
 /** Columns in which a crew is counted, by their tables. */
 const COUNTED = [
-  ['defect_fact', 'crew'],
-  ['defect_fact', 'fixer'],
-  ['inspected_fact', 'crew'],
+  ['defect_counted', 'crew'],
+  ['defect_counted', 'fixer'],
+  ['inspected_counted', 'crew'],
   ['old_defect', 'crew'],
 ] as const;
 

@@ -44,6 +44,18 @@ export class Facts1764620000000 implements MigrationInterface {
   }
 }
 
+/** All defects that are told: those that are counted, and those of old tables. */
+const TOLD_DEFECT = `
+      CREATE VIEW told_defect AS
+        SELECT shower_id, id, made_by, crew, trade, fixer, inspector, stage_made, stage_found, element_group, element, kind, check_id, severity,
+          cause, escape, step, method, found_at, found_on, closed_at, hours, materials, repeats, words, NULL::text AS old_shower,
+          NULL::text AS old_job
+        FROM defect_fact
+        UNION ALL
+        SELECT NULL::uuid, id, CASE WHEN crew = '' THEN 'unknown' ELSE 'crew' END, nullif(crew, ''), NULL, NULL, '', stage_made, stage_found,
+          element_group, '', kind, '', severity, cause, escape, 'closed', '', found_at, found_on, closed_at, hours, materials, 0, words, shower, job
+        FROM old_defect;`;
+
 /**
  * Defects that were written down before this program, and all that are told: those and the counted ones. What is counted against has no
  * part in them: nobody knows how much was looked at then.
@@ -64,18 +76,59 @@ export class OldDefects1764800000000 implements MigrationInterface {
         materials double precision, words text NOT NULL);
       CREATE INDEX old_defect_found ON old_defect (found_at DESC, id);
       CREATE INDEX old_defect_of_table ON old_defect (table_id);
-      CREATE VIEW told_defect AS
-        SELECT shower_id, id, made_by, crew, trade, fixer, inspector, stage_made, stage_found, element_group, element, kind, check_id, severity,
-          cause, escape, step, method, found_at, found_on, closed_at, hours, materials, repeats, words, NULL::text AS old_shower,
-          NULL::text AS old_job
-        FROM defect_fact
-        UNION ALL
-        SELECT NULL::uuid, id, CASE WHEN crew = '' THEN 'unknown' ELSE 'crew' END, nullif(crew, ''), NULL, NULL, '', stage_made, stage_found,
-          element_group, '', kind, '', severity, cause, escape, 'closed', '', found_at, found_on, closed_at, hours, materials, 0, words, shower, job
-        FROM old_defect;
+      ${TOLD_DEFECT}
     `);
   }
   async down(runner: QueryRunner): Promise<void> {
     await runner.query('DROP VIEW told_defect; DROP TABLE old_defect, old_table');
+  }
+}
+
+/** Columns of what is counted, by the name under which it is read. */
+const COUNTED = {
+  defect: `shower_id, id, made_by, crew, trade, made_by_told, fixer, inspector, stage_made, stage_found, element_group, element, kind, check_id,
+    severity, cause, sure, escape, step, method, found_at, found_on, assigned_at, closed_at, hours, materials, repeats, words`,
+  inspected: 'shower_id, stage, element_group, day, crew, method, mm, points',
+  pass: 'shower_id, stage, check_id, element_group, day, mm, points',
+  minutes: 'shower_id, stage, day, minutes',
+} as const;
+
+/**
+ * What is counted stands beside what an earlier version of the program counted, until all showers are: answers never mix two versions.
+ * Tables hold rows of any version (`defect_counted`); what is asked (`defect_fact`) is those of the version in force.
+ */
+export class FactsBeside1764920000000 implements MigrationInterface {
+  name = 'FactsBeside1764920000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      DROP VIEW told_defect;
+      TRUNCATE projection, projection_place, defect_fact, inspected_fact, pass_fact, minutes_fact;
+      CREATE TABLE facts_in_force (version integer NOT NULL);
+      INSERT INTO facts_in_force VALUES (1);
+      ALTER TABLE projection DROP CONSTRAINT projection_pk, ADD CONSTRAINT projection_pk PRIMARY KEY (shower_id, version);
+      ALTER TABLE defect_fact DROP CONSTRAINT defect_fact_pk;`);
+    for (const [what, columns] of Object.entries(COUNTED))
+      await runner.query(`
+        ALTER TABLE ${what}_fact RENAME TO ${what}_counted;
+        ALTER TABLE ${what}_counted ADD COLUMN version integer NOT NULL;
+        CREATE VIEW ${what}_fact AS SELECT ${columns} FROM ${what}_counted WHERE version = (SELECT version FROM facts_in_force);`);
+    await runner.query(`
+      ALTER TABLE defect_counted ADD CONSTRAINT defect_fact_pk PRIMARY KEY (shower_id, id, version);
+      ${TOLD_DEFECT}`);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP VIEW told_defect');
+    for (const what of Object.keys(COUNTED))
+      await runner.query(`
+        DROP VIEW ${what}_fact;
+        TRUNCATE ${what}_counted;
+        ALTER TABLE ${what}_counted RENAME TO ${what}_fact;`);
+    await runner.query(`
+      TRUNCATE projection, projection_place;
+      DROP TABLE facts_in_force;
+      ALTER TABLE projection DROP CONSTRAINT projection_pk, ADD CONSTRAINT projection_pk PRIMARY KEY (shower_id);
+      ALTER TABLE defect_fact DROP CONSTRAINT defect_fact_pk, ADD CONSTRAINT defect_fact_pk PRIMARY KEY (shower_id, id);`);
+    for (const what of Object.keys(COUNTED)) await runner.query(`ALTER TABLE ${what}_fact DROP COLUMN version`);
+    await runner.query(TOLD_DEFECT);
   }
 }

@@ -1,6 +1,6 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { BlindLooks1764740000000, CrewMerge1764860000000 } from './crewTables';
-import { Facts1764620000000, OldDefects1764800000000 } from './factTables';
+import { Facts1764620000000, FactsBeside1764920000000, OldDefects1764800000000 } from './factTables';
 
 /** The first tables. Entries are only ever added: the trigger refuses updates and deletes from any client. */
 class FirstTables1763900000000 implements MigrationInterface {
@@ -282,4 +282,5 @@ export const MIGRATIONS = [
   BlindLooks1764740000000,
   OldDefects1764800000000,
   CrewMerge1764860000000,
+  FactsBeside1764920000000,
 ];
