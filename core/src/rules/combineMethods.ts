@@ -84,12 +84,31 @@ function combineStage(key: string, used: readonly { method: Method; parts: Part[
   return { ...first, checks };
 }
 
+/** Combinations that are remembered of one book; showers are built in few ways. */
+const KEPT_METHODS = 64;
+/** What was combined, by the book and what was pinned. Nothing here is changed after it was made: many showers share it. */
+const combined = new WeakMap<RuleBook, Map<string, Method | null>>();
+
+/** The rules of one shower as one method, worked out once for all showers that are built so. See {@link combine}. */
+export function combineMethods(book: RuleBook, pinned: Pinned, variants: readonly Variant[]): Method | null {
+  const { method, parts, variants: told, beginsAt, lines } = pinned;
+  const key = JSON.stringify([method, parts, told, beginsAt, lines, variants]);
+  const known = combined.get(book) ?? new Map<string, Method | null>();
+  combined.set(book, known);
+  const found = known.get(key);
+  if (found !== undefined) return found;
+  const made = combine(book, pinned, variants);
+  known.set(key, made);
+  if (known.size > KEPT_METHODS) known.delete(known.keys().next().value!);
+  return made;
+}
+
 /**
  * The rules of one shower as one method: what each part's method asks of that part, the detail that every transition
  * needs, only what applies to the way it is built, and nothing of stages before its inspection began. Null when a
  * method is unknown.
  */
-export function combineMethods(book: RuleBook, pinned: Pinned, variants: readonly Variant[]): Method | null {
+function combine(book: RuleBook, pinned: Pinned, variants: readonly Variant[]): Method | null {
   const byPart = methodsOfParts(pinned);
   const lines = linesOf(book, pinned);
   const keys = methodsInUse(pinned);

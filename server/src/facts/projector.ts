@@ -120,7 +120,7 @@ async function write(runner: QueryRunner, done: readonly WorkedOut[], version: n
   );
 }
 
-/** Counts some showers, leaving those that another server is at. Gives how many were counted, and the first thing that went wrong. */
+/** Counts some showers, leaving those that another server is at or has counted meanwhile. Gives how many were counted, and the first thing that went wrong. */
 async function countSome(
   store: DataSource,
   runner: QueryRunner,
@@ -130,7 +130,8 @@ async function countSome(
   await runner.startTransaction();
   try {
     const got: { id: string }[] = await runner.query(
-      'SELECT shower_id AS id FROM projection WHERE shower_id = ANY($1::uuid[]) AND version = $2 FOR UPDATE SKIP LOCKED',
+      `SELECT p.shower_id AS id FROM projection p JOIN shower_head h ON h.shower_id = p.shower_id
+      WHERE p.shower_id = ANY($1::uuid[]) AND p.version = $2 AND p.head_seq IS DISTINCT FROM h.head_seq FOR UPDATE OF p SKIP LOCKED`,
       [ids, version],
     );
     const { done, problem } = await workOut(
@@ -195,9 +196,13 @@ export async function followLedgers(store: DataSource, untilMs: number, version 
   return done;
 }
 
-/** Throws away what was counted and counts all showers anew, from the newest on; `tell` hears how many are done. */
-export async function rebuildFacts(store: DataSource, tell: (done: number) => void): Promise<number> {
+/** Throws away what was counted: all showers are counted anew, from the newest on. */
+export async function forgetFacts(store: DataSource): Promise<void> {
   await store.query(`TRUNCATE projection, projection_place, ${COUNTED_TABLES.join(', ')}`);
+}
+
+/** Counts until nothing is left that nobody else is at; `tell` hears how many are done. Gives how many this one counted. */
+export async function followToTheEnd(store: DataSource, tell: (done: number) => void): Promise<number> {
   let done = 0;
   for (;;) {
     const some = await followLedgers(store, Date.now() + 1000);

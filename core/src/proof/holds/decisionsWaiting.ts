@@ -1,4 +1,5 @@
 import { judge } from '../../checks/judge';
+import { live } from '../../checks/looks';
 import type { Deviation } from '../../log/judgement';
 import type { Evidence, ShowerState } from '../../log/state';
 
@@ -14,11 +15,17 @@ export interface DecisionsWaiting {
 
 function waitingLooks(state: ShowerState): Evidence[][] {
   const waits = new Map<string, Evidence[]>();
+  // Hardly any shower has such a look: only where one stands is anything judged.
+  const waiting = new Map<string, Evidence[]>();
+  for (const [element, list] of state.evidence) {
+    const looks = list.filter((e) => e.waitsForManager && live(e));
+    if (looks.length > 0) waiting.set(element, looks);
+  }
+  if (waiting.size === 0) return [];
   for (const r of state.requirements) {
-    if (!judge(state, r).waitsForManager) continue;
-    const look = (state.evidence.get(r.element) ?? []).findLast(
-      (e) => e.waitsForManager && !e.voided && !e.lookAgain && e.check === r.check.id && e.stage === r.stage.key,
-    );
+    const looks = waiting.get(r.element);
+    if (!looks || !judge(state, r).waitsForManager) continue;
+    const look = looks.findLast((e) => e.check === r.check.id && e.stage === r.stage.key);
     if (look) waits.set(look.entry, [...(waits.get(look.entry) ?? []), look]);
   }
   return [...waits.values()];
