@@ -1,34 +1,17 @@
 import type { BlindLookRow } from '@careful-seam/contract/api/blind';
-import type { SeamLine } from '@careful-seam/core/proof/shown/seamLine';
-import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { elementName } from '@careful-seam/words/texts/names';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { type MarkState, ShowerMap } from '../../drawing/ShowerMap';
+import { toldLines } from '../../drawing/toldLines';
 import { useParts } from '../../tablet/store';
 
 /** A place that both answered. */
 type Place = NonNullable<BlindLookRow['places']>[number];
 
-/** How a seam is drawn: thin where both found it sound, saw-toothed where both did not, half and half where they differ. */
-function lineOf(seam: ShowerModel['seams'][number], place: Place | undefined): SeamLine {
-  const { lengthMm } = seam;
-  const piece = (fromMm: number, toMm: number, state: 'seen' | 'defect' | 'not-required') => ({
-    fromMm,
-    toMm,
-    state,
-    water: false,
-  });
-  const drawn = { ok: 'seen', defect: 'defect' } as const;
-  if (!place) return { seam: seam.id, pieces: [piece(0, lengthMm, 'not-required')], ticksMm: [] };
-  const half = lengthMm / 2;
-  const pieces =
-    place.first === place.second
-      ? [piece(0, lengthMm, drawn[place.first])]
-      : [piece(0, half, drawn[place.first]), piece(half, lengthMm, drawn[place.second])];
-  return { seam: seam.id, pieces, ticksMm: [] };
-}
+/** A seam is thin where both found it sound, saw-toothed where both did not, half and half where they differ. */
+const DRAWN = { ok: 'seen', defect: 'defect' } as const;
 
 /** Where two differed, on the map of the shower, with the names of the places. */
 export function DifferMap({ look }: { look: BlindLookRow }) {
@@ -46,7 +29,12 @@ export function DifferMap({ look }: { look: BlindLookRow }) {
     const marks = new Map<string, MarkState>();
     for (const { element, first, second } of places.values())
       marks.set(element, first === 'ok' && second === 'ok' ? 'pass' : 'fail');
-    return { lines: model.seams.map((s) => lineOf(s, places.get(s.id))), marks };
+    const lines = toldLines(model, (seam) => {
+      const place = places.get(seam);
+      if (!place) return [];
+      return place.first === place.second ? [DRAWN[place.first]] : [DRAWN[place.first], DRAWN[place.second]];
+    });
+    return { lines, marks };
   }, [model, places]);
   if (!model || !drawn) return <p className="text-soft">{t('missing.loading')}</p>;
   const differ = [...places.values()].filter((p) => p.first !== p.second);
