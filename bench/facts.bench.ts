@@ -58,7 +58,7 @@ const follow = async () => {
 await follow();
 /** Followers that are ready to begin, each a process, one a core: as many as `npm run facts -- --rebuild` has. */
 const followers = Array.from({ length: availableParallelism() }, () =>
-  fork('bench/follower.ts', { execArgv: ['--import', 'tsx'] }),
+  fork('bench/follower.bench.ts', { execArgv: ['--import', 'tsx'] }),
 );
 /** What a follower says next. */
 const said = (follower: ChildProcess) => new Promise<unknown>((heard) => follower.once('message', heard));

@@ -1,4 +1,4 @@
-import { CHECK_VERDICTS } from '@careful-seam/core/log/bodies';
+import { CHECK_VERDICTS, ENTRY_KINDS } from '@careful-seam/core/log/bodies';
 import { SHORTFALLS } from '@careful-seam/core/log/floodTest';
 import { STAGE_CAUSES } from '@careful-seam/core/log/judgement';
 import { ORPHAN_REASONS } from '@careful-seam/core/log/state';
@@ -128,6 +128,24 @@ export const ShowerRecord = z.object({
   notes: z
     .array(
       z.object({ entry: z.uuid(), element: z.string().nullable(), words: z.string(), by: z.string(), at: z.string() }),
+    )
+    .default([]),
+  /** What was corrected or taken back later than a slip of the finger is: as it was first, and as it is now. */
+  corrected: z
+    .array(
+      z.object({
+        entry: z.uuid(),
+        kind: z.enum(ENTRY_KINDS),
+        action: z.enum(['replace', 'withdraw']),
+        stage: z.string().nullable(),
+        check: z.string().nullable(),
+        element: z.string().nullable(),
+        firstMm: mm.nullable(),
+        nowMm: mm.nullable(),
+        reason: z.string(),
+        by: z.string(),
+        at: z.string(),
+      }),
     )
     .default([]),
   readings: z.array(ReadingLine),

@@ -17,7 +17,7 @@ import { paintDefects } from './paintDefects';
 import { paintFloods } from './paintFlood';
 import { paintMap } from './paintMap';
 import { paintMembrane } from './paintMembrane';
-import { paintNotes, paintProducts, paintWays } from './paintRules';
+import { paintCorrections, paintNotes, paintProducts, paintWays } from './paintRules';
 import { bottomOf, HOLD, heading, INK, line, MARGIN, newSheet, SOFT, table, toBuffer } from './recordSheet';
 
 /** A document that is painted. */
@@ -272,6 +272,7 @@ export async function paintRecord(record: ShowerRecord, state: ShowerState, opti
   paintReadings(paper);
   paintExceptions(paper);
   paintNotes(paper);
+  paintCorrections(paper, (mm) => showLength(mm, paper.unit, 32));
   paintProducts(paper);
   paintWays(paper);
   paintEnd(paper);

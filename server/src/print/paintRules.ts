@@ -52,6 +52,32 @@ export function paintWays({ doc, t, record }: Rules): void {
   }
 }
 
+/** What was corrected or taken back afterwards: as it was first, and as it is now. */
+export function paintCorrections({ doc, t, record, state, when }: Rules, length: (mm: number) => string): void {
+  if (record.corrected.length === 0) return;
+  heading(doc, t('record.corrected'));
+  const model = state.geometry?.model;
+  const stages = state.rules?.method.stages ?? [];
+  for (const c of record.corrected) {
+    const stage = stages.find((s) => s.key === c.stage);
+    const what = [
+      c.element && model ? elementName(t, model, c.element) : null,
+      stage?.label ?? null,
+      stage?.checks.find((k) => k.id === c.check)?.label ?? null,
+    ].filter((word) => word !== null);
+    const told = {
+      what: what.join(', ') || t('record.correctedEntry'),
+      first: c.firstMm === null ? '' : length(c.firstMm),
+      now: c.nowMm === null ? '' : length(c.nowMm),
+      by: c.by,
+      at: when(c.at),
+      reason: c.reason,
+    };
+    const key = c.action === 'withdraw' ? 'withdrawn' : c.nowMm === null ? 'otherwise' : 'reading';
+    line(doc, t(`record.correctedHow.${key}${c.firstMm === null || key !== 'withdrawn' ? '' : 'Reading'}`, told));
+  }
+}
+
 /** What somebody wrote down: notes with their place, sums that were worked out on site among them. */
 export function paintNotes({ doc, t, record, state, when }: Rules): void {
   if (record.notes.length === 0) return;

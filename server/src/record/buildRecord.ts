@@ -1,5 +1,6 @@
 import { RECORD_FORMAT_VERSION, type ShowerRecord } from '@careful-seam/contract/record/record';
 import { waterProof } from '@careful-seam/core/checks/waterProof';
+import { correctionsTold } from '@careful-seam/core/log/said';
 import { allEvidence, type Evidence, type ShowerState } from '@careful-seam/core/log/state';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { buildLedger, type Ledger } from '@careful-seam/core/proof/shown/seamLine';
@@ -159,7 +160,7 @@ function deviationsOf(state: ShowerState): ShowerRecord['deviations'] {
 }
 
 /** The record of a shower as data: everything the PDF prints, and every entry behind it. */
-export function buildRecord({ row, rows, state }: LoadedShower, now: Date): ShowerRecord {
+export function buildRecord({ row, rows, entries, state }: LoadedShower, now: Date): ShowerRecord {
   const ledger = recordLedger(state);
   const evidence = allEvidence(state);
   const seams = new Map(state.geometry?.model.seams.map((s) => [s.id, s]));
@@ -191,6 +192,7 @@ export function buildRecord({ row, rows, state }: LoadedShower, now: Date): Show
       by: n.author.name,
       at: n.observedAt,
     })),
+    corrected: correctionsTold(entries),
     ways: waysOf(state),
     geometry: state.geometry && { version: state.geometry.version, dimensions: state.geometry.model.geometry },
     figures: ledger.figures,

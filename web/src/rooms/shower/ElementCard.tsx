@@ -183,6 +183,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
           showerId={showerId}
           state={state}
           element={element}
+          stage={stage}
           mayInspect={mayInspect}
           askable={mayAsk && pending.length === 0 ? open : []}
         />

@@ -7,6 +7,7 @@ import { useTranslation } from 'react-i18next';
 import { DetailSheet, hasDetail } from '../../drawing/DetailSheet';
 import { DeviationSheet } from '../../shared/DeviationSheet';
 import { LayerSheet } from './LayerSheet';
+import { SaidSheet } from './SaidSheet';
 import { sumAt } from './workOut/sums';
 import { WorkOutSheet } from './workOut/WorkOutSheet';
 
@@ -18,6 +19,8 @@ interface Props {
   state: ShowerState;
   /** Id of the seam, corner, opening, drain or face. */
   element: string;
+  /** Key of the stage that is looked at. */
+  stage: string;
   /** The person may read, look and release. */
   mayInspect: boolean;
   /** What may be asked a manager for; empty where nothing may. */
@@ -32,20 +35,26 @@ function hasLayers({ geometry, rules }: ShowerState, element: string): boolean {
   return findMethod(rules!.book, floor)?.details?.corner === 'preformed';
 }
 
+/** True where something stands that may have been a slip of the finger. */
+const wasSpokenOf = (state: ShowerState, stage: string, element: string): boolean =>
+  (state.evidence.get(element) ?? []).some((e) => e.stage === stage) ||
+  state.notes.some((n) => n.body.place?.element === element);
+
 /** What else can be done at an element: asking a manager, sums, what right looks like, the layers of a corner. */
-export function ElementTools({ showerId, state, element, mayInspect, askable }: Props) {
+export function ElementTools({ showerId, state, element, stage, mayInspect, askable }: Props) {
   const { t } = useTranslation();
-  const [sheet, setSheet] = useState<'ask' | 'sum' | 'detail' | 'layers' | null>(null);
+  const [sheet, setSheet] = useState<'ask' | 'sum' | 'detail' | 'layers' | 'said' | null>(null);
   const tools = [
     ...(askable.length > 0 ? [['ask', 'deviation.open'] as const] : []),
     ...(mayInspect && sumAt(element) ? [['sum', 'sum.open'] as const] : []),
     ...(hasDetail(state, element) ? [['detail', 'detail.open'] as const] : []),
     ...(mayInspect && hasLayers(state, element) ? [['layers', 'layers.open'] as const] : []),
+    ...(wasSpokenOf(state, stage, element) ? [['said', 'said.open'] as const] : []),
   ];
   const close = () => setSheet(null);
   if (tools.length === 0) return null;
   return (
-    <div className="flex gap-1.5">
+    <div className="flex flex-wrap gap-1.5">
       {tools.map(([key, text]) => (
         <button key={key} type="button" className="key grow px-2 text-sm leading-tight" onClick={() => setSheet(key)}>
           {t(text)}
@@ -56,6 +65,9 @@ export function ElementTools({ showerId, state, element, mayInspect, askable }: 
       )}
       {sheet === 'sum' && <WorkOutSheet showerId={showerId} state={state} element={element} onClose={close} />}
       {sheet === 'detail' && <DetailSheet state={state} element={element} onClose={close} />}
+      {sheet === 'said' && (
+        <SaidSheet showerId={showerId} state={state} stage={stage} element={element} onClose={close} />
+      )}
       {sheet === 'layers' && <LayerSheet state={state} element={element} onClose={close} />}
     </div>
   );
