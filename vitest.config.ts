@@ -1,7 +1,12 @@
 import { defineConfig } from 'vitest/config';
 
 /** Modules are loaded once for each worker and not anew for each file: a third of the time went into that. */
-const usual = { testTimeout: 60_000, hookTimeout: 60_000, isolate: false, setupFiles: ['tools/properties/seeded.ts'] };
+const usual = {
+  testTimeout: 180_000,
+  hookTimeout: 180_000,
+  isolate: false,
+  setupFiles: ['tools/properties/seeded.ts'],
+};
 
 export default defineConfig({
   test: {

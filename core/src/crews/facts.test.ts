@@ -12,6 +12,7 @@ import {
   CREW,
   climb,
   fold,
+  INSPECTOR,
   lapReading,
   MANAGER,
   pass,
@@ -144,6 +145,30 @@ describe('who made it', () => {
     const defect = lapReading(t, foot(t), 'floor', 300, 40);
     const state = fold(t.entries);
     expect(makerOf(state, state.defects.get(defect)!).from).toBe('shower');
+  });
+  it('is the crew that the stage was handed to, by a manager alone, until work was told there', () => {
+    const t = begun();
+    const created = t.entries.find((e) => e.kind === 'shower-created')!;
+    const hand = (author: typeof MANAGER, stageCrews: Record<string, string>) =>
+      byOther(t, author, (other) =>
+        other.write('correction', {
+          ...{ target: created.id, action: 'replace', body: { ...created.body, stageCrews } },
+        }),
+      );
+    const defect = lapReading(t, foot(t), 'floor', 300, 40);
+    const maker = () => {
+      const state = fold(t.entries);
+      return makerOf(state, state.defects.get(defect)!);
+    };
+    // The inspector who wrote the first entry may correct it, and not hand anything over by that.
+    hand(INSPECTOR, { membrane: 'crew-sheet' });
+    expect(maker().from).toBe('shower');
+    hand(MANAGER, { membrane: 'crew-sheet', curb: 'crew-base' });
+    expect(maker()).toEqual({ madeBy: { of: 'crew', crewId: 'crew-sheet' }, from: 'work' });
+    hand(INSPECTOR, {});
+    expect(maker().madeBy).toEqual({ of: 'crew', crewId: 'crew-sheet' });
+    t.write('work-done', { stage: 'membrane', crewId: 'crew', who: 'They', day: '2026-05-01' });
+    expect(maker().madeBy).toEqual({ of: 'crew', crewId: 'crew' });
   });
   it('is never at a later stage than where it was found, whatever its kind says', () => {
     const t = begun();

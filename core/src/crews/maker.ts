@@ -6,7 +6,10 @@ import type { ShowerState } from '../log/state';
 export interface Maker {
   /** A crew, another trade, the house, or nobody knows. */
   madeBy: MadeBy;
-  /** `told`: a person said it; `work`: the work that was told at that stage says it; `shower`: the crew of the shower, for want of better. */
+  /**
+   * `told`: a person said it; `work`: the work that was told at that stage says it, or whom the stage was handed to; `shower`: the crew of
+   * the shower, for want of better.
+   */
   from: 'told' | 'work' | 'shower';
 }
 
@@ -21,13 +24,14 @@ export function stageMadeOf(state: ShowerState, defect: Pick<Defect, 'stage' | '
 }
 
 /**
- * The crew whose work at a stage was told last before a place in the order, or first after it; null where none was told. Several crews may
- * have worked on one shower: the one that built that stage is asked, not the one that came after.
+ * The crew whose work at a stage was told last before a place in the order, or first after it, else the one that the stage was handed to;
+ * null where it is the shower's own. Several crews may have worked on one shower: the one that built that stage is asked, not the one that
+ * came after.
  */
 export function crewAt(state: ShowerState, stage: string, seq: number): string | null {
   const told = state.stages.get(stage)?.work ?? [];
   const before = told.filter((w) => (state.seqOf.get(w.id) ?? 0) <= seq);
-  return (before.at(-1) ?? told[0])?.body.crewId ?? null;
+  return (before.at(-1) ?? told[0])?.body.crewId ?? state.created?.body.stageCrews?.[stage] ?? null;
 }
 
 /** Who made a defect. Who puts it right is another question. */

@@ -41,6 +41,8 @@ export const BODIES = {
     crewId: key,
     timeZone: key,
     note: z.string().max(2000).optional(),
+    /** Since version 2: stages that are another crew's, by their keys. */
+    stageCrews: z.record(key, key).optional(),
   }),
   'geometry-set': z.object({
     version: oneOrMore,
@@ -226,6 +228,7 @@ export const ENTRY_KINDS = Object.keys(BODIES) as EntryKind[];
 export type Body<K extends EntryKind> = z.infer<(typeof BODIES)[K]>;
 /** Kinds whose body has grown since their first version; older bodies are read as they are: all that is new may be missing. */
 const GROWN: Partial<Record<EntryKind, number>> = {
+  'shower-created': 2,
   'geometry-set': 2,
   'rules-pinned': 3,
   reading: 3,

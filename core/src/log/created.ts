@@ -9,3 +9,7 @@ export function createdAsItStands(entries: readonly Entry[]): EntryOf<'shower-cr
   const standing = applyCorrections([...some].sort(compareEntries), mayCorrect).entries;
   return standing.find((e) => e.kind === 'shower-created') ?? null;
 }
+
+/** Crews that work on a shower beside its own: those that a stage was handed to, each once. */
+export const alsoCrews = ({ crewId, stageCrews }: EntryOf<'shower-created'>['body']): string[] =>
+  [...new Set(Object.values(stageCrews ?? {}))].filter((crew) => crew !== crewId).sort();

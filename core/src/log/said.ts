@@ -106,30 +106,16 @@ const OWN_LISTS: ReadonlySet<Entry['kind']> = new Set([
   'correction',
 ]);
 
-/** The correction of an entry that stands, the last of several; null where none does. */
-function standingCorrection(e: Entry, of: ReadonlyMap<string, EntryOf<'correction'>[]>): EntryOf<'correction'> | null {
-  const allowed = (of.get(e.id) ?? []).filter((c) => mayCorrect(e, c));
-  // One that was itself taken back, or said otherwise, counts as that says.
-  const standing = allowed.flatMap((c) => {
-    const over = standingCorrection(c, of);
-    if (!over) return [c];
-    const body = over.body.action === 'replace' ? readBody('correction', over.body.body) : null;
-    return body?.ok ? [{ ...c, body: body.value }] : [];
-  });
-  return standing.at(-1) ?? null;
-}
-
 /**
  * What was corrected or taken back later than a slip of the finger is ({@link SLIP_MS}), in the order in which it was written first: a
  * stranger sees what a reading was before it was what it is.
  */
 export function correctionsTold(entries: readonly Entry[]): CorrectionTold[] {
   const sorted = [...entries].sort(compareEntries);
-  const of = new Map<string, EntryOf<'correction'>[]>();
-  for (const e of sorted) if (e.kind === 'correction') of.set(e.body.target, [...(of.get(e.body.target) ?? []), e]);
+  const { decidedBy } = applyCorrections(sorted, mayCorrect);
   return sorted.flatMap((e): CorrectionTold[] => {
     if (OWN_LISTS.has(e.kind)) return [];
-    const c = standingCorrection(e, of);
+    const c = decidedBy.get(e.id);
     if (!c || orderMs(c.orderAt) - orderMs(e.orderAt) <= SLIP_MS) return [];
     const body = e.body as { stage?: string; check?: string; checks?: string[]; place?: { element: string } };
     const places = e.kind === 'look' || e.kind === 'redo' ? e.body.places : [];

@@ -30,21 +30,36 @@ function softens(target: EntryOf<'defect-found'>, correction: EntryOf<'correctio
   return next in MILDNESS && isMilder(next as Severity, target.body.severity);
 }
 
-/** True when a correction gives a shower to another crew: the office's to decide. */
+/** Stages of a shower with the crews that they were handed to, in an order of their own. */
+const handedStages = (stageCrews: unknown): string => JSON.stringify(Object.entries(stageCrews ?? {}).sort());
+
+/** True when a correction gives a shower, or a stage of it, to another crew: the office's to decide. */
 const handsOver = (target: EntryOf<'shower-created'>, { body }: EntryOf<'correction'>): boolean =>
-  body.action === 'replace' && body.body?.crewId !== target.body.crewId;
+  body.action === 'replace' &&
+  (body.body?.crewId !== target.body.crewId ||
+    handedStages(body.body?.stageCrews) !== handedStages(target.body.stageCrews));
+
+/** The same entry as what is asked for it, where it is of that kind. */
+const standingOf = <K extends 'defect-found' | 'shower-created'>(
+  kind: K,
+  standing: Entry,
+  target: EntryOf<K>,
+): EntryOf<K> => (standing.kind === kind ? (standing as EntryOf<K>) : target);
 
 /**
  * Whether a correction may touch its target: one's own entries, or any as a manager; what makes a defect milder or takes it
- * back is a manager's, apart from a slip of the finger.
+ * back is a manager's, apart from a slip of the finger. `standing`: the target as earlier corrections left it. A defect may become
+ * milder neither than it was written nor than it stands; a shower stays with the crews that it stands with.
  */
-export function mayCorrect(target: Entry, correction: EntryOf<'correction'>): boolean {
+export function mayCorrect(target: Entry, correction: EntryOf<'correction'>, standing: Entry = target): boolean {
   // What was signed was signed: a record that has grown is signed anew.
   if (target.kind === 'record-signed') return false;
   if (byManager(correction)) return true;
-  if (target.kind === 'shower-created' && handsOver(target, correction)) return false;
+  if (target.kind === 'shower-created' && handsOver(standingOf('shower-created', standing, target), correction))
+    return false;
   if (correction.author.id !== target.author.id) return false;
-  return target.kind !== 'defect-found' || !softens(target, correction);
+  if (target.kind !== 'defect-found') return true;
+  return !softens(target, correction) && !softens(standingOf('defect-found', standing, target), correction);
 }
 
 /** A niche, bench or curb in the id of an element. */

@@ -1,6 +1,7 @@
 import type { QuestionAsk } from '@careful-seam/contract/api/crews';
 import type { DefectFilter } from '@careful-seam/contract/api/defects';
 import { COUNTED_GROUPS } from '@careful-seam/core/crews/elementGroup';
+import { ofCrew } from '../showers/showerRows';
 
 /** A condition of a statement with the values that it names. */
 export interface Where {
@@ -44,7 +45,7 @@ export const JOB = 'coalesce(f.old_job, s.job)';
 export function defectsWhere(filter: DefectFilter, onlyCrew: string | null): Where {
   const c = conditions();
   c.add('f.crew = ?', onlyCrew);
-  c.add('(s.id IS NULL OR s.crew_id = ?)', onlyCrew);
+  c.add(`(s.id IS NULL OR ${ofCrew('?')})`, onlyCrew);
   c.add('f.crew = ?', filter.crew);
   c.add(`${JOB} = ?`, filter.job);
   c.add('f.stage_found = ?', filter.stage);

@@ -2,7 +2,7 @@ import type { Person } from '@careful-seam/contract/api/messages';
 import type { JobLine } from '@careful-seam/contract/api/office';
 import type { DataSource } from 'typeorm';
 import { Refusal } from '../refusals/refusal';
-import { SHOWER_COLUMNS, type ShowerWithHead, showerRows } from '../showers/showerRows';
+import { ofCrew, SHOWER_COLUMNS, type ShowerWithHead, showerRows } from '../showers/showerRows';
 import { UserEntity } from '../store/entities/people';
 import { JobEntity, ShowerEntity } from '../store/entities/showers';
 import { crewOf } from '../sync/whatMoved';
@@ -20,7 +20,7 @@ export async function listShowers(
 ): Promise<{ rows: ShowerWithHead[]; next: string | null }> {
   const [at, id] = from?.split(' ') ?? [];
   const isPage = at !== undefined && !Number.isNaN(Date.parse(at)) && /^[0-9a-f-]{36}$/.test(id ?? '');
-  const own = '($1::text IS NULL OR s.crew_id = $1) AND ($2::text IS NULL OR s.job = $2)';
+  const own = `($1::text IS NULL OR ${ofCrew('$1')}) AND ($2::text IS NULL OR s.job = $2)`;
   const page = '($3::timestamptz IS NULL OR (h.updated_at, s.id) < ($3, $4::uuid))';
   // The newest of each half of the index, so that no more is read than is shown.
   const half = (isSigned: boolean) =>
@@ -60,7 +60,7 @@ async function matching(store: DataSource, person: Person, query: string): Promi
   return store.query(
     `WITH s AS MATERIALIZED (
       SELECT * FROM shower WHERE to_tsvector('simple', name || ' ' || job) @@ to_tsquery('simple', $2)
-        AND ($1::text IS NULL OR crew_id = $1))
+        AND ($1::text IS NULL OR ${ofCrew('$1', '')}))
     SELECT ${SHOWER_COLUMNS} FROM s JOIN shower_head h ON h.shower_id = s.id ORDER BY h.updated_at DESC LIMIT $3`,
     [crewOf(person), query, FOUND_AT_MOST + 1],
   );

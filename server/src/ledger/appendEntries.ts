@@ -1,7 +1,7 @@
 import type { PushAnswer } from '@careful-seam/contract/api/messages';
 import { admitEntry } from '@careful-seam/core/log/admitEntry';
 import { ledgerHash } from '@careful-seam/core/log/chain';
-import { createdAsItStands } from '@careful-seam/core/log/created';
+import { alsoCrews, createdAsItStands } from '@careful-seam/core/log/created';
 import type { Entry } from '@careful-seam/core/log/entry';
 import { readText as readSealed } from '@careful-seam/core/log/readText';
 import type { Problem } from '@careful-seam/core/outcome/outcome';
@@ -21,6 +21,8 @@ import {
 export interface Head {
   /** The crew of the shower; null before its first entry. */
   crewId: string | null;
+  /** Crews that a stage of it was handed to. */
+  alsoCrews: string[];
   /** Entries in its ledger. */
   headSeq: number;
   /** Hash of its last link; null before the first. */
@@ -51,7 +53,7 @@ const LOCK_SQL = 'SELECT 1 FROM shower_head WHERE shower_id = $1 FOR UPDATE';
  * the lock itself would still see the entries as they were before it waited.
  */
 const HEAD_SQL = `
-  SELECT s.crew_id AS "crewId", h.head_seq AS "headSeq", encode(h.head_hash, 'hex') AS "headHash",
+  SELECT s.crew_id AS "crewId", s.also_crews AS "alsoCrews", h.head_seq AS "headSeq", encode(h.head_hash, 'hex') AS "headHash",
     d.device_seq AS "lastDeviceSeq", encode(d.hash, 'hex') AS "lastDeviceHash",
     encode(x.hash, 'hex') AS "sameId", x.ledger_seq AS "sameSeq", encode(x.ledger_hash, 'hex') AS "sameLedgerHash",
     x.received_at AS "sameReceivedAt",
@@ -85,14 +87,13 @@ async function readHead(runner: QueryRunner, showerId: string, entry: Entry): Pr
 /** The row of a shower, with its first entry. */
 async function createShower(runner: QueryRunner, entry: Entry, context: AppendContext): Promise<void> {
   if (entry.kind !== 'shower-created') throw new Refusal('shower-not-sent-first', 'showerId');
-  checkRights(entry, entry.body.crewId, null, context);
   const { name, job, crewId } = entry.body;
-  await runner.query('INSERT INTO shower (id, name, job, crew_id) VALUES ($1,$2,$3,$4) ON CONFLICT DO NOTHING', [
-    entry.showerId,
-    name,
-    job,
-    crewId,
-  ]);
+  const also = alsoCrews(entry.body);
+  checkRights(entry, { crewId, alsoCrews: also }, null, context);
+  await runner.query(
+    'INSERT INTO shower (id, name, job, crew_id, also_crews) VALUES ($1,$2,$3,$4,$5) ON CONFLICT DO NOTHING',
+    [entry.showerId, name, job, crewId, also],
+  );
   await runner.query('INSERT INTO shower_head (shower_id, updated_at) VALUES ($1,$2) ON CONFLICT DO NOTHING', [
     entry.showerId,
     context.now,
@@ -112,11 +113,12 @@ async function followCreation(runner: QueryRunner, showerId: string): Promise<vo
   const created = createdAsItStands(rows.map((r) => JSON.parse(r.text) as Entry));
   if (!created) return;
   const { name, job, crewId, timeZone } = created.body;
-  await runner.query('UPDATE shower SET name = $2, job = $3, crew_id = $4 WHERE id = $1', [
+  await runner.query('UPDATE shower SET name = $2, job = $3, crew_id = $4, also_crews = $5 WHERE id = $1', [
     showerId,
     name,
     job,
     crewId,
+    alsoCrews(created.body),
   ]);
   await runner.query(`INSERT INTO job (name, address, time_zone) VALUES ($1, '', $2) ON CONFLICT DO NOTHING`, [
     job,
@@ -141,7 +143,7 @@ async function appendOne(runner: QueryRunner, showerId: string, text: string, co
   }
   const hash = sha256(text);
   if (head.sameId !== hash) {
-    checkRights(entry, head.crewId!, head, context);
+    checkRights(entry, head, head, context);
     checkSignature(entry, head, context);
   }
   const admitted = admitEntry(entry, hash, {

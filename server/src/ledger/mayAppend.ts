@@ -38,7 +38,7 @@ function checkName(entry: Entry, person: Person, handingIn: boolean): void {
 /** Refuses what this person may not write. */
 export function checkRights(
   entry: Entry,
-  crewId: string,
+  shower: Pick<Head, 'crewId' | 'alsoCrews'>,
   head: Head | null,
   { person, signing, importing, handingIn }: AppendContext,
 ): void {
@@ -52,7 +52,11 @@ export function checkRights(
     throw new Refusal('role-may-not-write', 'kind', { role: person.role, kind: entry.kind });
   }
   checkName(entry, person, handingIn === true);
-  if (person.role === 'crew-lead' && crewId !== person.crewId) {
+  if (
+    person.role === 'crew-lead' &&
+    shower.crewId !== person.crewId &&
+    !shower.alsoCrews.includes(person.crewId ?? '')
+  ) {
     throw new Refusal('another-crews-shower', 'showerId');
   }
   if (entry.kind === 'work-done' && person.role === 'crew-lead' && entry.body.crewId !== person.crewId) {

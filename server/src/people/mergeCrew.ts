@@ -1,5 +1,6 @@
 import type { DataSource } from 'typeorm';
 import { Refusal } from '../refusals/refusal';
+import { ofCrew } from '../showers/showerRows';
 import { CREWS_LOCK } from '../store/crewsLock';
 import { CrewEntity, type CrewRow } from '../store/entities/people';
 
@@ -33,7 +34,7 @@ export async function mergeCrew(store: DataSource, id: string, into: string, now
     if (other.into !== null) throw new Refusal('crew-not-standing', 'into');
     const left: { name: string }[] = await all.query(
       `SELECT s.name FROM shower s LEFT JOIN shower_head h ON h.shower_id = s.id
-      WHERE s.crew_id = $1 AND h.is_signed IS NOT TRUE ORDER BY s.name`,
+      WHERE ${ofCrew('$1')} AND h.is_signed IS NOT TRUE ORDER BY s.name`,
       [id],
     );
     if (left.length > 0) {

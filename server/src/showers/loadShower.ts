@@ -8,13 +8,13 @@ import type { DataSource } from 'typeorm';
 import { Refusal } from '../refusals/refusal';
 import { EntryEntity, type EntryRow } from '../store/entities/showers';
 import { loadRuleBooks } from './ruleBooks';
-import { oneShowerRow, type ShowerWithHead, showerRows } from './showerRows';
+import { isOfCrew, oneShowerRow, type ShowerWithHead, showerRows } from './showerRows';
 
 /** The shower's row, when the person may see it: crew leads see their own crew's only. */
 export async function visibleShower(store: DataSource, person: Person, id: string): Promise<ShowerWithHead> {
   const shower = await oneShowerRow(store, id);
   if (!shower) throw new Refusal('no-such-shower', 'showerId');
-  if (person.role === 'crew-lead' && shower.crewId !== person.crewId)
+  if (person.role === 'crew-lead' && !isOfCrew(shower, person.crewId))
     throw new Refusal('another-crews-shower', 'showerId');
   return shower;
 }

@@ -21,6 +21,20 @@ export class BlindLooks1764740000000 implements MigrationInterface {
   }
 }
 
+/** Crews that a stage of a shower was handed to: they see it as the shower's own crew does. */
+export class StageCrews1764980000000 implements MigrationInterface {
+  name = 'StageCrews1764980000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      ALTER TABLE shower ADD COLUMN also_crews text[] NOT NULL DEFAULT '{}';
+      CREATE INDEX shower_by_also_crew ON shower USING gin (also_crews) WHERE also_crews <> '{}';
+    `);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP INDEX shower_by_also_crew; ALTER TABLE shower DROP COLUMN also_crews');
+  }
+}
+
 /** A crew that has become part of another: its past counts as that one's. */
 export class CrewMerge1764860000000 implements MigrationInterface {
   name = 'CrewMerge1764860000000';

@@ -1,5 +1,5 @@
 import type { MigrationInterface, QueryRunner } from 'typeorm';
-import { BlindLooks1764740000000, CrewMerge1764860000000 } from './crewTables';
+import { BlindLooks1764740000000, CrewMerge1764860000000, StageCrews1764980000000 } from './crewTables';
 import { Facts1764620000000, FactsBeside1764920000000, OldDefects1764800000000 } from './factTables';
 
 /** The first tables. Entries are only ever added: the trigger refuses updates and deletes from any client. */
@@ -283,4 +283,5 @@ export const MIGRATIONS = [
   OldDefects1764800000000,
   CrewMerge1764860000000,
   FactsBeside1764920000000,
+  StageCrews1764980000000,
 ];

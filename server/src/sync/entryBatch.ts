@@ -1,6 +1,7 @@
 import type { Person, PulledEntry } from '@careful-seam/contract/api/messages';
 import type { BatchLine } from '@careful-seam/contract/api/sync';
 import type { DataSource } from 'typeorm';
+import { ofCrew } from '../showers/showerRows';
 import { EntryEntity, type EntryRow } from '../store/entities/showers';
 import { crewOf } from './whatMoved';
 
@@ -41,7 +42,7 @@ export async function* entryBatch(
   want: readonly { id: string; after: number }[],
 ): AsyncGenerator<BatchLine> {
   const rows: { id: string }[] = await store.query(
-    'SELECT id FROM shower WHERE id = ANY($1) AND ($2::text IS NULL OR crew_id = $2)',
+    `SELECT id FROM shower WHERE id = ANY($1) AND ($2::text IS NULL OR ${ofCrew('$2', '')})`,
     [want.map((w) => w.id), crewOf(person)],
   );
   const visible = new Set(rows.map((r) => r.id));

@@ -4,7 +4,7 @@ import { type MovedShower, ON_A_TABLET, type SyncAnswer, type SyncAsk } from '@c
 import { sha256Hex } from '@careful-seam/core/log/chain';
 import type { DataSource } from 'typeorm';
 import { currentEpoch } from '../firm/epoch';
-import { SHOWER_COLUMNS, type ShowerWithHead, showerAnswer, showerRows } from '../showers/showerRows';
+import { ofCrew, SHOWER_COLUMNS, type ShowerWithHead, showerAnswer, showerRows } from '../showers/showerRows';
 
 /** A day, ms. */
 const DAY_MS = 86_400_000;
@@ -55,7 +55,7 @@ const isIn = ({ touchedAfter, visitsFrom }: Window, row: ShowerWithHead): boolea
   !row.isSigned || row.updatedAt >= touchedAfter || (row.visitOn !== null && row.visitOn >= visitsFrom);
 
 /** Condition on `s` for what a person may see; the crew is the statement's first value. */
-const OWN = `($1::text IS NULL OR s.crew_id = $1)`;
+const OWN = `($1::text IS NULL OR ${ofCrew('$1')})`;
 export const crewOf = (person: Person): string | null => (person.role === 'crew-lead' ? (person.crewId ?? '') : null);
 
 /**

@@ -40,7 +40,7 @@ export interface Verifying {
 /** Showers and pictures read at a time. */
 const PAGE = 200;
 
-const SHOWERS = `SELECT s.id, s.name, s.job, s.crew_id AS "crewId", s.book_origin AS "bookOrigin",
+const SHOWERS = `SELECT s.id, s.name, s.job, s.crew_id AS "crewId", s.also_crews AS "alsoCrews", s.book_origin AS "bookOrigin",
     h.head_seq AS "headSeq", encode(h.head_hash, 'hex') AS "headHash", h.is_signed AS "isSigned"
   FROM shower s LEFT JOIN shower_head h ON h.shower_id = s.id
   WHERE s.id > $1 AND ($2::timestamptz IS NULL OR h.updated_at IS NULL OR h.updated_at >= $2) ORDER BY s.id LIMIT ${PAGE}`;

@@ -1,5 +1,5 @@
 import { ledgerHash } from '@careful-seam/core/log/chain';
-import { createdAsItStands } from '@careful-seam/core/log/created';
+import { alsoCrews, createdAsItStands } from '@careful-seam/core/log/created';
 import type { Entry } from '@careful-seam/core/log/entry';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { type FindRuleBook, foldShower } from '@careful-seam/core/proof/fold/foldShower';
@@ -15,6 +15,8 @@ export interface ShowerToVerify {
   name: string;
   job: string;
   crewId: string;
+  /** Crews that a stage of it was handed to. */
+  alsoCrews: string[];
   bookOrigin: string;
   headSeq: number | null;
   headHash: string | null;
@@ -88,6 +90,8 @@ function rowFaults(shower: ShowerToVerify, rows: readonly EntryRow[], entries: r
     for (const key of ['name', 'job', 'crewId'] as const)
       if (created.body?.[key] !== shower[key])
         faults.push(`its ${key} is not what its first entry says, with the corrections of it`);
+  if (created && alsoCrews(created.body).join() !== [...shower.alsoCrews].sort().join())
+    faults.push('its stages are not those crews’ that its first entry says, with the corrections of it');
   const last = rows.at(-1);
   if (shower.headSeq === null) return [...faults, 'it has no head'];
   if (shower.headHash !== (last?.ledgerHash ?? null) || shower.headSeq !== rows.length)

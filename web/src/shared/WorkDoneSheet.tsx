@@ -38,7 +38,8 @@ type Fields = z.infer<typeof Fields>;
 export function WorkDoneSheet({ showerId, state, stage, onClose }: Props) {
   const { t } = useTranslation();
   const { person, writeAll } = useParts('person', 'writeAll');
-  const { timeZone, crewId } = state.created!.body;
+  const { timeZone, crewId: own, stageCrews } = state.created!.body;
+  const crewId = stageCrews?.[stage] ?? own;
   const last = [...state.stages.values()].flatMap((s) => s.work).at(-1)?.body;
   const label = state.rules!.method.stages.find((s) => s.key === stage)!.label;
   const { register, handleSubmit, formState } = useForm<Fields>({

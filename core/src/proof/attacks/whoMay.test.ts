@@ -15,6 +15,7 @@ import {
   pass,
   placeOf,
   releaseBody,
+  seamId,
   type Tablet,
 } from '../../tests/sampleTablet';
 import { blockersOf } from '../holds/release';
@@ -253,5 +254,82 @@ describe("a manager's decisions", () => {
     byOther(t, CREW, (crew) => crew.write('correction', { target: look, action: 'withdraw' }));
     expect(on(t, 'bedding', 'floor').verdict).toBe('fail');
     expect(refused(t.entries)).toHaveLength(2);
+  });
+});
+
+describe('a correction of a correction', () => {
+  const HOUR_MS = 3_600_000;
+  const severityOf = (t: Tablet, id: string) => fold(t.entries).defects.get(id)?.severity ?? 'gone';
+  const bodyOf = (t: Tablet, id: string) => t.entries.find((e) => e.id === id)!.body as Record<string, unknown>;
+  const found = (t: Tablet, severity = 'stop'): [id: string, body: Record<string, unknown>] => {
+    const body = {
+      stage: 'base',
+      place: { element: 'floor' },
+      kind: 'wrinkle',
+      severity,
+      words: 'a',
+      photos: [],
+    };
+    return [t.write('defect-found', body as never), body];
+  };
+  it('does by a detour nothing that its author may not do at once: a defect is made no milder and not taken back', () => {
+    const t = begun();
+    const [id, body] = found(t);
+    const words = t.write('correction', { target: id, action: 'replace', body: { ...body, words: 'b' } });
+    t.until(t.nowMs() + HOUR_MS);
+    const milder = { target: id, action: 'replace', body: { ...body, severity: 'note' } };
+    t.write('correction', { target: words, action: 'replace', body: milder });
+    expect(severityOf(t, id)).toBe('stop');
+    t.write('correction', { target: words, action: 'replace', body: { target: id, action: 'withdraw' } });
+    expect(severityOf(t, id)).toBe('stop');
+    byOther(t, MANAGER, (boss) => boss.write('correction', milder as never));
+    expect(severityOf(t, id)).toBe('note');
+  });
+  it('a defect that was made stricter is not made milder again by taking that back later', () => {
+    const t = begun();
+    const [id, body] = found(t, 'note');
+    const raised = t.write('correction', { target: id, action: 'replace', body: { ...body, severity: 'stop' } });
+    t.until(t.nowMs() + HOUR_MS);
+    t.write('correction', { target: raised, action: 'withdraw' });
+    expect(severityOf(t, id)).toBe('stop');
+    t.write('correction', { target: id, action: 'replace', body });
+    expect(severityOf(t, id)).toBe('stop');
+    byOther(t, MANAGER, (boss) => boss.write('correction', { target: raised, action: 'withdraw' }));
+    expect(severityOf(t, id)).toBe('note');
+  });
+  it('a reading that was corrected wrongly comes back by taking that correction back', () => {
+    const t = begun();
+    climb(t, 'membrane');
+    const foot = seamId(fold(t.entries), 'floor-wall');
+    const id = lapReading(t, foot, 'floor', 300, 60);
+    const wrong = t.write('correction', { target: id, action: 'replace', body: { ...bodyOf(t, id), valueMm: 6 } });
+    const valueNow = () =>
+      fold(t.entries)
+        .evidence.get(foot)!
+        .find((e) => e.entry === id)?.valueMm;
+    expect(valueNow()).toBe(6);
+    t.until(t.nowMs() + HOUR_MS);
+    t.write('correction', { target: wrong, action: 'withdraw' });
+    expect(valueNow()).toBe(60);
+  });
+  it('a shower that a manager handed over does not come back by its first writer’s old words', () => {
+    const t = begun();
+    const created = t.entries.find((e) => e.kind === 'shower-created')!;
+    const say = (change: object) => ({
+      target: created.id,
+      action: 'replace' as const,
+      body: { ...created.body, ...change },
+    });
+    const crewOf = () => fold(t.entries).created!.body.crewId;
+    const name = t.write('correction', say({ name: 'Renamed' }));
+    byOther(t, MANAGER, (boss) => boss.write('correction', say({ crewId: 'crew-otter' })));
+    expect(crewOf()).toBe('crew-otter');
+    t.write('correction', say({ name: 'Again' }));
+    expect(crewOf()).toBe('crew-otter');
+    t.write('correction', { target: name, action: 'replace', body: say({ crewId: 'crew-heron' }) });
+    expect(crewOf()).toBe('crew-otter');
+    // What leaves the crew as it is may be said by its writer.
+    t.write('correction', say({ name: 'Right', crewId: 'crew-otter' }));
+    expect(fold(t.entries).created!.body).toMatchObject({ name: 'Right', crewId: 'crew-otter' });
   });
 });

@@ -5,6 +5,8 @@ export interface ShowerTableRow {
   name: string;
   job: string;
   crewId: string;
+  /** Crews that a stage of it was handed to. */
+  alsoCrews: string[];
   /** Who looks at it; null: whoever comes. */
   inspectorId: string | null;
   /** ISO day of the next visit, as the office plans it, or null. */
@@ -19,6 +21,7 @@ export const ShowerEntity = new EntitySchema<ShowerTableRow>({
     name: { type: 'text' },
     job: { type: 'text' },
     crewId: { type: 'text', name: 'crew_id' },
+    alsoCrews: { type: 'text', array: true, name: 'also_crews', default: '{}' },
     inspectorId: { type: 'uuid', name: 'inspector_id', nullable: true },
     visitOn: { type: 'date', name: 'visit_on', nullable: true },
     bookOrigin: { type: 'text', name: 'book_origin', default: '' },
@@ -26,6 +29,7 @@ export const ShowerEntity = new EntitySchema<ShowerTableRow>({
   indices: [
     { name: 'shower_by_visit', columns: ['visitOn'], where: '"visit_on" IS NOT NULL' },
     { name: 'shower_search', synchronize: false },
+    { name: 'shower_by_also_crew', synchronize: false },
     { name: 'shower_by_job', columns: ['job'] },
     { name: 'shower_by_crew', columns: ['crewId'] },
     { name: 'shower_by_inspector', columns: ['inspectorId'], where: '"inspector_id" IS NOT NULL' },

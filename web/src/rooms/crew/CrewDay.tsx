@@ -1,3 +1,4 @@
+import { alsoCrews } from '@careful-seam/core/log/created';
 import { currentStage } from '@careful-seam/core/proof/shown/seamLine';
 import { dayWords } from '@careful-seam/words/sentences/sentences';
 import { useTranslation } from 'react-i18next';
@@ -57,7 +58,10 @@ export function CrewDay() {
     'person',
     'crews',
   );
-  const mine = [...showers.values()].filter((s) => s.state.created && s.state.created.body.crewId === person?.crewId);
+  const isMine = ({ state: { created } }: LocalShower) =>
+    created !== null &&
+    (created.body.crewId === person?.crewId || alsoCrews(created.body).includes(person?.crewId ?? ''));
+  const mine = [...showers.values()].filter(isMine);
   const rows = mine
     .map((shower) => ({ shower, holds: holdsOf(t, shower.state, unit) }))
     .sort((a, b) => {

@@ -1,3 +1,4 @@
+import { stageMadeOf } from '@careful-seam/core/crews/maker';
 import { BODIES } from '@careful-seam/core/log/bodies';
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
@@ -39,7 +40,8 @@ type Fields = z.infer<typeof Fields>;
 export function AssignForm({ showerId, state, defect, again, onDone }: Props) {
   const { t } = useTranslation();
   const { crews, write } = useParts('crews', 'write');
-  const { crewId: usual, timeZone: zone } = state.created!.body;
+  const { crewId: own, stageCrews, timeZone: zone } = state.created!.body;
+  const usual = stageCrews?.[stageMadeOf(state, defect)] ?? own;
   const dayAfter = (days: number) => DateTime.now().setZone(zone).plus({ days }).toISODate()!;
   const { register, handleSubmit, watch, setValue, formState } = useForm<Fields>({
     // What is not right yet must be said, or the crew can only guess.
