@@ -4,6 +4,7 @@ import { createRoot } from 'react-dom/client';
 import { I18nextProvider } from 'react-i18next';
 import { z } from 'zod';
 import { App } from './app/App';
+import { screens } from './app/screens';
 import './styles.css';
 import { words } from './ui/words';
 
@@ -11,6 +12,9 @@ z.config({ jitless: true });
 
 /** Lists of the office: they come from the server when they are looked at, and never stand in for the tablet's own state. */
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5000 } } });
+
+// The list is what is opened nearly always: its code comes while the tablet's own store is still being read.
+if (window.location.pathname === '/') void screens.rounds().catch(() => undefined);
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
