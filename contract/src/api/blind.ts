@@ -33,16 +33,21 @@ export const NewBlindLook = z.object({
 });
 export type NewBlindLook = z.infer<typeof NewBlindLook>;
 
-/** A question that waits for one's own answers. It says nothing of what the other answered, not even whether. */
-export const BlindTask = z.object({
+/** What a blind look is about: a shower, its stage, and what is asked of each place. */
+const about = {
   id: z.uuid(),
   showerId: z.uuid(),
   shower: z.string(),
   job: z.string(),
   stage: z.string(),
   stageLabel: z.string(),
-  /** What is asked of each place, and why it matters. */
   label: z.string(),
+};
+
+/** A question that waits for one's own answers. It says nothing of what the other answered, not even whether. */
+export const BlindTask = z.object({
+  ...about,
+  /** Why it matters. */
   why: z.string(),
   /** Elements with their names, in the order of the drawing. */
   places: z.array(z.object({ element: z.string(), name: z.string() })),
@@ -90,13 +95,7 @@ export type EyesAsk = z.infer<typeof EyesAsk>;
 
 /** A question that was asked, as the manager sees it: of what was answered nothing until both have. */
 export const BlindLookRow = z.object({
-  id: z.uuid(),
-  showerId: z.uuid(),
-  shower: z.string(),
-  job: z.string(),
-  stage: z.string(),
-  stageLabel: z.string(),
-  label: z.string(),
+  ...about,
   first: z.string(),
   second: z.string(),
   /** Names of those who have not answered yet. */

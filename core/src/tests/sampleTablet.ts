@@ -190,3 +190,13 @@ export function lapReading(t: Tablet, element: string, side: string | null, atMm
     instrument: 'tape',
   });
 }
+
+/** Says of places that something does not apply there; gives the look's id. */
+export const notApplicable = (t: Tablet, stage: string, checks: string[], elements: string[]): string =>
+  t.write('look', {
+    stage,
+    checks,
+    places: elements.map((e) => placeOf(fold(t.entries), e)),
+    answer: 'not-applicable',
+    reason: 'it is so',
+  });

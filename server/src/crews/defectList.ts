@@ -54,7 +54,7 @@ const COLUMNS = `f.id, f.shower_id AS "showerId", coalesce(f.old_shower, s.name)
   f.cause, f.escape, f.step, f.found_at AS "foundAt", f.closed_at AS "closedAt", f.hours, f.materials, f.repeats, f.words`;
 
 /** All defects that are told, with their showers; those of an old table have none. */
-const FROM = 'FROM told_defect f LEFT JOIN shower s ON s.id = f.shower_id';
+const FROM = 'FROM known_defect f LEFT JOIN shower s ON s.id = f.shower_id';
 
 /** The crew that whoever asks is held to; null for all. */
 export const ownCrewOnly = (person: Person): string | null =>

@@ -41,7 +41,7 @@ const plain = (text: string): string => text.replaceAll(/[\\%_]/g, (c) => `\\${c
 /** The job of a defect: its shower's, or as an old table says. */
 export const JOB = 'coalesce(f.old_job, s.job)';
 
-/** Defects that a filter lets through; `f` is `told_defect`, `s` is its `shower`, if it has one. `onlyCrew`: whoever asks may see no other crew's. */
+/** Defects that a filter lets through; `f` is `known_defect`, `s` is its `shower`, if it has one. `onlyCrew`: whoever asks may see no other crew's. */
 export function defectsWhere(filter: DefectFilter, onlyCrew: string | null): Where {
   const c = conditions();
   c.add('f.crew = ?', onlyCrew);

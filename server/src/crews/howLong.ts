@@ -52,7 +52,7 @@ export async function howLong(
     `SELECT ${by} AS id, f.closed_at IS NOT NULL AS closed,
       (ceil(greatest(0, extract(epoch FROM coalesce(f.closed_at, $${defects.values.length + 1}::timestamptz) - f.found_at)) / 8640) / 10)::float8 AS days,
       count(*)::int AS count
-    FROM told_defect f
+    FROM known_defect f
     WHERE f.severity <> 'note' AND NOT (f.step = 'closed' AND f.closed_at IS NULL) AND ${defects.sql} GROUP BY 1, 2, 3`,
     [...defects.values, now],
   );

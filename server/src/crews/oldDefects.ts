@@ -24,6 +24,7 @@ import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
 import { readSettings } from '../firm/settings';
 import { Refusal } from '../refusals/refusal';
+import { CREWS_LOCK } from '../store/crewsLock';
 import { sha256 } from '../store/sha256';
 import { type Names, namesIn } from './names';
 
@@ -90,7 +91,7 @@ interface Looked {
   mapping: OldMappingBody;
   remembered: boolean;
   /** Rows that are taken, each with what tells it from the others. */
-  fresh: { defect: OldDefect; said: string }[];
+  fresh: { defect: OldDefect; fingerprint: string }[];
   twice: OldTableRead['twice'];
 }
 
@@ -105,11 +106,13 @@ async function look(store: DataSource, { text, mapping: told }: OldTableAsk, now
     throw new Refusal('old-table-long', 'text', { rows: first.rows, most: OLD_ROWS_AT_MOST });
   const remembered = told ? null : await rememberedMapping(store, first.heads);
   const table = remembered ? read(remembered) : first;
-  const said = table.defects.map((defect) => ({ defect, said: sha256(sameOldDefect(defect)) }));
+  const rows = table.defects.map((defect) => ({ defect, fingerprint: sha256(sameOldDefect(defect)) }));
   const taken = new Set<string>(
-    (await store.query('SELECT said FROM old_defect WHERE said = ANY($1)', [said.map((s) => s.said)])).map(
-      (r: { said: string }) => r.said,
-    ),
+    (
+      await store.query('SELECT fingerprint FROM old_defect WHERE fingerprint = ANY($1)', [
+        rows.map((r) => r.fingerprint),
+      ])
+    ).map((r: { fingerprint: string }) => r.fingerprint),
   );
   // Written down in a shower's own record too: the same shower, day and kind.
   const recorded = new Set<number>(
@@ -124,7 +127,7 @@ async function look(store: DataSource, { text, mapping: told }: OldTableAsk, now
   );
   const seen = new Set<string>();
   const twice = { here: 0, taken: 0, recorded: 0 };
-  const fresh = said.filter(({ defect, said: key }) => {
+  const fresh = rows.filter(({ defect, fingerprint: key }) => {
     const why = seen.has(key) ? 'here' : taken.has(key) ? 'taken' : recorded.has(defect.line) ? 'recorded' : null;
     seen.add(key);
     if (why) twice[why] += 1;
@@ -183,12 +186,27 @@ export async function takeOldTable(
   const id = v4();
   const kept = { ...mapping, columns: table.columns, days: table.days };
   return store.transaction(async (all) => {
+    // A crew that is part of another by now is written down as that one, and none is merged meanwhile.
+    await all.query(`SELECT pg_advisory_xact_lock_shared(${CREWS_LOCK})`);
+    const merged = new Map<string, string>(
+      (await all.query('SELECT id, into_crew AS "into" FROM crew WHERE into_crew IS NOT NULL')).map(
+        (c: { id: string; into: string }) => [c.id, c.into],
+      ),
+    );
     await all.query(
       'INSERT INTO old_table (id, name, taken_by, taken_at, heads, mapping) VALUES ($1, $2, $3, $4, $5::jsonb, $6::jsonb)',
       [id, ask.name, by, now, JSON.stringify(table.heads), JSON.stringify(kept)],
     );
-    const rows = fresh.map(({ defect: d, said }) => ({
-      ...{ id: v4(), table_id: id, said, shower: d.shower, job: d.job, crew: d.crew, kind: d.kind },
+    const rows = fresh.map(({ defect: d, fingerprint }) => ({
+      ...{
+        id: v4(),
+        table_id: id,
+        fingerprint,
+        shower: d.shower,
+        job: d.job,
+        crew: merged.get(d.crew) ?? d.crew,
+        kind: d.kind,
+      },
       ...{ severity: d.severity, stage_made: d.stageMade, stage_found: d.stageFound, element_group: d.group },
       ...{ cause: d.cause, escape: d.escape, found_at: noon(d.found), found_on: d.found, closed_at: noon(d.closed) },
       ...{ hours: d.hours, materials: d.materials, words: d.words },
@@ -198,7 +216,7 @@ export async function takeOldTable(
       // Two who take the same table at once: each row once.
       const made: unknown[] = await all.query(
         `INSERT INTO old_defect SELECT * FROM jsonb_populate_recordset(NULL::old_defect, $1::jsonb)
-        ON CONFLICT (said) DO NOTHING RETURNING id`,
+        ON CONFLICT (fingerprint) DO NOTHING RETURNING id`,
         [JSON.stringify(rows.slice(at, at + AT_A_TIME))],
       );
       taken += made.length;

@@ -24,7 +24,7 @@ interface Crossing {
 async function crossings(store: DataSource, ask: QuestionAsk): Promise<Crossing[]> {
   const { defects } = questionWhere(ask);
   return store.query(
-    `SELECT f.kind, f.stage_made AS made, f.stage_found AS found, count(*)::int AS count FROM told_defect f
+    `SELECT f.kind, f.stage_made AS made, f.stage_found AS found, count(*)::int AS count FROM known_defect f
     WHERE ${defects.sql} GROUP BY 1, 2, 3`,
     defects.values,
   );

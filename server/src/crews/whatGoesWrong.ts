@@ -42,7 +42,7 @@ export async function whatGoesWrong(
   const made: (Sum & { stage: string })[] = await store.query(
     `SELECT ${BY[ask.by]} AS id, f.stage_made AS stage, count(*)::int AS count, count(f.hours)::int AS told,
       coalesce(sum(f.hours), 0)::float8 AS hours, coalesce(sum(f.materials), 0)::float8 AS materials
-    FROM told_defect f WHERE ${defects.sql} ${crew} GROUP BY 1, 2`,
+    FROM known_defect f WHERE ${defects.sql} ${crew} GROUP BY 1, 2`,
     values,
   );
   const settings = await readSettings(store);

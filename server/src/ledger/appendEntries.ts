@@ -39,6 +39,8 @@ export interface Head {
   sameLedgerHash: string | null;
   /** When it was taken. */
   sameReceivedAt: Date | null;
+  /** Of work that is told: the crew that its crew has become part of; null where that stands. */
+  workInto: string | null;
   /** Who wrote the entry that this one corrects. */
   targetAuthor: string | null;
   /** What it is. */
@@ -57,7 +59,8 @@ const HEAD_SQL = `
     d.device_seq AS "lastDeviceSeq", encode(d.hash, 'hex') AS "lastDeviceHash",
     encode(x.hash, 'hex') AS "sameId", x.ledger_seq AS "sameSeq", encode(x.ledger_hash, 'hex') AS "sameLedgerHash",
     x.received_at AS "sameReceivedAt",
-    t.author_id AS "targetAuthor", t.kind AS "targetKind"
+    t.author_id AS "targetAuthor", t.kind AS "targetKind",
+    (SELECT into_crew FROM crew WHERE id = $5) AS "workInto"
   FROM shower_head h JOIN shower s ON s.id = h.shower_id
   LEFT JOIN LATERAL (SELECT device_seq, hash FROM entry WHERE shower_id = s.id AND device_id = $2 ORDER BY device_seq DESC LIMIT 1) d ON true
   LEFT JOIN entry x ON x.shower_id = s.id AND x.id = $3
@@ -80,7 +83,8 @@ export function readText(text: string): Entry {
 async function readHead(runner: QueryRunner, showerId: string, entry: Entry): Promise<Head | null> {
   const target = entry.kind === 'correction' ? entry.body.target : null;
   await runner.query(LOCK_SQL, [showerId]);
-  const rows: Head[] = await runner.query(HEAD_SQL, [showerId, entry.deviceId, entry.id, target]);
+  const worker = entry.kind === 'work-done' ? entry.body.crewId : null;
+  const rows: Head[] = await runner.query(HEAD_SQL, [showerId, entry.deviceId, entry.id, target, worker]);
   return rows[0] ?? null;
 }
 

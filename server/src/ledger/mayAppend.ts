@@ -59,7 +59,9 @@ export function checkRights(
   ) {
     throw new Refusal('another-crews-shower', 'showerId');
   }
-  if (entry.kind === 'work-done' && person.role === 'crew-lead' && entry.body.crewId !== person.crewId) {
+  // What was told offline for a crew that became part of the lead's own meanwhile is the lead's to tell.
+  const told = entry.kind === 'work-done' ? (head?.workInto ?? entry.body.crewId) : null;
+  if (told !== null && person.role === 'crew-lead' && told !== person.crewId) {
     throw new Refusal('another-crews-work', 'body.crewId');
   }
   if (

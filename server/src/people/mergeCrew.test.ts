@@ -87,6 +87,31 @@ describe('a crew that becomes part of another', () => {
     expect(firm!.crews).toContainEqual({ id: 'otter', name: 'Otter', into: 'heron' });
   });
 
+  it('work that its lead told without a network is taken, and another crew’s is not', async () => {
+    const id = await shower('heron', false);
+    const lucia = await server.as('lucia');
+    const tablet = testTablet('lucia', id);
+    const work = async (crewId: string) => {
+      const text = tablet.seal('work-done', { stage: 'membrane', crewId, who: 'They', day: '2026-05-01' });
+      return (
+        (
+          await lucia
+            .post(`/api/showers/${id}/entries`)
+            .send(push([text]))
+            .expect(200)
+        ).body.refused?.code ?? null
+      );
+    };
+    expect(await work('otter')).toBeNull();
+    expect(await work(await idOf('Wren'))).toBe('another-crews-work');
+  });
+
+  it('takes in old defects of its name as the other’s', async () => {
+    const text = 'found,kind,crew\n2024-01-02,wrinkle,Otter\n';
+    await maren.post('/api/old-defects').send({ text, name: 'old.csv', leaveOut: false }).expect(200);
+    expect(await server.store.query('SELECT crew FROM old_defect')).toEqual([{ crew: 'heron' }]);
+  });
+
   it('is one that stands, into one that stands, and of which no shower is left open', async () => {
     const [wren, plover, teal] = [await idOf('Wren'), await idOf('Plover'), await idOf('Teal')];
     expect(await codeOf(wren, wren)).toBe('crew-into-itself into');

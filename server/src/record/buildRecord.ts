@@ -1,6 +1,6 @@
 import { RECORD_FORMAT_VERSION, type ShowerRecord } from '@careful-seam/contract/record/record';
 import { waterProof } from '@careful-seam/core/checks/waterProof';
-import { correctionsTold } from '@careful-seam/core/log/said';
+import { correctionsTold } from '@careful-seam/core/log/mistyped';
 import { allEvidence, type Evidence, type ShowerState } from '@careful-seam/core/log/state';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { buildLedger, type Ledger } from '@careful-seam/core/proof/shown/seamLine';

@@ -44,9 +44,9 @@ export class Facts1764620000000 implements MigrationInterface {
   }
 }
 
-/** All defects that are told: those that are counted, and those of old tables. */
-const TOLD_DEFECT = `
-      CREATE VIEW told_defect AS
+/** All defects that are known: those that are counted, and those of old tables. */
+const KNOWN_DEFECT = `
+      CREATE VIEW known_defect AS
         SELECT shower_id, id, made_by, crew, trade, fixer, inspector, stage_made, stage_found, element_group, element, kind, check_id, severity,
           cause, escape, step, method, found_at, found_on, closed_at, hours, materials, repeats, words, NULL::text AS old_shower,
           NULL::text AS old_job
@@ -70,17 +70,17 @@ export class OldDefects1764800000000 implements MigrationInterface {
       CREATE TABLE old_defect (
         id uuid NOT NULL CONSTRAINT old_defect_pk PRIMARY KEY,
         table_id uuid NOT NULL CONSTRAINT old_defect_table REFERENCES old_table (id) ON DELETE CASCADE,
-        said text NOT NULL CONSTRAINT old_defect_once UNIQUE, shower text NOT NULL, job text NOT NULL, crew text NOT NULL, kind text NOT NULL,
+        fingerprint text NOT NULL CONSTRAINT old_defect_once UNIQUE, shower text NOT NULL, job text NOT NULL, crew text NOT NULL, kind text NOT NULL,
         severity text NOT NULL, stage_made text NOT NULL, stage_found text NOT NULL, element_group text NOT NULL, cause text NOT NULL,
         escape text NOT NULL, found_at timestamptz(3) NOT NULL, found_on date NOT NULL, closed_at timestamptz(3), hours double precision,
         materials double precision, words text NOT NULL);
       CREATE INDEX old_defect_found ON old_defect (found_at DESC, id);
       CREATE INDEX old_defect_of_table ON old_defect (table_id);
-      ${TOLD_DEFECT}
+      ${KNOWN_DEFECT}
     `);
   }
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP VIEW told_defect; DROP TABLE old_defect, old_table');
+    await runner.query('DROP VIEW known_defect; DROP TABLE old_defect, old_table');
   }
 }
 
@@ -101,7 +101,7 @@ export class FactsBeside1764920000000 implements MigrationInterface {
   name = 'FactsBeside1764920000000';
   async up(runner: QueryRunner): Promise<void> {
     await runner.query(`
-      DROP VIEW told_defect;
+      DROP VIEW known_defect;
       TRUNCATE projection, projection_place, defect_fact, inspected_fact, pass_fact, minutes_fact;
       CREATE TABLE facts_in_force (version integer NOT NULL);
       INSERT INTO facts_in_force VALUES (1);
@@ -114,10 +114,10 @@ export class FactsBeside1764920000000 implements MigrationInterface {
         CREATE VIEW ${what}_fact AS SELECT ${columns} FROM ${what}_counted WHERE version = (SELECT version FROM facts_in_force);`);
     await runner.query(`
       ALTER TABLE defect_counted ADD CONSTRAINT defect_fact_pk PRIMARY KEY (shower_id, id, version);
-      ${TOLD_DEFECT}`);
+      ${KNOWN_DEFECT}`);
   }
   async down(runner: QueryRunner): Promise<void> {
-    await runner.query('DROP VIEW told_defect');
+    await runner.query('DROP VIEW known_defect');
     for (const what of Object.keys(COUNTED))
       await runner.query(`
         DROP VIEW ${what}_fact;
@@ -129,6 +129,6 @@ export class FactsBeside1764920000000 implements MigrationInterface {
       ALTER TABLE projection DROP CONSTRAINT projection_pk, ADD CONSTRAINT projection_pk PRIMARY KEY (shower_id);
       ALTER TABLE defect_fact DROP CONSTRAINT defect_fact_pk, ADD CONSTRAINT defect_fact_pk PRIMARY KEY (shower_id, id);`);
     for (const what of Object.keys(COUNTED)) await runner.query(`ALTER TABLE ${what}_fact DROP COLUMN version`);
-    await runner.query(TOLD_DEFECT);
+    await runner.query(KNOWN_DEFECT);
   }
 }

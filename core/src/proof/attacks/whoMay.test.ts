@@ -12,6 +12,7 @@ import {
   fold,
   lapReading,
   MANAGER,
+  notApplicable,
   pass,
   placeOf,
   releaseBody,
@@ -26,14 +27,6 @@ const refused = (entries: readonly Entry[]) =>
   fold(entries)
     .orphans.filter((o) => o.why === 'not-allowed')
     .map((o) => o.entry);
-const notApplicable = (t: Tablet, stage: string, checks: string[], elements: string[]) =>
-  t.write('look', {
-    stage,
-    checks,
-    places: elements.map((e) => placeOf(fold(t.entries), e)),
-    answer: 'not-applicable',
-    reason: 'it is so',
-  });
 const on = (t: Tablet, check: string, element: string) => {
   const state = fold(t.entries);
   return judge(state, state.requirements.find((r) => r.check.id === check && r.element === element)!);

@@ -1,15 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { begun, byOther, fold, MANAGER, placeOf, type Tablet } from '../../tests/sampleTablet';
+import { begun, byOther, fold, MANAGER, notApplicable } from '../../tests/sampleTablet';
 import { countDecisions, decisionsWaiting } from './decisionsWaiting';
-
-const notApplicable = (t: Tablet, stage: string, checks: string[], elements: string[]): string =>
-  t.write('look', {
-    stage,
-    checks,
-    places: elements.map((e) => placeOf(fold(t.entries), e)),
-    answer: 'not-applicable',
-    reason: 'it is so',
-  });
 
 describe('what waits for a manager', () => {
   it('is each look once, whatever it speaks of, until a manager says the same', () => {

@@ -7,7 +7,7 @@ import { useTranslation } from 'react-i18next';
 import { DetailSheet, hasDetail } from '../../drawing/DetailSheet';
 import { DeviationSheet } from '../../shared/DeviationSheet';
 import { LayerSheet } from './LayerSheet';
-import { SaidSheet } from './SaidSheet';
+import { MistypedSheet } from './MistypedSheet';
 import { sumAt } from './workOut/sums';
 import { WorkOutSheet } from './workOut/WorkOutSheet';
 
@@ -43,13 +43,13 @@ const wasSpokenOf = (state: ShowerState, stage: string, element: string): boolea
 /** What else can be done at an element: asking a manager, sums, what right looks like, the layers of a corner. */
 export function ElementTools({ showerId, state, element, stage, mayInspect, askable }: Props) {
   const { t } = useTranslation();
-  const [sheet, setSheet] = useState<'ask' | 'sum' | 'detail' | 'layers' | 'said' | null>(null);
+  const [sheet, setSheet] = useState<'ask' | 'sum' | 'detail' | 'layers' | 'mistyped' | null>(null);
   const tools = [
     ...(askable.length > 0 ? [['ask', 'deviation.open'] as const] : []),
     ...(mayInspect && sumAt(element) ? [['sum', 'sum.open'] as const] : []),
     ...(hasDetail(state, element) ? [['detail', 'detail.open'] as const] : []),
     ...(mayInspect && hasLayers(state, element) ? [['layers', 'layers.open'] as const] : []),
-    ...(wasSpokenOf(state, stage, element) ? [['said', 'said.open'] as const] : []),
+    ...(wasSpokenOf(state, stage, element) ? [['mistyped', 'mistyped.open'] as const] : []),
   ];
   const close = () => setSheet(null);
   if (tools.length === 0) return null;
@@ -65,8 +65,8 @@ export function ElementTools({ showerId, state, element, stage, mayInspect, aska
       )}
       {sheet === 'sum' && <WorkOutSheet showerId={showerId} state={state} element={element} onClose={close} />}
       {sheet === 'detail' && <DetailSheet state={state} element={element} onClose={close} />}
-      {sheet === 'said' && (
-        <SaidSheet showerId={showerId} state={state} stage={stage} element={element} onClose={close} />
+      {sheet === 'mistyped' && (
+        <MistypedSheet showerId={showerId} state={state} stage={stage} element={element} onClose={close} />
       )}
       {sheet === 'layers' && <LayerSheet state={state} element={element} onClose={close} />}
     </div>

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { judge } from '../checks/judge';
 import { begun, byOther, climb, fold, INSPECTOR, lapReading, MANAGER, placeOf, seamId } from '../tests/sampleTablet';
-import { correctionsTold, readingCorrected, saidAt, takenBack } from './said';
+import { correctionsTold, readingCorrected, statementsAt, takenBack } from './mistyped';
 
 /** A shower up to its membrane, with the foot of a wall. */
 function atMembrane() {
@@ -13,12 +13,12 @@ function atMembrane() {
     const state = fold(t.entries);
     return judge(state, state.requirements.find((r) => r.check.id === 'lap' && r.element === foot && r.side === side)!);
   };
-  const said = (who: typeof INSPECTOR = INSPECTOR) => saidAt(t.entries, 'membrane', foot, who);
+  const said = (who: typeof INSPECTOR = INSPECTOR) => statementsAt(t.entries, 'membrane', foot, who);
   return { t, foot, side, lap, said };
 }
-const reading = (said: ReturnType<typeof saidAt>[number]) => {
-  if (said.saying.kind !== 'reading') throw new Error('a reading');
-  return said.saying;
+const reading = (said: ReturnType<typeof statementsAt>[number]) => {
+  if (said.statement.kind !== 'reading') throw new Error('a reading');
+  return said.statement;
 };
 
 describe('a reading that was mistyped', () => {
@@ -37,7 +37,7 @@ describe('a reading that was mistyped', () => {
     expect([...defects.values()].filter((d) => d.closedAt === null)).toEqual([]);
     // What it was stays, and is told beside what it is.
     const [corrected] = said();
-    expect(corrected).toMatchObject({ saying: { body: { valueMm: 57.15 } }, first: { body: { valueMm: 22 } } });
+    expect(corrected).toMatchObject({ statement: { body: { valueMm: 57.15 } }, first: { body: { valueMm: 22 } } });
     expect(t.entries.some((e) => e.id === id && e.kind === 'reading' && e.body.valueMm === 22)).toBe(true);
   });
 
@@ -52,7 +52,7 @@ describe('a reading that was mistyped', () => {
     t.write('correction', { target: last, action: 'withdraw' });
     expect(lap().readings.map((r) => r.valueMm)).toEqual([50]);
     t.write('correction', takenBack(reading(said()[0]!), foot, 'never taken'));
-    expect([lap().readings, said().some((s) => s.saying.id === id)]).toEqual([[], false]);
+    expect([lap().readings, said().some((s) => s.statement.id === id)]).toEqual([[], false]);
   });
 
   it('is one’s own or a manager’s to correct, and a reading made wrong by it fails as any other', () => {
@@ -127,12 +127,12 @@ describe('a look that was a slip', () => {
     };
     const all = bonded();
     const [look] = said();
-    t.write('correction', takenBack(look!.saying, foot, 'slip'));
+    t.write('correction', takenBack(look!.statement, foot, 'slip'));
     expect(bonded()).toBe(all - 1);
     expect(said()).toEqual([]);
     // The last place of all goes with the whole look.
     t.write('look', { stage: 'membrane', checks: ['bond'], places: [placeOf(state, foot)], answer: 'ok' });
-    expect(takenBack(said()[0]!.saying, foot, 'slip')).toMatchObject({ action: 'withdraw' });
+    expect(takenBack(said()[0]!.statement, foot, 'slip')).toMatchObject({ action: 'withdraw' });
   });
 });
 
@@ -143,8 +143,10 @@ describe('what is said of a place', () => {
     lapReading(t, foot, side, 500, 61);
     t.write('note', { words: 'here', place: { element: foot } });
     t.write('note', { words: 'anywhere' });
-    expect(said().map((s) => s.saying.kind)).toEqual(['note', 'reading', 'reading']);
-    expect(said()[1]!.saying.body).toMatchObject({ valueMm: 61 });
-    expect(saidAt(t.entries, 'boards', foot, INSPECTOR).filter((s) => s.saying.kind === 'reading')).toEqual([]);
+    expect(said().map((s) => s.statement.kind)).toEqual(['note', 'reading', 'reading']);
+    expect(said()[1]!.statement.body).toMatchObject({ valueMm: 61 });
+    expect(statementsAt(t.entries, 'boards', foot, INSPECTOR).filter((s) => s.statement.kind === 'reading')).toEqual(
+      [],
+    );
   });
 });

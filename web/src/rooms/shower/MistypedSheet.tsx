@@ -1,5 +1,5 @@
 import type { EntryOf } from '@careful-seam/core/log/entry';
-import { readingCorrected, type Said, saidAt, takenBack } from '@careful-seam/core/log/said';
+import { readingCorrected, type Standing, statementsAt, takenBack } from '@careful-seam/core/log/mistyped';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { elementName, faceName } from '@careful-seam/words/texts/names';
@@ -54,9 +54,9 @@ function Correct({ reading, lengthMm, onKeep }: CorrectProps) {
         keep();
       }}
     >
-      <TextField label={t('said.meant', { unit })} value={value} onChange={(e) => setValue(e.target.value)} />
+      <TextField label={t('mistyped.meant', { unit })} value={value} onChange={(e) => setValue(e.target.value)} />
       {lengthMm !== null && (
-        <TextField label={t('said.at', { unit })} value={at} onChange={(e) => setAt(e.target.value)} />
+        <TextField label={t('mistyped.at', { unit })} value={at} onChange={(e) => setAt(e.target.value)} />
       )}
       {problem && (
         <p role="alert" className="col-span-2 text-hold">
@@ -64,7 +64,7 @@ function Correct({ reading, lengthMm, onKeep }: CorrectProps) {
         </p>
       )}
       <button type="submit" className="key key-main col-span-2">
-        {t('said.correct')}
+        {t('mistyped.correct')}
       </button>
     </form>
   );
@@ -79,62 +79,65 @@ interface CorrectProps {
   onKeep: (meant: Parameters<typeof readingCorrected>[1]) => void;
 }
 
-/** One saying in words: what, where, of which check. */
+/** One statement in words: what, where, of which check. */
 function useWords(state: ShowerState) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const checks = new Map((state.rules?.method.stages ?? []).flatMap((s) => s.checks.map((c) => [c.id, c.label])));
   const label = (id: string) => checks.get(id) ?? id;
-  return ({ kind, body }: Said['saying']): string => {
+  return ({ kind, body }: Standing['statement']): string => {
     if (kind === 'note') return body.words;
     if (kind === 'look')
-      return t('said.look', { answer: t(`answer.${body.answer}`), checks: body.checks.map(label).join(', ') });
+      return t('mistyped.look', { answer: t(`answer.${body.answer}`), checks: body.checks.map(label).join(', ') });
     const { side } = body.place;
     const value = showLength(body.valueMm, unit, 32);
     const words = state.seamById.has(body.place.element)
-      ? t('said.reading', { check: label(body.check), value, at: showLength(body.atMm, unit, 32) })
-      : t('said.figure', { check: label(body.check), value });
+      ? t('mistyped.reading', { check: label(body.check), value, at: showLength(body.atMm, unit, 32) })
+      : t('mistyped.figure', { check: label(body.check), value });
     return side ? `${words}, ${t('side', { part: faceName(t, state.geometry!.model, side) })}` : words;
   };
 }
 
-/** One saying, with the ways to put right what was a slip of the finger. */
-function SaidLine({ said, state, element, write }: LineProps) {
+/** One statement, with the ways to put right what was a slip of the finger. */
+function StatementLine({ standing, state, element, write }: LineProps) {
   const { t, i18n } = useTranslation();
   const words = useWords(state);
   const [open, setOpen] = useState(false);
-  const { saying, first, mayCorrect } = said;
-  const when = new Date(saying.observedAt).toLocaleString(i18n.language, { dateStyle: 'medium', timeStyle: 'short' });
-  const reason = t('said.reason');
+  const { statement, first, mayCorrect } = standing;
+  const when = new Date(statement.observedAt).toLocaleString(i18n.language, {
+    dateStyle: 'medium',
+    timeStyle: 'short',
+  });
+  const reason = t('mistyped.reason');
   return (
     <li className="flex flex-col gap-1 border-hair border-b pb-2">
       <p>
-        {words(saying)}
+        {words(statement)}
         <span className="block text-soft text-sm">
-          {t('said.by', { name: saying.author.name, when })}
-          {first && ` ${t('said.was', { words: words(first) })}`}
+          {t('mistyped.by', { name: statement.author.name, when })}
+          {first && ` ${t('mistyped.was', { words: words(first) })}`}
         </span>
       </p>
       {mayCorrect ? (
         <div className="flex flex-wrap gap-1.5">
-          {saying.kind === 'reading' && (
+          {statement.kind === 'reading' && (
             <button type="button" className="key" aria-expanded={open} onClick={() => setOpen(!open)}>
-              {t('said.mistyped')}
+              {t('mistyped.mistyped')}
             </button>
           )}
-          <button type="button" className="key" onClick={() => write(takenBack(saying, element, reason))}>
-            {t(saying.kind === 'reading' ? 'said.never' : 'said.takeBack')}
+          <button type="button" className="key" onClick={() => write(takenBack(statement, element, reason))}>
+            {t(statement.kind === 'reading' ? 'said.never' : 'said.takeBack')}
           </button>
         </div>
       ) : (
-        <p className="text-soft text-sm">{t('said.others', { name: saying.author.name })}</p>
+        <p className="text-soft text-sm">{t('mistyped.others', { name: statement.author.name })}</p>
       )}
-      {open && saying.kind === 'reading' && (
+      {open && statement.kind === 'reading' && (
         <Correct
-          reading={saying}
+          reading={statement}
           lengthMm={state.seamById.get(element)?.lengthMm ?? null}
           onKeep={(meant) => {
-            write(readingCorrected(saying, meant, reason));
+            write(readingCorrected(statement, meant, reason));
             setOpen(false);
           }}
         />
@@ -142,33 +145,33 @@ function SaidLine({ said, state, element, write }: LineProps) {
     </li>
   );
 }
-/** A saying in its place. */
+/** A statement in its place. */
 interface LineProps extends Pick<Props, 'state' | 'element'> {
   /** What was said. */
-  said: Said;
+  standing: Standing;
   /** Writes a correction. */
   write: (body: ReturnType<typeof takenBack>) => void;
 }
 
 /** All that was said of a place at a stage, the newest first: what was mistyped is corrected, at any time; the record keeps what it was. */
-export function SaidSheet({ showerId, state, stage, element, onClose }: Props) {
+export function MistypedSheet({ showerId, state, stage, element, onClose }: Props) {
   const { t } = useTranslation();
   const { showers, person, write } = useParts('showers', 'person', 'write');
   const shower = showers.get(showerId);
-  const said = useMemo(() => {
+  const statements = useMemo(() => {
     if (!shower || !person) return [];
     const entries = shower.entries.flatMap((e) => shower.parsed.get(e.hash) ?? []);
-    return saidAt(entries, stage, element, { id: person.id, role: person.role });
+    return statementsAt(entries, stage, element, { id: person.id, role: person.role });
   }, [shower, person, stage, element]);
   return (
-    <Sheet title={t('said.title', { place: elementName(t, state.geometry!.model, element) })} onClose={onClose}>
-      <p className="text-soft">{t('said.means')}</p>
-      {said.length === 0 && <p>{t('said.nothing')}</p>}
+    <Sheet title={t('mistyped.title', { place: elementName(t, state.geometry!.model, element) })} onClose={onClose}>
+      <p className="text-soft">{t('mistyped.means')}</p>
+      {statements.length === 0 && <p>{t('mistyped.nothing')}</p>}
       <ul className="flex flex-col gap-2">
-        {said.map((one) => (
-          <SaidLine
-            key={one.saying.id}
-            said={one}
+        {statements.map((one) => (
+          <StatementLine
+            key={one.statement.id}
+            standing={one}
             state={state}
             element={element}
             write={(body) => void write(showerId, 'correction', body)}

@@ -5,22 +5,22 @@ import { compareEntries, orderMs } from './order';
 import { mayCorrect, SLIP_MS } from './who';
 
 /** What is said of one place by one entry. */
-export type SayingKind = 'reading' | 'look' | 'note';
+export type StatementKind = 'reading' | 'look' | 'note';
 /** One of them as it stands after corrections. */
-export type Saying = { [K in SayingKind]: EntryOf<K> }[SayingKind];
+export type Statement = { [K in StatementKind]: EntryOf<K> }[StatementKind];
 
 /** What somebody said of a place, with what became of it. */
-export interface Said {
+export interface Standing {
   /** As it stands now. */
-  saying: Saying;
+  statement: Statement;
   /** As it was written first, where a correction says otherwise now. */
-  first: Saying | null;
+  first: Statement | null;
   /** Whether whoever asks may correct it: one's own, or any as a manager. */
   mayCorrect: boolean;
 }
 
 /** True where an entry speaks of an element at a stage. Shots of a survey and films have screens of their own. */
-function speaksOf(e: Entry, stage: string, element: string): e is Saying {
+function speaksOf(e: Entry, stage: string, element: string): e is Statement {
   if (e.kind === 'reading')
     return e.body.stage === stage && e.body.place.element === element && !e.body.shot && !e.body.film;
   if (e.kind === 'look') return e.body.stage === stage && e.body.places.some((p) => p.element === element);
@@ -31,19 +31,19 @@ function speaksOf(e: Entry, stage: string, element: string): e is Saying {
  * All that stands of an element at a stage, the newest first. `who`: whoever asks. What was withdrawn is not in it; what was corrected
  * is there with what it was.
  */
-export function saidAt(
+export function statementsAt(
   entries: readonly Entry[],
   stage: string,
   element: string,
   who: Pick<Entry['author'], 'id' | 'role'>,
-): Said[] {
+): Standing[] {
   const sorted = [...entries].sort(compareEntries);
   const { entries: standing, replacedAt } = applyCorrections(sorted, mayCorrect);
   const first = new Map(sorted.map((e) => [e.id, e]));
   return standing
-    .filter((e): e is Saying => speaksOf(e, stage, element))
-    .map((saying): Said => {
-      const written = first.get(saying.id) as Saying;
+    .filter((e): e is Statement => speaksOf(e, stage, element))
+    .map((statement): Standing => {
+      const written = first.get(statement.id) as Statement;
       const { kind: _kind, body: _body, ...rest } = written;
       const asked: EntryOf<'correction'> = {
         ...rest,
@@ -51,7 +51,11 @@ export function saidAt(
         author: { ...written.author, ...who },
         body: { target: written.id, action: 'withdraw' },
       };
-      return { saying, first: replacedAt.has(saying.id) ? written : null, mayCorrect: mayCorrect(written, asked) };
+      return {
+        statement,
+        first: replacedAt.has(statement.id) ? written : null,
+        mayCorrect: mayCorrect(written, asked),
+      };
     })
     .reverse();
 }
@@ -69,7 +73,7 @@ export const readingCorrected = (
 });
 
 /** Takes what was said back of one element: what was said of other places in the same breath stays. */
-export function takenBack({ id, kind, body }: Saying, element: string, reason: string): Body<'correction'> {
+export function takenBack({ id, kind, body }: Statement, element: string, reason: string): Body<'correction'> {
   const rest = kind === 'look' ? body.places.filter((p) => p.element !== element) : [];
   if (rest.length === 0) return { target: id, action: 'withdraw', reason };
   return { target: id, action: 'replace', body: { ...body, places: rest }, reason };
