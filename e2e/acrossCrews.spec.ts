@@ -1,6 +1,6 @@
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { type Browser, expect, type Page, test } from '@playwright/test';
-import { makeShower, PASSWORD, stage } from './acting';
+import { makeShower, open, PASSWORD, stage } from './acting';
 import { accessible, accessibleInTheDark, fits, smallTargets } from './soundness';
 import { freePort, type Running, start, stop } from './starting';
 
@@ -147,7 +147,7 @@ test('a defect is found with its kind and cause, answered with what happened, cl
   const name = `Counted ${Date.now()}`;
   await makeShower(inspector, name, { crew: 'crew-heron' });
   await stage(inspector, 'Membrane');
-  await inspector.locator('aside li button', { hasText: 'Foot of wall B' }).first().click();
+  await open(inspector, 'Foot of wall B');
 
   // Found: the kind that is usual there stands already; why is one tap more than it was.
   let taps = 0;
@@ -237,7 +237,7 @@ test('two inspectors answer the same blind, and only then the manager reads wher
   await makeShower(ines, name, { crew: 'crew-heron' });
   await stage(ines, 'Membrane');
   // What one of them has answered already is left out.
-  await ines.locator('aside li button', { hasText: 'Foot of wall B' }).first().click();
+  await open(ines, 'Foot of wall B');
   await ines.getByRole('button', { name: 'Sound', exact: true }).first().click();
   await expect(ines.getByText('All entries sent')).toBeVisible();
 

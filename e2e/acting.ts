@@ -78,9 +78,13 @@ export async function tabletOf(browser: Browser, who: string): Promise<{ context
 export async function usedTablet(
   browser: Browser,
   who: string,
-  clock?: { hoursBehind: number },
+  clock?: { hoursBehind: number; hasTouch?: boolean },
 ): Promise<{ context: BrowserContext; page: Page }> {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, serviceWorkers: 'allow' });
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    serviceWorkers: 'allow',
+    hasTouch: clock?.hasTouch ?? false,
+  });
   const page = await context.newPage();
   if (clock) await page.clock.install({ time: Date.now() - clock.hoursBehind * 3_600_000 });
   await signIn(page, who);
@@ -124,9 +128,21 @@ export async function stage(page: Page, name: string): Promise<void> {
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name }).click();
 }
 
+/** Opens the rows of what is missing, so that each place shows; gives the places. */
+export async function missingPlaces(page: Page) {
+  for (const row of await page.locator('aside details:not([open]) > summary').all()) await row.click();
+  return page.locator('aside [data-testid=missing] [data-element]');
+}
+
 /** Opens what is missing by its name in the stage's list. */
-export async function open(page: Page, name: string): Promise<void> {
-  await page.locator('aside li button', { hasText: name }).first().click();
+export async function open(page: Page, name: string | RegExp): Promise<void> {
+  const place = (await missingPlaces(page)).filter({ hasText: name }).first();
+  // The list may come a moment after the stage: its rows are opened again until the place shows.
+  await expect(async () => {
+    await missingPlaces(page);
+    await expect(place).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  await place.click();
 }
 
 export async function read(page: Page, value: string, at?: string): Promise<void> {
@@ -171,7 +187,7 @@ export async function finishStage(
     const release = page.getByRole('button', { name: new RegExp(`^(Release: ${name}|Hold: )`) });
     await expect(release).toBeVisible();
     if (await release.isEnabled()) return;
-    const missing = page.locator('aside li button');
+    const missing = await missingPlaces(page);
     const open = but === null ? missing : missing.filter({ hasNotText: but });
     if ((await open.count()) === 0) return;
     try {

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import type { Page } from '@playwright/test';
-import { expect, finishStage, stage, test, usedTablet } from './acting';
+import { expect, finishStage, open, stage, test, usedTablet } from './acting';
 import { accessible, fits, smallTargets } from './soundness';
 
 const HOUR_MS = 3_600_000;
@@ -69,8 +69,8 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   // Every look is sound; only the film is missing.
   await finishStage(page, 'Membrane', '2', /Film by zone|Nothing read of the film|coats/);
   await stage(page, 'Membrane');
-  await expect(page.locator('aside li button')).toHaveCount(1);
-  await page.locator('aside li button').click();
+  await expect(page.locator('aside [data-element]')).toHaveCount(1);
+  await page.locator('aside [data-element]').click();
   const batch = page.getByTestId('figure').filter({ hasText: 'batch' });
   await batch.getByRole('textbox').fill('Batch 7');
   await batch.getByRole('button', { name: 'Keep' }).click();
@@ -233,10 +233,7 @@ test('layers of a corner show 3 against 4, right and wrong are drawn, materials 
   const url = page.url().split('?')[0]!;
   await page.goto(`${url}?stage=membrane`);
   const sheet = page.getByRole('dialog');
-  await page
-    .locator('aside li button', { hasText: /^Corner: floor, wall/ })
-    .first()
-    .click();
+  await open(page, /^Corner: floor, wall/);
   await page.getByRole('button', { name: 'Layers here' }).click();
   await expect(sheet.getByTestId('stack-stopped-short')).toContainText('3 layers');
   await expect(sheet.getByTestId('stack-run-through')).toContainText('4 layers');

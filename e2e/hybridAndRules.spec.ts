@@ -1,4 +1,4 @@
-import { expect, stage, test } from './acting';
+import { expect, open, stage, test } from './acting';
 import { accessible } from './soundness';
 
 test('a neo-angle steam shower of two methods is drawn in, and a published rule is offered to what is open only', async ({
@@ -36,7 +36,7 @@ test('a neo-angle steam shower of two methods is drawn in, and a published rule 
   await expect(page.locator('aside')).toContainText('Transition between two methods');
 
   // The transition is named, and stays held until a manager accepts it.
-  await page.locator('aside li button', { hasText: 'Foot of wall B' }).first().click();
+  await open(page, 'Foot of wall B');
   const detail = page.getByRole('group', { name: /Transition between two methods/ });
   await detail.getByRole('textbox').fill('Detail T-2, letter of both makers');
   await detail.getByRole('button', { name: 'Keep' }).click();

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { type Browser, expect, type Page, test } from '@playwright/test';
 import i18next, { type TFunction } from 'i18next';
 import sharp from 'sharp';
-import { PASSWORD } from './acting';
+import { open, PASSWORD } from './acting';
 
 const LINE = 60_000;
 
@@ -57,10 +57,7 @@ async function openFoot(page: Page, t: Words): Promise<void> {
     .getByRole('navigation', { name: t('ladder.label').split(',')[0]! })
     .getByRole('button', { name: /^Membran[ea]/ })
     .click();
-  await page
-    .locator('aside li button', { hasText: t('seam.floor-wall', { a: 'B' }) })
-    .first()
-    .click();
+  await open(page, t('seam.floor-wall', { a: 'B' }));
   await page.getByRole('button', { name: t('side', { part: t('part.wall', { letter: 'B' }) }) }).click();
 }
 
@@ -125,7 +122,7 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
   await read(second.page, english, '2 1/4', '40');
   await key(second.page, english('card.back')).click();
   const top = english('seam.top-termination', { a: 'A' });
-  await second.page.locator('aside li button', { hasText: top }).first().click();
+  await open(second.page, top);
   await key(second.page, english('deviation.open')).click();
   await second.page.getByLabel(english('deviation.reason')).fill('Pipe in front');
   await key(second.page, english('deviation.ask')).click();

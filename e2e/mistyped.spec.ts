@@ -55,7 +55,7 @@ test('a reading mistyped three days ago is corrected where it is shown: the defe
   const other = await tabletOf(browser, 'tomas');
   await other.page.goto(url);
   await stage(other.page, 'Membrane');
-  await other.page.locator('aside li button', { hasText: 'Foot of wall B' }).first().click();
+  await open(other.page, 'Foot of wall B');
   await other.page.getByRole('button', { name: 'Was mistyped' }).click();
   await expect(other.page.getByRole('dialog').getByText('Ines Corrigan can correct it, or a manager.')).toBeVisible();
   await expect(other.page.getByRole('dialog').getByText(/was first: .*7\/8/)).toBeVisible();

@@ -1,4 +1,4 @@
-import { expect, stage, test } from './acting';
+import { expect, open, stage, test } from './acting';
 import { accessible } from './soundness';
 
 test('a curb’s cut, a niche’s layout and a substrate’s readiness are worked out on site and kept in the record', async ({
@@ -37,10 +37,7 @@ test('a curb’s cut, a niche’s layout and a substrate’s readiness are worke
   await sums.getByRole('button', { name: 'Close' }).click();
 
   await stage(page, 'Curb');
-  await page
-    .locator('aside li button', { hasText: /Curb . top/ })
-    .first()
-    .click();
+  await open(page, /Curb . top/);
   await page.getByRole('button', { name: 'Work it out' }).click();
   const sum = page.getByRole('dialog');
   await sum.getByLabel('Distances between the walls').fill('48 1/4; 48x');
@@ -54,7 +51,7 @@ test('a curb’s cut, a niche’s layout and a substrate’s readiness are worke
   await page.keyboard.press('Escape');
 
   await stage(page, 'Niche');
-  await page.locator('aside li button', { hasText: /niche/i }).first().click();
+  await open(page, /niche/i);
   await page.getByRole('button', { name: 'Work it out' }).click();
   await sum.getByLabel('Sill wanted over the foot').fill('47');
   await sum.getByLabel('Height wanted').fill('24');

@@ -1,6 +1,21 @@
 import { execFileSync } from 'node:child_process';
 import { expect, type Page } from '@playwright/test';
 
+const HOUR_MS = 3_600_000;
+
+/** A logger's file of a tight shower with its pan: water and pan lose the same to the air. Hours from the start. */
+export function tightLogger(startMs: number, fromHour: number, toHour: number): string {
+  const rows = ['Date time,Water level (mm),Pan level (mm)'];
+  for (let at = fromHour * 6; at <= toHour * 6; at += 1) {
+    const hours = at / 6;
+    const noise = (k: number) => 0.1 * Math.round(1.2 * Math.sin(at * k));
+    const fall = (1.8 / 24) * hours;
+    const time = new Date(startMs + hours * HOUR_MS).toISOString();
+    rows.push(`${time},${(80 - fall + noise(1.7)).toFixed(1)},${(60 - fall + noise(2.9)).toFixed(1)}`);
+  }
+  return `${rows.join('\n')}\n`;
+}
+
 /** Opens the flood test of a shower that stands in water. */
 export async function openFlood(page: Page, name: string): Promise<void> {
   await page.goto('/');

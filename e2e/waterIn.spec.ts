@@ -1,22 +1,19 @@
 import type { Page } from '@playwright/test';
-import { closeDefect, expect, finishStage, stage, test, usedTablet } from './acting';
-import { endDry, openFlood, prepareDry, printed, releaseToTile, takeFile, toStage, verdict } from './waterActing';
+import { closeDefect, expect, finishStage, open, stage, test, usedTablet } from './acting';
+import {
+  endDry,
+  openFlood,
+  prepareDry,
+  printed,
+  releaseToTile,
+  takeFile,
+  tightLogger,
+  toStage,
+  verdict,
+} from './waterActing';
 
 const HOUR_MS = 3_600_000;
 const key = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
-
-/** A logger's file of a tight shower with its pan: water and pan lose the same to the air. Hours from the start. */
-function tightLogger(startMs: number, fromHour: number, toHour: number): string {
-  const rows = ['Date time,Water level (mm),Pan level (mm)'];
-  for (let at = fromHour * 6; at <= toHour * 6; at += 1) {
-    const hours = at / 6;
-    const noise = (k: number) => 0.1 * Math.round(1.2 * Math.sin(at * k));
-    const fall = (1.8 / 24) * hours;
-    const time = new Date(startMs + hours * HOUR_MS).toISOString();
-    rows.push(`${time},${(80 - fall + noise(1.7)).toFixed(1)},${(60 - fall + noise(2.9)).toFixed(1)}`);
-  }
-  return `${rows.join('\n')}\n`;
-}
 
 /** Chooses a seam of a kind where it lies on the map. */
 async function chooseSeam(page: Page, kind: string): Promise<void> {
@@ -112,7 +109,7 @@ test('a redo under water after a passed flood: the flood is held with its reason
 
   // What was redone is looked at and proved again, the wait runs anew.
   await stage(page, 'Membrane');
-  await page.locator('aside li button', { hasText: 'Foot of wall' }).first().click();
+  await open(page, 'Foot of wall');
   await page.getByRole('button', { name: 'Look again' }).click();
   await closeDefect(page);
   await expect(page.getByText('Open lap, lifted edge · Stop')).toHaveCount(0);

@@ -17,10 +17,15 @@ export interface Asked<C> {
   looked: Looked;
 }
 
+/** What answers a check: readings at places, a told figure or the name of what shows it, a look, the way of building that was found, or work of its own such as a test by water. */
+export type AnsweredBy = 'reading' | 'figure' | 'look' | 'way' | 'work';
+
 /** How a kind of check is judged, and what it means to those that draw, ask and fold. What is left out is "no". */
 export interface Judge<C> {
   /** What the evidence comes to; `readyAtMs` of a kind that waits, ms since 1970. */
   judge: (asked: Asked<C>) => { measured: Measured; readyAtMs?: number | null };
+  /** By what it is answered. */
+  answeredBy: (check: C) => AnsweredBy;
   /** Its readings say where along a seam it was measured, and are drawn there. */
   measuresPlaces?: boolean;
   /** A look alone answers it, wholly or in part. */

@@ -19,5 +19,6 @@ function numberFound(check: NumberCheck, looks: readonly Evidence[]): Measured {
 
 /** One figure for the whole element: the last one that was told. */
 export const figureJudge: Judge<NumberCheck> = {
+  answeredBy: () => 'figure',
   judge: ({ requirement, looks }) => ({ measured: numberFound(requirement.check, looks) }),
 };

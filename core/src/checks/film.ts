@@ -87,6 +87,7 @@ export function showerFilms(state: ShowerState): ShowerFilm[] {
 
 /** A liquid film, judged zone by zone. */
 export const filmJudge: Judge<FilmCheck> = {
+  answeredBy: () => 'work',
   judge: ({ state, requirement, readings }) => ({
     measured: filmFound(state.geometry!.model, requirement.check, readings),
   }),

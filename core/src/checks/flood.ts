@@ -27,6 +27,7 @@ export function floodFound(state: ShowerState): Measured {
 
 /** The flood test of the whole shower: judged by the test, whose entries are what the judgement stands on. */
 export const floodJudge: Judge<FloodCheck> = {
+  answeredBy: () => 'work',
   judge: ({ state }) => ({ measured: floodFound(state) }),
   standsOn: (state) => floodEntries(state.flood),
   isGone: (state) => state.flood?.voided != null,

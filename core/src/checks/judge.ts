@@ -48,18 +48,22 @@ export function judge(state: ShowerState, asked: Requirement): Judgement {
   return judgement;
 }
 
+/** The evidence on a requirement that counts, oldest first: looks and readings. */
+export function evidenceOn(state: ShowerState, { element, stage, check, side }: Requirement) {
+  const mine = (state.evidence.get(element) ?? []).filter(
+    (e) =>
+      live(e) &&
+      e.stage === stage.key &&
+      e.check === check.id &&
+      (e.side === side || (e.kind === 'look' && e.side === null)),
+  );
+  return { looks: mine.filter((e) => e.kind === 'look'), readings: mine.filter((e) => e.kind === 'reading') };
+}
+
 /** A judgement that was not remembered. */
 function judgeAnew(state: ShowerState, asked: Requirement): Judgement {
   const requirement = byFigure(state, asked);
-  const mine = (state.evidence.get(requirement.element) ?? []).filter(
-    (e) =>
-      live(e) &&
-      e.stage === requirement.stage.key &&
-      e.check === requirement.check.id &&
-      (e.side === requirement.side || (e.kind === 'look' && e.side === null)),
-  );
-  const looks = mine.filter((e) => e.kind === 'look');
-  const readings = mine.filter((e) => e.kind === 'reading');
+  const { looks, readings } = evidenceOn(state, requirement);
   const looked = judgeLooks(requirement, looks);
   const { measured, readyAtMs = null } = judgeOf(requirement.check).judge({
     state,

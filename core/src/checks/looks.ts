@@ -36,6 +36,8 @@ export function judgeLooks({ lengthMm }: Requirement, looks: readonly Evidence[]
     seen,
     failed,
     missing,
+    /** Answered, and not so that it counts: what could not be seen, and what waits for a manager. */
+    setAside: union([...painted['could-not-see'], ...painted.waits]),
     whole: missing.length === 0 && failed.length === 0,
     /** Not applicable over the whole element satisfies the check and stands in every record. */
     notApplicable: looks.length > 0 && subtract(whole, painted['not-applicable']).length === 0,

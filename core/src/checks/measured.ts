@@ -136,6 +136,7 @@ export function byFigure(state: ShowerState, requirement: Requirement): Requirem
 
 /** A length at places: judged by the limit of its figure, by its pattern, and by looks over the whole. */
 export const measuredJudge: Judge<MeasuredCheck> = {
+  answeredBy: () => 'reading',
   judge: ({ state, requirement, readings, looked }) => {
     const { check } = requirement;
     const measured = judgeReadings(state, requirement, check, readings, looked);

@@ -1,4 +1,5 @@
 import type { Place } from '../log/places';
+import type { ShowerState } from '../log/state';
 import { between, cross, distance3, dot, minus, type Point3 } from '../shower/geometry/point';
 import type { ShowerModel } from '../shower/geometry/showerModel';
 import type { Stretch } from '../shower/seams/intervals';
@@ -7,6 +8,12 @@ import { WHOLE_SHOWER } from './requirements';
 
 /** As near as this to the end of a seam is its end, mm. */
 const AT_END_MM = 1;
+
+/** A place as it is written now: with the seam's length and start as it is drawn, for a seam; `more` says which side or stretch. */
+export function placeOf(state: ShowerState, element: string, more: Partial<Place> = {}): Place {
+  const seam = state.seamById.get(element);
+  return { element, ...(seam ? { lengthMm: seam.lengthMm, startKey: seam.startKey } : {}), ...more };
+}
 
 /**
  * The stretch of a seam that a place means, typed forwards or backwards, clipped to the seam; null when none of it lies on

@@ -25,5 +25,6 @@ function positionFound(state: ShowerState, check: PositionCheck, looks: readonly
 
 /** Which of the trade's positions was found. */
 export const positionJudge: Judge<PositionCheck> = {
+  answeredBy: () => 'way',
   judge: ({ state, requirement, looks }) => ({ measured: positionFound(state, requirement.check, looks) }),
 };

@@ -129,6 +129,7 @@ export function surveyFound(model: ShowerModel, check: SurveyCheck, readings: re
 
 /** A level survey: nothing is asked until the first shot where the rule book does not demand one. */
 export const surveyJudge: Judge<SurveyCheck> = {
+  answeredBy: () => 'work',
   judge: ({ state, requirement, readings }) => ({
     measured: surveyFound(state.geometry!.model, requirement.check, readings),
   }),

@@ -50,6 +50,7 @@ const lastWorkBefore = (times: readonly number[], filledMs: number): boolean => 
 
 /** A wait: the only kind that goes by the clock. */
 export const waitJudge: Judge<WaitCheck> = {
+  answeredBy: () => 'work',
   judge: ({ state, requirement: { check, stage } }) => {
     const floodOrder = state.rules && floodCheckOf(state.rules.method)?.stage.order;
     const beforeWater = typeof floodOrder === 'number' && stage.order < floodOrder;

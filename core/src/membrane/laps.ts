@@ -166,7 +166,7 @@ export function weakestPlace(
 }
 
 /** How far a seam has been read by its check: its pattern, and what every reading of it speaks for. */
-type Pattern = Pick<LapVerdictInput, 'speaksForMm' | 'readingsAtLeast' | 'endWithinMm' | 'gapAtMostMm'>;
+export type Pattern = Pick<LapVerdictInput, 'speaksForMm' | 'readingsAtLeast' | 'endWithinMm' | 'gapAtMostMm'>;
 /** No pattern asks for more places than this on one seam. */
 const PLACES_AT_MOST = 400;
 

@@ -1,8 +1,8 @@
 import { judge } from '../checks/judge';
+import { placeOf } from '../checks/place';
 import type { Body, EntryKind } from '../log/bodies';
 import type { Author, Entry } from '../log/entry';
 import type { Requirement } from '../log/judgement';
-import type { Place } from '../log/places';
 import type { Arrivals, ShowerState } from '../log/state';
 import { type ChainEnd, writeEntry } from '../log/writeEntry';
 import { patternPlaces } from '../membrane/laps';
@@ -94,10 +94,7 @@ export function begun(options: SampleOptions = {}, deviceNumber = 1): Tablet {
   return t;
 }
 
-export function placeOf(state: ShowerState, element: string, more: Partial<Place> = {}): Place {
-  const seam = state.seamById.get(element);
-  return { element, ...(seam ? { lengthMm: seam.lengthMm, startKey: seam.startKey } : {}), ...more };
-}
+export { placeOf };
 
 export const seamId = (state: ShowerState, part: string): string => {
   const found = [...state.seamById.keys()].find((id) => id.includes(part));

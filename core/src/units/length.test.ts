@@ -50,6 +50,13 @@ describe('lengths as people write them', () => {
     expect(showLength(25.399, 'in')).toBe('1 in');
     expect(showLength(15.98 * (25.4 / 16), 'in')).toBe('1 in');
     expect(showLength(25.4 / 32, 'in', 32)).toBe('1/32 in');
+    // What a feeler read stays what it read, also where nobody asks for 32nds.
+    expect([25.4 / 32, 25.4 / 64, (25.4 * 3) / 32].map((mm) => showLength(mm, 'in'))).toEqual([
+      '1/32 in',
+      '1/64 in',
+      '3/32 in',
+    ]);
+    expect(showLength(2 * 25.4 + 25.4 / 32, 'in')).toBe('2 1/16 in');
     expect(showLength(1234.4, 'mm')).toBe('1234 mm');
     expect(showLength(0.5588, 'mil')).toBe('22 mil');
   });

@@ -101,17 +101,28 @@ function sixteenths(mm: number, parts: number): string {
   return `${sign}${whole === 0 ? '' : `${whole} `}${top}/${bottom}`;
 }
 
+/** Into how many parts of an inch a length under one was read: what is no whole sixteenth was read off a feeler. */
+function partsRead(mm: number): number {
+  const inches = Math.abs(mm) / MM_PER_INCH;
+  const isWhole = (parts: number) => Math.abs(inches * parts - Math.round(inches * parts)) < 1e-6;
+  return inches < 1 ? ([16, 32, 64].find(isWhole) ?? 16) : 16;
+}
+
 /**
- * A length for a person, without rounding twice: inches to the nearest 1/16 (or 1/32), millimetres to the nearest
- * whole one, mils to a tenth. Never 15.98/16.
+ * A length for a person, without rounding twice: inches to the nearest 1/16 (or 1/32; under an inch what was read in 32nds
+ * or 64ths stays so), millimetres to the nearest whole one, mils to a tenth. Never 15.98/16.
  */
-export function showLength(mm: number, unit: LengthUnit, inchParts: 16 | 32 = 16): string {
+export function showLength(mm: number, unit: LengthUnit, inchParts?: 16 | 32): string {
   switch (unit) {
     case 'in':
-      return `${sixteenths(mm, inchParts)} in`;
+      return `${sixteenths(mm, Math.max(inchParts ?? 16, partsRead(mm)))} in`;
     case 'mm':
       return `${Math.round(mm)} mm`;
     case 'mil':
       return `${Math.round((mm / MM_PER_INCH) * 10_000) / 10} mil`;
   }
 }
+
+/** A length as it stands in a field: as it is shown, without its unit. */
+export const bareLength = (mm: number, unit: LengthUnit, inchParts?: 16 | 32): string =>
+  showLength(mm, unit, inchParts).replace(/ (in|mm|mil)$/, '');

@@ -1,24 +1,29 @@
+import type { Person } from '@careful-seam/contract/api/messages';
+import type { Defect } from '@careful-seam/core/log/defect';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { buildLedger, currentStage } from '@careful-seam/core/proof/shown/seamLine';
 import { elementName } from '@careful-seam/words/texts/names';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { useParams, useSearchParams } from 'react-router';
+import { useParams } from 'react-router';
 import { Ladder, StagePicker } from '../drawing/Ladder';
 import { Legend } from '../drawing/Legend';
 import { ShowerMap } from '../drawing/ShowerMap';
 import { ElementCard } from '../rooms/shower/ElementCard';
 import { StageCard } from '../rooms/shower/StageCard';
+import { useWalk } from '../rooms/shower/walk/useWalk';
+import { elementOfStop, WalkCard } from '../rooms/shower/walk/WalkCard';
 import { DropLock } from '../shared/DropLock';
 import { Missing } from '../shared/Missing';
-import { useStore } from '../tablet/store';
+import { type LocalShower, useStore } from '../tablet/store';
 import { useKeepAwake } from '../tablet/tabletCare';
 import { usePreferences } from '../ui/preferences';
 import { marksOf } from './marksOf';
 import { ShowerHead } from './ShowerHead';
 import { type OpenSheet, ShowerSheets } from './ShowerSheets';
 import { Undo } from './Undo';
+import { useShowerAddress } from './useShowerAddress';
 
 /** The stage's own lines; a stage that asks nothing of the seams shows what stands under it. */
 function stagesShown(state: ShowerState, stage: string): string[] {
@@ -29,44 +34,60 @@ function stagesShown(state: ShowerState, stage: string): string[] {
     .map((s) => s.key);
 }
 
+/** The next stage on the ladder that asks something and is not released; null behind the last. */
+function nextStage(state: ShowerState, stage: string): string | null {
+  const stages = [...state.rules!.method.stages].filter((s) => s.checks.length > 0).sort((a, b) => a.order - b.order);
+  const order = stages.find((s) => s.key === stage)?.order ?? 0;
+  return stages.find((s) => s.order > order && state.stages.get(s.key)?.word !== 'released')?.key ?? null;
+}
+
+/** What a shower's screen is of. */
+interface OpenProps {
+  /** The shower as this tablet has worked it out, drawn and with its rules. */
+  shower: LocalShower;
+  /** Who looks at it. */
+  person: Person;
+}
+
 /** The shower: ladder, unfolded map and card side by side. */
-export function Shower() {
+function OpenShower({ shower, person }: OpenProps) {
   const { t } = useTranslation();
-  const { id = '' } = useParams();
   const { keys } = usePreferences();
-  const shower = useStore((s) => s.showers.get(id));
-  const person = useStore((s) => s.person);
-  const [asked] = useSearchParams();
-  const [stageChosen, setStage] = useState<string | null>(asked.get('stage'));
-  useKeepAwake();
-  const [element, setElement] = useState<string | null>(asked.get('element'));
-  const [sheet, setSheet] = useState<OpenSheet | null>(null);
-  const state = shower?.state;
-  const stage = stageChosen ?? (state ? currentStage(state) : null);
-  const ledger = useMemo(() => (state && stage ? buildLedger(state, stagesShown(state, stage)) : null), [state, stage]);
-  const marks = useMemo(() => (state && stage ? marksOf(state, stage) : new Map()), [state, stage]);
+  const { id, state } = shower;
+  const address = useShowerAddress();
+  const { element, closeElement } = address;
+  const [sheet, setSheet] = useState<(OpenSheet & { element: string | null }) | null>(null);
+  const stage = address.stage ?? currentStage(state)!;
+  const walk = useWalk(state, stage, address.walk, address.comeTo);
+  const ledger = useMemo(() => buildLedger(state, stagesShown(state, stage)), [state, stage]);
+  const marks = useMemo(() => marksOf(state, stage), [state, stage]);
   useEffect(() => {
-    const back = (e: KeyboardEvent) => e.key === 'Escape' && !e.defaultPrevented && sheet === null && setElement(null);
+    const back = (e: KeyboardEvent) => e.key === 'Escape' && !e.defaultPrevented && sheet === null && closeElement();
     window.addEventListener('keydown', back);
     return () => window.removeEventListener('keydown', back);
-  }, [sheet]);
+  }, [sheet, closeElement]);
 
-  if (!shower || !state?.geometry || !state.rules || !stage || !ledger || !person) return <Missing />;
-  const model = state.geometry.model;
-  const chooseStage = (key: string) => {
-    setStage(key);
-    setElement(null);
-  };
+  const model = state.geometry!.model;
   const mayInspect = mayWrite(person.role, 'reading');
+  const next = nextStage(state, stage);
+  const stop = element === null ? (walk?.stop ?? null) : null;
+  const together = useMemo(() => new Set(stop?.groups.flatMap((g) => g.places.map((p) => p.element)) ?? []), [stop]);
+  const chosen = element ?? (stop && elementOfStop(stop));
+  const open = (
+    kind: OpenSheet['kind'],
+    at: string | null,
+    defect: Defect | null,
+    stretch: OpenSheet['stretch'] = null,
+  ) => setSheet({ kind, element: at, defect: defect?.id ?? null, stretch });
   return (
     <div className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto">
       <ShowerHead shower={shower} figures={ledger.figures} />
       <main className="bench grid min-h-0 grid-cols-[176px_1fr_412px] max-lg:grid-cols-1">
         <div className="min-h-0 overflow-y-auto border-edge border-r p-2 max-lg:hidden">
-          <Ladder state={state} chosen={stage} onChoose={chooseStage} />
+          <Ladder state={state} chosen={stage} onChoose={address.chooseStage} />
         </div>
         <div className="px-3 pt-2 lg:hidden">
-          <StagePicker state={state} chosen={stage} onChoose={chooseStage} />
+          <StagePicker state={state} chosen={stage} onChoose={address.chooseStage} />
         </div>
         <div className="flex min-h-0 flex-col p-3 max-lg:pb-0">
           <div className="min-h-0 flex-1 max-lg:h-80 max-lg:flex-none">
@@ -74,13 +95,15 @@ export function Shower() {
               model={model}
               lines={ledger.lines}
               marks={marks}
-              chosen={element}
-              onChoose={setElement}
+              chosen={chosen}
+              together={together}
+              onChoose={address.chooseElement}
               keys={keys}
               waterMm={state.flood?.running ? state.flood.waterLineMm : null}
             />
           </div>
-          <div className="flex items-center gap-3">
+          {/* Of one height, whatever stands in it: the map must not jump. */}
+          <div className="flex items-center gap-3 md:h-18">
             <div className="flex-1 max-md:hidden">
               <Legend />
             </div>
@@ -89,7 +112,7 @@ export function Shower() {
           </div>
         </div>
         <aside
-          aria-label={element ? elementName(t, model, element) : t('stage.label')}
+          aria-label={element ? elementName(t, model, element) : t(walk ? 'walk.label' : 'stage.label')}
           className="flex min-h-0 flex-col gap-2 border-edge border-l bg-paper p-3 max-lg:border-l-0"
         >
           {element ? (
@@ -101,9 +124,20 @@ export function Shower() {
               element={element}
               mayInspect={mayInspect}
               mayAsk={mayWrite(person.role, 'deviation-asked')}
-              onDefect={(defect, stretch) => setSheet({ kind: 'defect', defect: defect?.id ?? null, stretch })}
-              onLife={(defect) => setSheet({ kind: 'life', defect: defect.id, stretch: null })}
-              onClose={() => setElement(null)}
+              onDefect={(defect, stretch) => open('defect', element, defect, stretch)}
+              onLife={(defect) => open('life', element, defect)}
+              onClose={closeElement}
+              backTo={t(walk ? 'walk.backTo' : 'card.back')}
+            />
+          ) : walk && mayInspect ? (
+            <WalkCard
+              shower={shower}
+              stage={stage}
+              walk={walk}
+              onElement={address.chooseElement}
+              onDefect={(at) => open('defect', at, null)}
+              onNext={next ? () => address.nextWalk(next) : null}
+              onStop={address.stopWalk}
             />
           ) : (
             <StageCard
@@ -111,12 +145,33 @@ export function Shower() {
               stage={stage}
               mayInspect={mayInspect}
               mayBuild={mayWrite(person.role, 'work-done')}
-              onChoose={setElement}
+              onChoose={address.chooseElement}
+              onWalk={() => address.startWalk(stage)}
+              onNext={next ? () => address.chooseStage(next) : null}
             />
           )}
         </aside>
       </main>
-      {sheet && <ShowerSheets shower={shower} stage={stage} element={element} sheet={sheet} onSheet={setSheet} />}
+      {sheet && (
+        <ShowerSheets
+          shower={shower}
+          stage={stage}
+          element={sheet.element}
+          sheet={sheet}
+          onSheet={(to) => setSheet(to && { ...to, element: sheet.element })}
+        />
+      )}
     </div>
   );
+}
+
+/** The screen of one shower, once it is on the tablet. */
+export function Shower() {
+  const { id = '' } = useParams();
+  const shower = useStore((s) => s.showers.get(id));
+  const person = useStore((s) => s.person);
+  useKeepAwake();
+  if (!shower?.state.geometry || !shower.state.rules || !person || currentStage(shower.state) === null)
+    return <Missing />;
+  return <OpenShower key={id} shower={shower} person={person} />;
 }

@@ -9,15 +9,17 @@ interface OnSheet {
   /** Walls, floor and parts, laid out side by side, px. */
   panels: readonly PlacedPanel[];
 }
+/** What is chosen: one element, or all that is looked at as one. */
+type Chosen = Pick<Props, 'chosen'> & Required<Pick<Props, 'together'>>;
 /** A solid halo outside the line of the seam that is chosen. */
-export function Halo({ panels, chosen }: OnSheet & Pick<Props, 'chosen'>) {
+export function Halo({ panels, chosen, together }: OnSheet & Chosen) {
   return (
     <>
       {panels.flatMap((placed) =>
         placed.panel.seams
-          .filter((d) => d.seam === chosen)
-          .map((d) => (
-            <g key={`${placed.panel.id} ${d.seam}`} className="fill-none [stroke-linecap:round]">
+          .filter((d) => d.seam === chosen || together.has(d.seam))
+          .map((d, k) => (
+            <g key={`${placed.panel.id} ${d.seam} ${k}`} className="fill-none [stroke-linecap:round]">
               <path
                 d={pathOf(d.points.map((p) => toSheet(placed, p)))}
                 className="stroke-water [stroke-width:22] opacity-35"
@@ -60,7 +62,7 @@ export function SeamLines({ model, panels, lines }: OnSheet & Pick<Props, 'model
   );
 }
 /** Corners, openings and whatever else has no length, each with its mark. */
-export function Points({ panels, marks, chosen }: OnSheet & Pick<Props, 'marks' | 'chosen'>) {
+export function Points({ panels, marks, chosen, together }: OnSheet & Chosen & Pick<Props, 'marks'>) {
   return (
     <>
       {panels.flatMap((placed) =>
@@ -69,7 +71,7 @@ export function Points({ panels, marks, chosen }: OnSheet & Pick<Props, 'marks' 
           const radius = Math.max(6, (point.diameterMm / 2) * placed.scaleX);
           return (
             <g key={`${placed.panel.id} ${point.element}`}>
-              {point.element === chosen && (
+              {(point.element === chosen || together.has(point.element)) && (
                 <circle
                   cx={at[0]}
                   cy={at[1]}

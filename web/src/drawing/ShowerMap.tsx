@@ -15,6 +15,8 @@ import { nearest, neighbour, type Spot } from './spots';
 import { useMapZoom } from './useMapZoom';
 import { KEYS, useSheet } from './useSheet';
 
+/** Nothing is looked at as one. */
+const NOTHING: ReadonlySet<string> = new Set();
 /** Room round the sheet for marks on its edge. */
 const PAD = 12;
 /** Sizes of what is drawn along a line, px. */
@@ -33,6 +35,8 @@ export interface Props {
   marks: ReadonlyMap<string, MarkState>;
   /** Id of the element that is chosen; null for none. */
   chosen: string | null;
+  /** Ids of what is looked at as one. */
+  together?: ReadonlySet<string>;
   /** Told of a tapped element. */
   onChoose?: (element: string) => void;
   /** The arrow keys walk along the seams; off where somebody turned shortcuts off. */
@@ -141,7 +145,8 @@ function MapKeys({ folded, onFold, zoom }: KeysProps) {
  * The unfolded shower with its evidence as line work. A tap chooses the nearest seam, corner or opening; with the
  * focus on the map arrows walk along the seams. Parts are outlined in hairlines; the choice is a halo outside the line.
  */
-export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, waterMm = null }: Props) {
+export function ShowerMap(props: Props) {
+  const { model, lines, marks, chosen, together = NOTHING, onChoose, keys = true, waterMm = null } = props;
   const { t } = useTranslation();
   const svg = useRef<SVGSVGElement>(null);
   const [folded, setFolded] = useState(false);
@@ -209,7 +214,9 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, 
                   key={f.face}
                   d={[f.outline, ...f.holes].map((loop) => `${pathOf(loop.map((p) => toSheet(placed, p)))}Z`).join('')}
                   fillRule="evenodd"
-                  className={f.face === chosen ? 'fill-rule stroke-hair' : 'fill-leaf stroke-hair'}
+                  className={
+                    f.face === chosen || together.has(f.face) ? 'fill-rule stroke-hair' : 'fill-leaf stroke-hair'
+                  }
                   strokeWidth={0.8}
                 />
               ))}
@@ -217,9 +224,9 @@ export function ShowerMap({ model, lines, marks, chosen, onChoose, keys = true, 
             </g>
           ))}
           <Leaders model={model} panels={panels} chosen={chosen} />
-          <Halo panels={panels} chosen={chosen} />
+          <Halo panels={panels} chosen={chosen} together={together} />
           <SeamLines model={model} panels={panels} lines={lines} />
-          <Points panels={panels} marks={marks} chosen={chosen} />
+          <Points panels={panels} marks={marks} chosen={chosen} together={together} />
         </g>
       </svg>
       <MapKeys folded={folded} onFold={setFolded} zoom={zoom} />

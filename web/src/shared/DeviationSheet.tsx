@@ -1,3 +1,4 @@
+import { placeOf } from '@careful-seam/core/checks/place';
 import type { Deviation, Judgement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { verdictSentence } from '@careful-seam/words/sentences/sentences';
@@ -8,7 +9,6 @@ import { useStore } from '../tablet/store';
 import { Choice } from '../ui/Choice';
 import { usePreferences } from '../ui/preferences';
 import { Sheet } from '../ui/Sheet';
-import { placeOf } from './runs';
 
 /** What a manager is asked to accept. */
 interface Asking {

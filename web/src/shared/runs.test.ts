@@ -1,6 +1,7 @@
+import { placeOf } from '@careful-seam/core/checks/place';
 import { begun, fold } from '@careful-seam/core/tests/sampleTablet';
 import { describe, expect, it } from 'vitest';
-import { lookGroups, placeOf, wallOf } from './runs';
+import { lookGroups, wallOf } from './runs';
 
 const state = fold(begun().entries);
 const foot = 'floor-wall|floor|wall:back';

@@ -1,4 +1,6 @@
 import { judgeOf } from '@careful-seam/core/checks/judges';
+import { placeOf } from '@careful-seam/core/checks/place';
+import type { LookGroup } from '@careful-seam/core/checks/walk';
 import type { Requirement } from '@careful-seam/core/log/judgement';
 import type { Place } from '@careful-seam/core/log/places';
 import type { ShowerState } from '@careful-seam/core/log/state';
@@ -30,12 +32,6 @@ export function wallOf(state: ShowerState, element: string): string | null {
   return facesOf(state, element).find((f) => f.startsWith('wall:')) ?? null;
 }
 
-/** A place as this tablet writes it, with the seam's length and start as drawn now. */
-export function placeOf(state: ShowerState, element: string, more: Partial<Place> = {}): Place {
-  const seam = state.seamById.get(element);
-  return { element, ...(seam ? { lengthMm: seam.lengthMm, startKey: seam.startKey } : {}), ...more };
-}
-
 /** The elements that a look is meant for: this one, those like it, or those of its wall. */
 function elementsIn(state: ShowerState, stage: string, element: string, scope: Scope): string[] {
   const asked = [...new Set(state.requirements.filter((r) => r.stage.key === stage).map((r) => r.element))];
@@ -43,14 +39,6 @@ function elementsIn(state: ShowerState, stage: string, element: string, scope: S
   if (scope === 'kind') return asked.filter((e) => kindOf(state, e) === kindOf(state, element));
   const wall = wallOf(state, element);
   return asked.filter((e) => wall !== null && facesOf(state, e).includes(wall));
-}
-
-/** Checks that are answered together, at the same places. */
-export interface LookGroup {
-  /** Ids of the checks. */
-  checks: string[];
-  /** Where. */
-  places: Place[];
 }
 
 /** One answer spread over a run: elements that share the same checks go together, one look each group. */

@@ -4,10 +4,10 @@ import { describe, expect, it } from 'vitest';
 import { onScreen } from '../tests/onScreen';
 import { FractionPad, readPad } from './FractionPad';
 
-function Pad({ unit, aboutMm = 50, last = [] }: { unit: 'in' | 'mm'; aboutMm?: number; last?: number[] }) {
+function Pad({ unit, aboutMm = 50, stepMm }: { unit: 'in' | 'mm'; aboutMm?: number; stepMm?: number }) {
   const [text, setText] = useState('');
   return (
-    <FractionPad unit={unit} aboutMm={aboutMm} text={text} onText={setText} last={last}>
+    <FractionPad unit={unit} aboutMm={aboutMm} text={text} onText={setText} {...(stepMm ? { stepMm } : {})}>
       <output>{text === '' ? 'nothing' : text}</output>
     </FractionPad>
   );
@@ -45,12 +45,13 @@ describe('the pad of a length', () => {
     expect(key('72')).toBeTruthy();
     expect(screen.queryByRole('button', { name: '6' })).toBeNull();
   });
-  it('takes a last value with one tap, four of them at most', async () => {
-    const { person } = onScreen(<Pad unit="in" last={[50.8, 57.15, 63.5, 69.85, 76.2]} />);
-    expect(screen.queryByRole('button', { name: '3' })).toBeTruthy();
-    await person.click(key('2 1/4'));
-    expect(typed()).toBe('2 1/4');
-    expect(screen.queryByRole('button', { name: '2 3/4' })).toBeTruthy();
+  it('steps as finely as the gauge: by 1/32 where it is read so', async () => {
+    const { person } = onScreen(<Pad unit="in" stepMm={25.4 / 32} />);
+    await person.click(screen.getByRole('button', { name: /thirty-second more/i }));
+    expect(typed()).toBe('1/32');
+    await person.click(key('1/8'));
+    await person.click(screen.getByRole('button', { name: /thirty-second less/i }));
+    expect(typed()).toBe('3/32');
   });
   it('reads half of a figure as nothing yet', () => {
     expect([readPad('2 1/4', 'in'), readPad('2 1/', 'in'), readPad('', 'mm')]).toEqual([57.15, null, null]);

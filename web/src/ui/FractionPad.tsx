@@ -1,4 +1,4 @@
-import { parseLength, showLength } from '@careful-seam/core/units/length';
+import { bareLength, MM_PER_INCH, parseLength } from '@careful-seam/core/units/length';
 import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -13,8 +13,8 @@ interface Props {
   text: string;
   /** Told of every key. */
   onText: (text: string) => void;
-  /** Values that were read before, mm, the newest first. */
-  last: readonly number[];
+  /** The small step, mm; a sixteenth of an inch, or a millimetre, without it. */
+  stepMm?: number;
   /** The key that keeps the value: it stands between the small steps. */
   children: ReactNode;
 }
@@ -31,9 +31,6 @@ const LOW_TENS = [3, 4, 5, 6, 7];
 const TALL_TENS = [120, 180, 200, 210, 240];
 /** The finest mark of a tape, mm. */
 const SIXTEENTH_MM = 25.4 / 16;
-/** A length without its unit. */
-const bare = (mm: number, unit: ShownUnit): string => showLength(mm, unit).replace(/ (in|mm)$/, '');
-
 /** The value typed so far in mm; half-typed text counts as nothing yet. */
 export function readPad(text: string, unit: ShownUnit): number | null {
   const read = parseLength(text, unit);
@@ -52,7 +49,7 @@ function EighthRule({ mm, empty, onEighth }: { mm: number; empty: boolean; onEig
             key={k}
             onClick={() => onEighth(k)}
             className="relative h-16 cursor-pointer touch-manipulation"
-            aria-label={k === 0 ? '0' : bare((k * 25.4) / 8, 'in')}
+            aria-label={k === 0 ? '0' : bareLength((k * 25.4) / 8, 'in')}
           >
             <span
               aria-hidden="true"
@@ -62,7 +59,7 @@ function EighthRule({ mm, empty, onEighth }: { mm: number; empty: boolean; onEig
               aria-hidden="true"
               className={`absolute right-0 bottom-1 left-0 text-center ${k % 2 === 0 ? 'font-bold text-base' : 'text-xs'}`}
             >
-              {k === 0 ? '0' : bare((k * 25.4) / 8, 'in')}
+              {k === 0 ? '0' : bareLength((k * 25.4) / 8, 'in')}
             </span>
           </button>
         ))}
@@ -161,16 +158,20 @@ function MetricKeys({
   );
 }
 
-/** A length under a gloved thumb: a piece of rule for eighths, plus and minus a sixteenth, whole inches, last values. */
-export function FractionPad({ unit, aboutMm, text, onText, last, children }: Props) {
+/** The steps of a gauge by the name of one of them on its key: a thirty-second, a sixteenth or a whole millimetre. */
+const STEP_WORDS = { '1/32': 'Fine', '1/16': '', '1': 'Mm' } as const;
+
+/** A length under a gloved thumb: a piece of rule for eighths, plus and minus the gauge's step, whole inches. */
+export function FractionPad({ unit, aboutMm, text, onText, stepMm, children }: Props) {
   const { t } = useTranslation();
   const mm = readPad(text, unit) ?? 0;
   const empty = text.trim() === '';
   const tall = aboutMm > TALL_MM;
-  const set = (value: number) => onText(bare(value, unit));
-  const stepMm = unit === 'in' ? SIXTEENTH_MM : 1;
-  const step = (by: number) => set(Math.max(0, Math.round(mm / stepMm) + by) * stepMm);
-  const shownStep = unit === 'in' ? '1/16' : '1';
+  const isFine = unit === 'in' && stepMm !== undefined && stepMm < SIXTEENTH_MM - 1e-6;
+  const set = (value: number) => onText(bareLength(value, unit, isFine ? 32 : undefined));
+  const stepBy = unit === 'mm' ? 1 : isFine ? MM_PER_INCH / 32 : SIXTEENTH_MM;
+  const step = (by: number) => set(Math.max(0, Math.round(mm / stepBy) + by) * stepBy);
+  const shownStep = unit === 'mm' ? '1' : isFine ? '1/32' : '1/16';
   return (
     <div className="flex flex-col gap-1.5">
       {unit === 'in' ? (
@@ -178,22 +179,12 @@ export function FractionPad({ unit, aboutMm, text, onText, last, children }: Pro
       ) : (
         <MetricKeys mm={mm} empty={empty} tensKeys={tall ? TALL_TENS : LOW_TENS} set={set} />
       )}
-      {last.length > 0 && (
-        <div className="flex items-center gap-1.5">
-          <span className="text-soft text-sm">{t('pad.last')}</span>
-          {last.slice(0, 4).map((value) => (
-            <button type="button" key={value} className="key flex-1 px-1" onClick={() => set(value)}>
-              {bare(value, unit)}
-            </button>
-          ))}
-        </div>
-      )}
       <div className="grid grid-cols-[3.5rem_1fr_3.5rem] gap-1.5">
         <button
           type="button"
           className="key px-0"
           onClick={() => step(-1)}
-          aria-label={t(unit === 'in' ? 'pad.less' : 'pad.lessMm')}
+          aria-label={t(`pad.less${STEP_WORDS[shownStep]}`)}
         >
           −{shownStep}
         </button>
@@ -202,7 +193,7 @@ export function FractionPad({ unit, aboutMm, text, onText, last, children }: Pro
           type="button"
           className="key px-0"
           onClick={() => step(1)}
-          aria-label={t(unit === 'in' ? 'pad.more' : 'pad.moreMm')}
+          aria-label={t(`pad.more${STEP_WORDS[shownStep]}`)}
         >
           +{shownStep}
         </button>

@@ -1,5 +1,6 @@
 import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
+import type { Thing, ThingKind } from '@careful-seam/core/shower/map/turning';
 import { walkingOrder } from '@careful-seam/core/shower/map/unfold';
 import type { Seam } from '@careful-seam/core/shower/seams/seam';
 import type { Words } from './words';
@@ -99,6 +100,23 @@ export function elementName(t: Words, model: ShowerModel, element: string): stri
   if (hole) return t(`penetration.${hole.kind}`, { letter: edgeLetters(model).get(hole.face.split(':')[1] ?? '') });
   if (element === model.drain.id) return t('drain');
   const name = faceName(t, model, element);
+  return name.charAt(0).toUpperCase() + name.slice(1);
+}
+
+/** A thing as a person takes it for one: the drain, wall B, the niche in wall B. */
+export function thingName(t: Words, model: ShowerModel, thing: Pick<Thing, 'id' | 'kind'>): string {
+  const [, id = ''] = thing.id.split(':');
+  const names: Record<ThingKind, () => string> = {
+    drain: () => t('drain'),
+    niche: () => t('part.nicheIn', { letter: letterOfPart(model, 'niche', id) }),
+    bench: () => t('part.benchAt', { letter: letterOfPart(model, 'bench', id) }),
+    curb: () => t('part.curb', { letter: edgeLetters(model).get(id) ?? '' }),
+    wall: () => faceName(t, model, thing.id),
+    floor: () => t('part.floor'),
+    ceiling: () => t('part.ceiling'),
+    shower: () => t('part.shower'),
+  };
+  const name = names[thing.kind]();
   return name.charAt(0).toUpperCase() + name.slice(1);
 }
 

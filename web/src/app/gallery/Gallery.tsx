@@ -49,7 +49,15 @@ function ShowerPiece({ sample: { name, shower, stage, element } }: { sample: Sam
           waterMm={state.flood?.running ? state.flood.waterLineMm : null}
         />
         <div className="flex min-h-0 flex-col overflow-y-auto">
-          <StageCard shower={shower} stage={stage} mayInspect mayBuild={false} onChoose={nothing} />
+          <StageCard
+            shower={shower}
+            stage={stage}
+            mayInspect
+            mayBuild={false}
+            onChoose={nothing}
+            onWalk={nothing}
+            onNext={null}
+          />
         </div>
         <div className="flex min-h-0 flex-col overflow-y-auto">
           <ElementCard
@@ -62,6 +70,7 @@ function ShowerPiece({ sample: { name, shower, stage, element } }: { sample: Sam
             onDefect={nothing}
             onLife={nothing}
             onClose={nothing}
+            backTo="Stage"
           />
         </div>
       </div>
@@ -74,7 +83,7 @@ function PadPiece({ unit, aboutMm, name }: { unit: 'in' | 'mm'; aboutMm: number;
   const [text, setText] = useState('');
   return (
     <Piece name={name}>
-      <FractionPad unit={unit} aboutMm={aboutMm} text={text} onText={setText} last={[50.8, 57.15, 63.5]}>
+      <FractionPad unit={unit} aboutMm={aboutMm} text={text} onText={setText}>
         <output className="key key-main flex items-center justify-center">{text || '–'}</output>
       </FractionPad>
     </Piece>

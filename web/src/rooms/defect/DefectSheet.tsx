@@ -1,4 +1,5 @@
 import { askedOfKind } from '@careful-seam/core/checks/asked';
+import { placeOf } from '@careful-seam/core/checks/place';
 import { BODIES } from '@careful-seam/core/log/bodies';
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
@@ -14,7 +15,6 @@ import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
 import { MarkedPicture } from '../../drawing/MarkedPicture';
 import { Pictures, useFormPictures } from '../../shared/Pictures';
-import { placeOf } from '../../shared/runs';
 import { StretchFields } from '../../shared/StretchFields';
 import { newId, useParts } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';

@@ -1,10 +1,10 @@
+import { placeOf } from '@careful-seam/core/checks/place';
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { showLength } from '@careful-seam/core/units/length';
 import { placesName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { placeOf } from '../../shared/runs';
 import { StretchFields } from '../../shared/StretchFields';
 import { useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';

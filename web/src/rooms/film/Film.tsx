@@ -1,4 +1,5 @@
 import { filmLimits, type ShowerFilm, showerFilms } from '@careful-seam/core/checks/film';
+import { placeOf } from '@careful-seam/core/checks/place';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import type { FilmRecord } from '@careful-seam/core/membrane/film/filmRecords';
 import type { FilmZone } from '@careful-seam/core/membrane/film/filmZones';
@@ -9,7 +10,6 @@ import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import { Missing } from '../../shared/Missing';
-import { placeOf } from '../../shared/runs';
 import { ToolHeader } from '../../shared/ToolHeader';
 import { type LocalShower, useParts, useStore } from '../../tablet/store';
 import { useKeepAwake } from '../../tablet/tabletCare';

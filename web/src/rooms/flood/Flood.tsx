@@ -20,7 +20,7 @@ import { type ReactNode, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import { Missing } from '../../shared/Missing';
-import { SyncMark } from '../../shared/SyncMark';
+import { ToolHeader } from '../../shared/ToolHeader';
 import { type LocalShower, useStore } from '../../tablet/store';
 import { useKeepAwake } from '../../tablet/tabletCare';
 import { usePreferences } from '../../ui/preferences';
@@ -284,19 +284,15 @@ export function FloodScreen() {
   const preparing = test === null || again === test.entry;
   return (
     <div className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto">
-      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
-        <Link to={`/showers/${id}`} className="key flex items-center">
-          {t('record.back')}
-        </Link>
-        <h1 className="min-w-0 flex-1 font-bold text-xl leading-tight max-md:order-last max-md:basis-full">
-          {t('flood.title', { name: state.created?.body.name })}{' '}
-          <span className="font-normal text-base text-soft">{state.created?.body.job}</span>
-        </h1>
-        <SyncMark />
+      <ToolHeader
+        back={`/showers/${id}`}
+        title={t('flood.title', { name: state.created?.body.name })}
+        job={state.created?.body.job}
+      >
         <Link to={`/showers/${id}/record`} className="key flex items-center">
           {t('shower.record')}
         </Link>
-      </header>
+      </ToolHeader>
       <main className="min-h-0">
         {!preparing ? (
           <FloodTestView

@@ -132,7 +132,7 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
           <span className="text-lg">{unit}</span>
         </span>
       </label>
-      <FractionPad unit={unit} aboutMm={5} text={text} onText={setText} last={[]}>
+      <FractionPad unit={unit} aboutMm={5} text={text} onText={setText}>
         <button type="button" className="key key-main px-1 text-lg" disabled={text.trim() === ''} onClick={check}>
           {text.trim() === '' ? t('pad.none') : t('flood.read.keep', { value: text, of: t(`flood.of.${of}`) })}
         </button>

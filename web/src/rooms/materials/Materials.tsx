@@ -1,3 +1,4 @@
+import { placeOf } from '@careful-seam/core/checks/place';
 import { WHOLE_SHOWER } from '@careful-seam/core/checks/requirements';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import { shoppingList, type TakeOffLine, usedVerdict } from '@careful-seam/core/materials/takeOff';
@@ -9,7 +10,6 @@ import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';
 import { Missing } from '../../shared/Missing';
-import { placeOf } from '../../shared/runs';
 import { ToolHeader } from '../../shared/ToolHeader';
 import { type LocalShower, useParts } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';

@@ -20,6 +20,7 @@ import { FastenerCount } from './FastenerCount';
 import { FigureField } from './FigureField';
 import { LookKeys } from './LookKeys';
 import { ReadingPad, sideToMeasure } from './ReadingPad';
+import { atTapeMark } from './useReading';
 
 /** The element that is looked at, and what the person may do. */
 interface Props {
@@ -41,6 +42,8 @@ interface Props {
   onLife: (defect: Defect) => void;
   /** Told when it is done with, kept or not. */
   onClose: () => void;
+  /** What the key that closes it leads back to. */
+  backTo: string;
 }
 
 /** A defect in a line: what it is, where it stands, and the sheet with the rest. */
@@ -87,7 +90,18 @@ function DefectLine({
 const isAnswerable = (j: Judgement): boolean => isAsked(j.requirement.check) || !j.satisfied;
 
 /** The one thing chosen: what it is, what was proved on it, what is missing, and the keys to answer. */
-export function ElementCard({ showerId, state, stage, element, mayInspect, mayAsk, onDefect, onLife, onClose }: Props) {
+export function ElementCard({
+  showerId,
+  state,
+  stage,
+  element,
+  mayInspect,
+  mayAsk,
+  onDefect,
+  onLife,
+  onClose,
+  backTo,
+}: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const [side, setSide] = useState<string | null>(null);
@@ -95,11 +109,12 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
   const seam = state.seamById.get(element);
   const requirements = state.requirements.filter((r) => r.stage.key === stage && r.element === element);
   const judgements = requirements.map((r) => judge(state, r)).filter(isAnswerable);
-  const measured = requirements.filter((r) => answeredBy(r.check) === 'pad');
+  const measured = requirements.filter((r) => answeredBy(r.check) === 'reading');
   const figures = requirements.filter(({ check }) => answeredBy(check) === 'figure');
   const measuredChecks = [...new Map(measured.map((r) => [r.check.id, r.check])).values()];
   const [checkChosen, setCheck] = useState<string | null>(null);
-  const unmet = judgements.find((j) => answeredBy(j.requirement.check) === 'pad' && !j.satisfied)?.requirement.check.id;
+  const unmet = judgements.find((j) => answeredBy(j.requirement.check) === 'reading' && !j.satisfied)?.requirement.check
+    .id;
   const padCheck = checkChosen ?? unmet ?? measuredChecks[0]?.id;
   const pad = measured.filter((r) => r.check.id === padCheck);
   const now = pad.length > 0 ? sideToMeasure(state, pad, side) : null;
@@ -107,7 +122,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
     (d) => d.closedAt === null && d.places.some((p) => p.element === element),
   );
   const others = judgements.filter(
-    (j) => answeredBy(j.requirement.check) !== 'pad' || j.requirement.check.id !== pad[0]?.check.id,
+    (j) => answeredBy(j.requirement.check) !== 'reading' || j.requirement.check.id !== pad[0]?.check.id,
   );
   const shown = now ? [now, ...others] : judgements;
   const pending = [...state.deviations.values()].filter(
@@ -128,7 +143,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
           </p>
         </div>
         <button type="button" className="key" onClick={onClose}>
-          {t('card.back')}
+          {backTo}
         </button>
       </header>
       <div className={`flex min-h-0 flex-1 flex-col overflow-y-auto ${defects.length > 0 ? 'gap-0.5' : 'gap-2'}`}>
@@ -142,7 +157,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
             lengthMm={seam.lengthMm}
             readings={now?.readings ?? []}
             short={(e) => now !== null && readingFails(now.requirement.check, e.valueMm!)}
-            nextAtMm={now?.nextAtMm ?? null}
+            nextAtMm={now && atTapeMark(now, unit).nextAtMm}
             unit={unit}
           />
         )}
@@ -159,7 +174,7 @@ export function ElementCard({ showerId, state, stage, element, mayInspect, mayAs
                     : 'text-soft'
               }
             >
-              {verdictSentence(t, model, j, unit)}
+              {verdictSentence(t, model, atTapeMark(j, unit), unit)}
             </li>
           ))}
         </ul>

@@ -1,15 +1,20 @@
+import { placeOf } from '@careful-seam/core/checks/place';
 import type { Requirement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
+import type { Check } from '@careful-seam/core/rules/checks/check';
 import type { NumberCheck } from '@careful-seam/core/rules/checks/figure';
 import { linesOf } from '@careful-seam/core/rules/combineMethods';
 import { labelOf } from '@careful-seam/core/rules/labelLimits';
-import { parseLength } from '@careful-seam/core/units/length';
-import { limitWords } from '@careful-seam/words/sentences/sentences';
+import { figureStep, keysAround } from '@careful-seam/core/units/keysAround';
+import { bareLength, parseLength } from '@careful-seam/core/units/length';
+import { figureWords, limitWords } from '@careful-seam/words/sentences/sentences';
+import type { TFunction } from 'i18next';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { placeOf } from '../../shared/runs';
+import { oneTap, useResting } from '../../shared/oneTap';
 import { useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
+import { type ValueKey, ValueKeys } from '../../ui/ValueKeys';
 import { problemWords } from '../../ui/words';
 
 /** The figure that is asked. */
@@ -20,6 +25,8 @@ interface Props {
   state: ShowerState;
   /** What is asked: the check, the element it is asked of, and the side of a seam. */
   requirement: Requirement;
+  /** Told of what was kept: sound, or outside its limit. */
+  onKept?: (answer: 'ok' | 'defect') => void;
 }
 
 /** What is typed as a figure in the check's unit: lengths as people write them, all else as a plain number. */
@@ -37,11 +44,41 @@ function readFigure(text: string, check: NumberCheck, unit: 'in' | 'mm'): { valu
 const isOutside = ({ limit }: NumberCheck, value: number): boolean =>
   limit !== null && ((limit.atLeast ?? value) > value || (limit.atMost ?? value) < value);
 
-/** One figure, or the name of what shows it, for one element or for all like it. */
-export function FigureField({ showerId, state, requirement }: Props) {
+/** The values around a figure's limit, as keys. */
+function figureKeys(t: TFunction, check: NumberCheck, unit: 'in' | 'mm'): ValueKey[] {
+  if (check.limit === null) return [];
+  const shown = (value: number) => (check.unit === 'mm' ? bareLength(value, unit) : String(value));
+  return keysAround(check.limit, figureStep(check.limit, check.unit, unit)).map((value) => ({
+    value,
+    text: shown(value),
+    name: figureWords(t, check.unit, value, unit),
+    fails: isOutside(check, value),
+  }));
+}
+
+/** Names of what showed proofs of this kind before, the newest first. */
+function namesBefore(state: ShowerState, check: Check): string[] {
+  const proof = check.kind === 'looked' ? check.proof : undefined;
+  const same = new Set(
+    state.requirements.flatMap((r) => (r.check.kind === 'looked' && r.check.proof === proof ? [r.check.id] : [])),
+  );
+  const told = [...state.evidence.values()].flat().filter((e) => e.shownBy !== null && same.has(e.check));
+  return [...new Set(told.sort((a, b) => b.seq - a.seq).map((e) => e.shownBy!))].slice(0, 2);
+}
+
+/** What a figure is told in, or what its proof may be. */
+function hintOf(t: TFunction, check: Check, unit: 'in' | 'mm'): string {
+  if (check.kind === 'number')
+    return `${t(`figure.unit.${check.unit}`, { context: unit })}; ${limitWords(t, check, unit)}`;
+  return check.kind === 'looked' && check.proof ? t(`figure.proof.${check.proof}`) : '';
+}
+
+/** One figure, or the name of what shows it, for one element or for all like it: a tap on a key, or typed and kept. */
+export function FigureField({ showerId, state, requirement, onKept }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const writeAll = useStore((s) => s.writeAll);
+  const resting = useResting();
   const label = labelOf(requirement.check, state.rules!.pinned.method, linesOf(state.rules!.book, state.rules!.pinned));
   const fromLabel =
     label && requirement.check.fromLabel?.figure === 'permeancePerm' ? String(label.range.most ?? '') : '';
@@ -51,29 +88,30 @@ export function FigureField({ showerId, state, requirement }: Props) {
   const { check, stage, element } = requirement;
   const like = state.requirements.filter((r) => r.stage.key === stage.key && r.check.id === check.id);
   const elements = all ? [...new Set(like.map((r) => r.element))] : [element];
-  const keep = () => {
+  const tell = async (more: { answer: 'ok' | 'defect'; number?: number; shownBy?: string }) => {
+    setProblem(null);
     const places = elements.map((e) => placeOf(state, e));
-    const body = { stage: stage.key, checks: [check.id], places };
-    // What was typed leaves the field once it is on the tablet; where it could not be written the store says why.
-    const kept = () => setText((now) => (now === text ? '' : now));
-    const stays = () => {};
+    try {
+      await writeAll(showerId, [{ kind: 'look', body: { stage: stage.key, checks: [check.id], places, ...more } }]);
+    } catch {
+      // The store says why; what was typed stays.
+      return;
+    }
+    setText((now) => (now === text ? '' : now));
+    onKept?.(more.answer);
+  };
+  const tellFigure = (figure: number) =>
+    tell({ answer: check.kind === 'number' && isOutside(check, figure) ? 'defect' : 'ok', number: figure });
+  const keep = () => {
     if (check.kind === 'number') {
       const read = readFigure(text, check, unit);
       if ('problem' in read) return setProblem(read.problem || t('figure.needed', { check: check.label }));
-      const answer = isOutside(check, read.value) ? ('defect' as const) : ('ok' as const);
-      writeAll(showerId, [{ kind: 'look', body: { ...body, answer, number: read.value } }]).then(kept, stays);
-    } else {
-      if (text.trim() === '') return setProblem(t('figure.neededProof', { check: check.label }));
-      writeAll(showerId, [{ kind: 'look', body: { ...body, answer: 'ok', shownBy: text.trim() } }]).then(kept, stays);
+      return oneTap(() => tellFigure(read.value));
     }
-    setProblem(null);
+    if (text.trim() === '') return setProblem(t('figure.neededProof', { check: check.label }));
+    oneTap(() => tell({ answer: 'ok', shownBy: text.trim() }));
   };
-  const hint =
-    check.kind === 'number'
-      ? `${t(`figure.unit.${check.unit}`, { context: unit })}; ${limitWords(t, check, unit)}`
-      : check.kind === 'looked' && check.proof
-        ? t(`figure.proof.${check.proof}`)
-        : '';
+  const names = check.kind === 'number' ? [] : namesBefore(state, check);
   return (
     <fieldset
       className="flex flex-col gap-1 border-hair border-t pt-1"
@@ -82,8 +120,27 @@ export function FigureField({ showerId, state, requirement }: Props) {
       data-kind={check.kind}
     >
       <span className="text-sm leading-tight">
-        {check.label} <span className="text-soft">({hint})</span>
+        {check.label} <span className="text-soft">({hintOf(t, check, unit)})</span>
       </span>
+      {check.kind === 'number' && (
+        <ValueKeys
+          label={t('pad.around')}
+          keys={figureKeys(t, check, unit)}
+          resting={resting}
+          onValue={({ value }) => oneTap(() => tellFigure(value))}
+        />
+      )}
+      {names.map((name) => (
+        <button
+          key={name}
+          type="button"
+          className="key truncate text-left"
+          aria-disabled={resting}
+          onClick={() => oneTap(() => tell({ answer: 'ok', shownBy: name }))}
+        >
+          {t('figure.again', { name })}
+        </button>
+      ))}
       <div className="flex gap-1.5">
         <input
           className="field font-bold text-lg"
@@ -99,7 +156,7 @@ export function FigureField({ showerId, state, requirement }: Props) {
             {t('figure.all', { count: new Set(like.map((r) => r.element)).size })}
           </button>
         )}
-        <button type="button" className="key key-main flex-none" onClick={keep}>
+        <button type="button" className="key key-main flex-none" aria-disabled={resting} onClick={keep}>
           {t('look.keep')}
         </button>
       </div>

@@ -1,3 +1,4 @@
+import { placeOf } from '@careful-seam/core/checks/place';
 import { drawsOf, lapRequirements } from '@careful-seam/core/checks/randomDraws';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { drawPlaces, samplingConfidence, samplingPlan } from '@careful-seam/core/membrane/samplingPlan';
@@ -5,7 +6,6 @@ import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { elementName, faceName } from '@careful-seam/words/texts/names';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { placeOf } from '../../shared/runs';
 import { useStore } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { usePreferences } from '../../ui/preferences';

@@ -1,19 +1,22 @@
 import { judge } from '@careful-seam/core/checks/judge';
+import { outsideLimit } from '@careful-seam/core/checks/measured';
 import { plannedReadings } from '@careful-seam/core/crews/plannedReadings';
 import type { Judgement, Requirement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
-import { weakestPlace } from '@careful-seam/core/membrane/laps';
 import { isOf } from '@careful-seam/core/rules/checks/check';
-import { MM_PER_INCH, parseLength, showLength } from '@careful-seam/core/units/length';
+import type { MeasuredCheck } from '@careful-seam/core/rules/checks/measured';
+import { gaugeStepMm, keysAround, type LimitOfKeys } from '@careful-seam/core/units/keysAround';
+import { bareLength, showLength } from '@careful-seam/core/units/length';
 import { limitWords, raisedWords } from '@careful-seam/words/sentences/sentences';
 import { faceName } from '@careful-seam/words/texts/names';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { useTranslation } from 'react-i18next';
-import { placeOf } from '../../shared/runs';
+import { oneTap, useResting } from '../../shared/oneTap';
 import { useStore } from '../../tablet/store';
 import { FractionPad, readPad } from '../../ui/FractionPad';
 import { usePreferences } from '../../ui/preferences';
-import { problemWords } from '../../ui/words';
+import { type ValueKey, ValueKeys } from '../../ui/ValueKeys';
+import { type KeptReading, useReading } from './useReading';
 
 /** The check that is read, a requirement for each side. */
 interface Props {
@@ -29,6 +32,8 @@ interface Props {
   onSide: (side: string | null) => void;
   /** Leaves the last values out where the card has more to say. */
   brief: boolean;
+  /** Told of a reading that was kept, with its judgement before. */
+  onKept?: (kept: KeptReading, check: MeasuredCheck) => void;
 }
 
 /** The side to measure next: the one chosen, else the first that still needs readings. */
@@ -46,13 +51,6 @@ export function sideToMeasure(
   );
 }
 
-/** Last values of the same check in this shower, newest first, each once. */
-function lastValues(state: ShowerState, check: string): number[] {
-  const all = [...state.evidence.values()].flat().filter((e) => e.check === check && e.valueMm !== null);
-  all.sort((a, b) => (a.observedAt < b.observedAt ? 1 : -1));
-  return [...new Set(all.map((e) => e.valueMm!))];
-}
-
 /** What the firm's plan asks for here beyond the usual, and how much of it is left. */
 function PlanWords({ state, now }: { state: ShowerState; now: Judgement }) {
   const { t } = useTranslation();
@@ -67,117 +65,125 @@ function PlanWords({ state, now }: { state: ShowerState; now: Judgement }) {
   );
 }
 
-/** A reading is its value and one tap: the place comes prefilled with the next useful one. */
-export function ReadingPad({ showerId, state, requirements, side, onSide, brief }: Props) {
+/** So many values beside the keys around the limit. */
+const LAST_AT_MOST = 5;
+
+/** The keys of a check: the values around its limit, and those that were read of it last, each where it first stood. */
+function useKeys(state: ShowerState, check: MeasuredCheck): { around: ValueKey[]; last: ValueKey[]; stepMm: number } {
+  const { unit } = usePreferences();
+  const { atLeastMm, atMostMm } = check.limit;
+  // A rule is read in whole millimetres, and the key of a limit must keep it.
+  const limit: LimitOfKeys =
+    unit === 'in'
+      ? { atLeast: atLeastMm, atMost: atMostMm }
+      : { atLeast: atLeastMm && Math.ceil(atLeastMm - 1e-6), atMost: atMostMm && Math.floor(atMostMm + 1e-6) };
+  const stepMm = gaugeStepMm(limit, unit);
+  const key = (value: number): ValueKey => ({
+    value,
+    text: bareLength(value, unit),
+    name: showLength(value, unit),
+    fails: outsideLimit(check, value),
+  });
+  const around = keysAround(limit, stepMm).map(key);
+  const read = [...state.evidence.values()].flat().filter((e) => e.check === check.id && e.valueMm !== null && !e.film);
+  read.sort((a, b) => b.seq - a.seq);
+  const texts = new Set(around.map((k) => k.text));
+  const last = [...new Map(read.map((e) => [bareLength(e.valueMm!, unit), e])).values()]
+    .filter((e) => !texts.has(bareLength(e.valueMm!, unit)))
+    .sort((a, b) => b.seq - a.seq)
+    .slice(0, LAST_AT_MOST)
+    // A key must not move under the finger because another was tapped.
+    .sort((a, b) => a.valueMm! - b.valueMm!)
+    .map((e) => key(e.valueMm!));
+  return { around, last, stepMm };
+}
+
+/** Which of the laps of a seam is read. */
+function SideKeys({ state, requirements, side, onSide }: Pick<Props, 'state' | 'requirements' | 'side' | 'onSide'>) {
+  const { t } = useTranslation();
+  return (
+    <fieldset className="grid grid-cols-2 gap-1" aria-label={t('pad.side')}>
+      {requirements.map((r) => (
+        <button
+          type="button"
+          key={r.side}
+          className="key px-1 text-sm"
+          aria-pressed={r.side === side}
+          onClick={() => onSide(r.side)}
+        >
+          {t('side', { part: faceName(t, state.geometry!.model, r.side!) })} · {judge(state, r).readings.length}
+        </button>
+      ))}
+    </fieldset>
+  );
+}
+
+/** Where along the seam it is read: proposed, and moved by the marks of a tape. */
+function PlaceField({ reading }: { reading: ReturnType<typeof useReading> }) {
+  const { t } = useTranslation();
+  return (
+    <div>
+      <span className="text-soft text-sm">{t('pad.atWord')}</span>
+      <div className="flex items-center gap-1">
+        <button type="button" className="key px-0" onClick={reading.stepBack} aria-label={t('pad.back')}>
+          −
+        </button>
+        <input
+          className="min-h-12 w-20 border-edge border-b-2 bg-transparent text-center font-bold text-2xl text-ink"
+          value={reading.at}
+          onChange={(e) => reading.setAt(e.target.value)}
+          onKeyDown={(e) => e.key === 'Enter' && void reading.keep(reading.text)}
+          aria-label={t('pad.at')}
+        />
+        <button type="button" className="key px-0" onClick={reading.stepOn} aria-label={t('pad.forward')}>
+          +
+        </button>
+      </div>
+    </div>
+  );
+}
+
+/** Begins a figure with the first digit that is typed outside a field. */
+function useDigits(input: React.RefObject<HTMLInputElement | null>, onBegin: () => void): void {
+  const begin = useRef(onBegin);
+  useEffect(() => {
+    begin.current = onBegin;
+  });
+  useEffect(() => {
+    const type = ({ target, key, metaKey, ctrlKey }: KeyboardEvent) => {
+      const inField =
+        target instanceof HTMLInputElement ||
+        target instanceof HTMLTextAreaElement ||
+        target instanceof HTMLSelectElement;
+      if (inField || !/^\d$/.test(key) || metaKey || ctrlKey) return;
+      begin.current();
+      input.current?.focus();
+    };
+    window.addEventListener('keydown', type);
+    return () => window.removeEventListener('keydown', type);
+  }, [input]);
+}
+
+/** A reading is one tap where its value stands on a key, else its value and one tap: the place comes with the next useful one. */
+export function ReadingPad({ showerId, state, requirements, side, onSide, brief, onKept }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const write = useStore((s) => s.write);
+  const resting = useResting();
   const now = sideToMeasure(state, requirements, side);
   const { requirement } = now;
   const check = requirement.check;
   if (!isOf(check, 'measured')) throw new Error('only measured checks have a pad');
-  const last = lastValues(state, check.id);
-  const [text, setText] = useState('');
-  const [atMm, setAtMm] = useState<number | null>(null);
-  const [atText, setAtText] = useState<string | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const reading = useReading(showerId, state, now, check, (kept) => onKept?.(kept, check));
+  const { text, type, writing, keep, problem } = reading;
+  const { around, last, stepMm } = useKeys(state, check);
   const input = useRef<HTMLInputElement>(null);
-  /** The figure that is being written, until it is on the tablet or another one is typed. */
-  const [writing, setWriting] = useState<string | null>(null);
-  const typings = useRef(0);
-  const type = (next: string) => {
-    typings.current += 1;
-    setWriting(null);
-    setText(next);
-  };
-  // Once the pattern is met, the place that is known the least is proposed.
-  const weakest =
-    now.nextAtMm === null && requirement.hasLength
-      ? weakestPlace(
-          now.readings.map((r) => ({ atMm: r.atMm, lapMm: r.valueMm! })),
-          requirement.lengthMm,
-        )
-      : null;
-  // A hand puts a tape on a whole inch (or centimetre), not on a sixteenth.
-  const tapeMark = unit === 'mm' ? 10 : MM_PER_INCH;
-  const proposed = weakest && Math.round(weakest.atMm / tapeMark) * tapeMark;
-  const place = Math.min(requirement.lengthMm, atMm ?? now.nextAtMm ?? proposed ?? requirement.lengthMm / 2);
-
-  useEffect(() => {
-    const type = (event: KeyboardEvent) => {
-      const inField =
-        event.target instanceof HTMLInputElement ||
-        event.target instanceof HTMLTextAreaElement ||
-        event.target instanceof HTMLSelectElement;
-      if (!inField && /^\d$/.test(event.key) && !event.metaKey && !event.ctrlKey) {
-        typings.current += 1;
-        setWriting(null);
-        setText('');
-        input.current?.focus();
-      }
-    };
-    window.addEventListener('keydown', type);
-    return () => window.removeEventListener('keydown', type);
-  }, []);
-
-  const keep = () => {
-    if (writing !== null) return;
-    const read = parseLength(text, unit, t('pad.value'));
-    if (!read.ok) return setProblem(problemWords(read.problem));
-    let at = place;
-    if (atText !== null) {
-      const readAt = parseLength(atText, unit, t('pad.at'));
-      if (!readAt.ok) return setProblem(problemWords(readAt.problem));
-      at = readAt.value.mm;
-    }
-    if (requirement.hasLength && at > requirement.lengthMm + 0.8)
-      return setProblem(t('pad.beyond', { length: showLength(requirement.lengthMm, unit) }));
-    setProblem(null);
-    const place_ = placeOf(state, requirement.element, requirement.side ? { side: requirement.side } : {});
-    // The figure leaves the pad once it is on the tablet: what vanishes is kept, what could not be written still stands.
-    const typing = typings.current;
-    setWriting(text);
-    write(showerId, 'reading', {
-      stage: requirement.stage.key,
-      check: check.id,
-      place: place_,
-      atMm: requirement.hasLength ? Math.min(at, requirement.lengthMm) : 0,
-      valueMm: read.value.mm,
-      typed: text.slice(0, 40),
-      instrument: check.instrument,
-    }).then(
-      () => {
-        if (typings.current === typing) type('');
-        setAtMm((now) => (now === atMm ? null : now));
-        setAtText((now) => (now === atText ? null : now));
-      },
-      // The store says why.
-      () => setWriting(null),
-    );
-  };
-  const step = (by: number) => {
-    setAtText(null);
-    setAtMm(Math.max(0, Math.min(requirement.lengthMm, place + by)));
-  };
-  const stepMm = unit === 'in' ? 25.4 : 20;
-  const placeText = showLength(place, unit).replace(/ (in|mm)$/, '');
+  useDigits(input, () => type(''));
+  const tap = (key: ValueKey) => oneTap(() => keep(key.text));
 
   return (
     <section aria-label={t('pad.label', { check: check.label })} className="flex flex-col gap-1.5">
       {requirements.length > 1 && (
-        <fieldset className="grid grid-cols-2 gap-1" aria-label={t('pad.side')}>
-          {requirements.map((r) => (
-            <button
-              type="button"
-              key={r.side}
-              className="key px-1 text-sm"
-              aria-pressed={r.side === requirement.side}
-              onClick={() => onSide(r.side)}
-            >
-              {t('side', { part: faceName(t, state.geometry!.model, r.side!) })} · {judge(state, r).readings.length}
-            </button>
-          ))}
-        </fieldset>
+        <SideKeys state={state} requirements={requirements} side={requirement.side} onSide={onSide} />
       )}
       <div className="flex items-end gap-2">
         <label className="flex-1">
@@ -194,7 +200,7 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
               onChange={({ target: { value } }) =>
                 type(writing !== null && value.startsWith(writing) ? value.slice(writing.length) : value)
               }
-              onKeyDown={(e) => e.key === 'Enter' && keep()}
+              onKeyDown={(e) => e.key === 'Enter' && void keep(text)}
               aria-label={t('pad.value')}
               aria-invalid={text !== '' && readPad(text, unit) === null}
               placeholder="–"
@@ -202,38 +208,26 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief 
             <span className="text-lg">{unit}</span>
           </span>
         </label>
-        {requirement.hasLength && (
-          <div>
-            <span className="text-soft text-sm">{t('pad.atWord')}</span>
-            <div className="flex items-center gap-1">
-              <button type="button" className="key px-0" onClick={() => step(-stepMm)} aria-label={t('pad.back')}>
-                −
-              </button>
-              <input
-                className="min-h-12 w-20 border-edge border-b-2 bg-transparent text-center font-bold text-2xl text-ink"
-                value={atText ?? placeText}
-                onChange={(e) => setAtText(e.target.value)}
-                onKeyDown={(e) => e.key === 'Enter' && keep()}
-                aria-label={t('pad.at')}
-              />
-              <button type="button" className="key px-0" onClick={() => step(stepMm)} aria-label={t('pad.forward')}>
-                +
-              </button>
-            </div>
-          </div>
-        )}
+        {requirement.hasLength && <PlaceField reading={reading} />}
       </div>
+      <ValueKeys label={t('pad.around')} keys={around} resting={resting} onValue={tap} />
+      {!brief && <ValueKeys label={t('pad.last')} keys={last} resting={resting} onValue={tap} />}
       <FractionPad
         unit={unit}
         aboutMm={check.limit.atLeastMm ?? check.limit.atMostMm ?? 0}
         text={writing === null ? text : ''}
         onText={type}
-        last={brief ? [] : last}
+        stepMm={stepMm}
       >
-        <button type="button" className="key key-main px-1 text-lg" onClick={keep} disabled={text.trim() === ''}>
+        <button
+          type="button"
+          className="key key-main px-1 text-lg"
+          onClick={() => void keep(text)}
+          disabled={text.trim() === ''}
+        >
           {text.trim() === ''
             ? t('pad.none')
-            : t(requirement.hasLength ? 'pad.keep' : 'pad.keepWhole', { value: text, at: atText ?? placeText })}
+            : t(requirement.hasLength ? 'pad.keep' : 'pad.keepWhole', { value: text, at: reading.at })}
         </button>
       </FractionPad>
       <PlanWords state={state} now={now} />

@@ -26,10 +26,14 @@ interface Props {
   mayBuild: boolean;
   /** Goes to an element that is missing something. */
   onChoose: (element: string) => void;
+  /** Walks it from place to place. */
+  onWalk: () => void;
+  /** Goes to the next stage; null behind the last. */
+  onNext: (() => void) | null;
 }
 
 /** A stage: its caution, exactly what is missing with its place, and release or hold. */
-export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Props) {
+export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose, onWalk, onNext }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const [telling, setTelling] = useState(false);
@@ -61,7 +65,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
           {t(state.flood?.running ? 'flood.openRunning' : state.flood ? 'flood.openEnded' : 'flood.openNew')}
         </Link>
       )}
-      <WhatIsMissing state={state} blockers={blockers} released={released} onChoose={onChoose} />
+      <WhatIsMissing state={state} stage={stage} blockers={blockers} released={released} onChoose={onChoose} />
       {asked && (
         <p className="border-cure border-l-4 pl-2">
           {t('stage.lookAsked', { by: asked.author.name, at: momentWords(Date.parse(asked.observedAt)) })}{' '}
@@ -74,6 +78,16 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose }: Pro
         </button>
       )}
       {telling && <WorkDoneSheet showerId={shower.id} state={state} stage={stage} onClose={() => setTelling(false)} />}
+      {mayInspect && !released && blockers.length > 0 && (
+        <button type="button" className="key key-main text-lg" onClick={onWalk}>
+          {t(here?.begun ? 'walk.goOnKey' : 'walk.open')}
+        </button>
+      )}
+      {released && onNext && (
+        <button type="button" className="key key-main text-lg" onClick={onNext}>
+          {t('stage.next')}
+        </button>
+      )}
       {mayInspect && <StageDecision shower={shower} stage={stage} label={spec.label} holds={blockers.length} />}
     </div>
   );

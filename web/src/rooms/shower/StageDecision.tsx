@@ -2,6 +2,7 @@ import { calculationVersions } from '@careful-seam/core/calc/registry';
 import { releaseStatement } from '@careful-seam/core/proof/holds/stand';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { oneTap, useResting } from '../../shared/oneTap';
 import { type LocalShower, useStore } from '../../tablet/store';
 
 /** What a release says: what it rests on, as it stood when it was judged. */
@@ -29,14 +30,17 @@ interface Props {
   label: string;
   /** How many things hold it. */
   holds: number;
+  /** Told of a release. */
+  onReleased?: () => void;
 }
 
 /** Release, or what holds it; a released stage is reopened, a contested one upheld by a manager, each with a reason. */
-export function StageDecision({ shower, stage, label, holds }: Props) {
+export function StageDecision({ shower, stage, label, holds, onReleased }: Props) {
   const { t } = useTranslation();
   const write = useStore((s) => s.write);
   const person = useStore((s) => s.person)!;
   const [reason, setReason] = useState('');
+  const resting = useResting();
   const word = shower.state.stages.get(stage)?.word;
   const released = word === 'released';
   const contested = word === 'contested';
@@ -82,7 +86,12 @@ export function StageDecision({ shower, stage, label, holds }: Props) {
           type="button"
           className="key key-main text-lg"
           disabled={holds > 0}
-          onClick={() => void write(shower.id, 'stage-released', releaseBody(shower, stage, person.id))}
+          aria-disabled={resting}
+          onClick={() =>
+            oneTap(() =>
+              write(shower.id, 'stage-released', releaseBody(shower, stage, person.id)).then(() => onReleased?.()),
+            )
+          }
         >
           {holds > 0 ? t('stage.hold', { count: holds }) : t('stage.release', { stage: label })}
         </button>

@@ -1,9 +1,9 @@
+import { placeOf } from '@careful-seam/core/checks/place';
 import { usableShots } from '@careful-seam/core/floor/survey/shots';
 import { nextPlace } from '@careful-seam/core/floor/survey/surveyPlan';
 import type { PlanPoint } from '@careful-seam/core/shower/geometry/point';
 import { readShotsCsv } from '@careful-seam/files/shotsCsv';
 import { useEffect, useRef, useState } from 'react';
-import { placeOf } from '../../shared/runs';
 import { type LocalShower, useParts } from '../../tablet/store';
 import { problemWords } from '../../ui/words';
 import type { ShotMode, Target } from './ShotPad';

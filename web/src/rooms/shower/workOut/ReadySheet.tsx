@@ -1,3 +1,4 @@
+import { placeOf } from '@careful-seam/core/checks/place';
 import { WHOLE_SHOWER } from '@careful-seam/core/checks/requirements';
 import type { Requirement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
@@ -12,7 +13,6 @@ import {
 } from '@careful-seam/core/walls/readySteps';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { placeOf } from '../../../shared/runs';
 import { useStore } from '../../../tablet/store';
 import { Choice } from '../../../ui/Choice';
 import { Sheet } from '../../../ui/Sheet';

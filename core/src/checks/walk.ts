@@ -1,0 +1,164 @@
+import type { Judgement, Requirement } from '../log/judgement';
+import type { Place } from '../log/places';
+import type { Evidence, ShowerState } from '../log/state';
+import { type Thing, turning } from '../shower/map/turning';
+import { type Stretch, subtract } from '../shower/seams/intervals';
+import { evidenceOn, isLeftOpen, judge } from './judge';
+import { judgeOf } from './judges';
+import { judgeLooks } from './looks';
+import { placeOf } from './place';
+
+/** Checks that one look answers at the same places. */
+export interface LookGroup {
+  /** Ids of the checks. */
+  checks: string[];
+  /** Where. */
+  places: Place[];
+}
+
+/** One stop of a walk through a stage. */
+export interface Stop {
+  /** What it is called in an address; stays the same while the drawing does. */
+  key: string;
+  /** The thing that one stands before. */
+  thing: Thing;
+  /** What is asked here: readings of one check on one side, one told figure, looks at the whole thing, or work of its own. */
+  asks: 'reading' | 'figure' | 'look' | 'work';
+  /** What is asked, as it stands: of a look all that it would answer. */
+  judgements: Judgement[];
+  /** What a look here would answer; empty for all else. */
+  groups: LookGroup[];
+  /** Something is still asked. What could not be seen is set aside and does not ask again. */
+  isOpen: boolean;
+}
+
+/** More readings than the pattern asks that somebody wants of a requirement in all. */
+export type Planned = (requirement: Requirement) => number | null;
+
+/** What is asked of a requirement by looks and was not answered at all, not even with "could not see". */
+function unanswered(state: ShowerState, { requirement, missing }: Judgement): Stretch[] {
+  const { setAside } = judgeLooks(requirement, evidenceOn(state, requirement).looks);
+  return subtract(missing, setAside);
+}
+
+/** True where the last word on all of it is that it could not be seen, or waits for a manager. */
+function isSetAside(state: ShowerState, judgement: Judgement): boolean {
+  const { looks, readings } = evidenceOn(state, judgement.requirement);
+  const seq = (all: readonly Evidence[]) => all.at(-1)?.seq ?? -1;
+  const { setAside } = judgeLooks(judgement.requirement, looks);
+  return (
+    seq(looks) > seq(readings) && subtract([{ fromMm: 0, toMm: judgement.requirement.lengthMm }], setAside).length === 0
+  );
+}
+
+/** Whether a requirement that is answered by itself still asks. */
+function asksAlone(state: ShowerState, j: Judgement, asks: Stop['asks'], planned: Planned): boolean {
+  if (isLeftOpen(j)) return false;
+  if (asks === 'work') return !j.satisfied;
+  if (isSetAside(state, j)) return false;
+  if (asks === 'figure') return !j.satisfied && j.missing.length > 0;
+  return (!j.satisfied && j.nextAtMm !== null) || j.readings.length < (planned(j.requirement) ?? 0);
+}
+
+/** Stretches as text, to find places at which the same is missing. */
+const told = (stretches: readonly Stretch[]): string => stretches.map((s) => `${s.fromMm}-${s.toMm}`).join(' ');
+
+/** What one look at a thing answers: exactly what was not answered yet, each place with its checks. */
+function groupsAt(state: ShowerState, judgements: readonly Judgement[]): LookGroup[] {
+  const groups = new Map<string, LookGroup>();
+  const byElement = new Map<string, Judgement[]>();
+  for (const j of judgements)
+    byElement.set(j.requirement.element, [...(byElement.get(j.requirement.element) ?? []), j]);
+  for (const [element, list] of byElement) {
+    const checksAt = new Map<string, { checks: Set<string>; stretches: Stretch[]; lengthMm: number }>();
+    for (const j of list) {
+      const stretches = unanswered(state, j);
+      if (stretches.length === 0) continue;
+      const at = checksAt.get(told(stretches)) ?? { checks: new Set(), stretches, lengthMm: j.requirement.lengthMm };
+      at.checks.add(j.requirement.check.id);
+      checksAt.set(told(stretches), at);
+    }
+    for (const { checks, stretches, lengthMm } of checksAt.values()) {
+      const key = [...checks].join(' ');
+      const group = groups.get(key) ?? { checks: [...checks], places: [] };
+      const isWhole = subtract([{ fromMm: 0, toMm: lengthMm }], stretches).length === 0;
+      if (isWhole) group.places.push(placeOf(state, element));
+      else group.places.push(...stretches.map((s) => placeOf(state, element, s)));
+      groups.set(key, group);
+    }
+  }
+  return [...groups.values()];
+}
+
+/** The name of a stop: the element with its check and side, or the thing that is looked at. */
+const keyOf = (element: string, ...more: (string | null)[]): string => [element, ...more].filter(Boolean).join('~');
+
+/**
+ * The stops of a walk through a stage in the order in which a person turns in the shower: at each thing its readings and
+ * figures element by element, then one look at all of it; last the work that has a screen of its own. Ways of building are
+ * no stops: they are told once for a stage. `planned` asks for more readings than the pattern does.
+ */
+export function walk(state: ShowerState, stage: string, planned: Planned = () => null): Stop[] {
+  const byElement = new Map<string, Judgement[]>();
+  for (const r of state.requirements)
+    if (r.stage.key === stage) byElement.set(r.element, [...(byElement.get(r.element) ?? []), judge(state, r)]);
+  const stops: Stop[] = [];
+  const works = new Map<string, Stop>();
+  for (const thing of turning(state.geometry!.model)) {
+    const here = thing.elements.flatMap((element) => byElement.get(element) ?? []);
+    for (const j of here) {
+      const { check, element, side } = j.requirement;
+      const by = judgeOf(check).answeredBy(check);
+      if (by === 'look' || by === 'way') continue;
+      const stop: Stop = {
+        key: keyOf(element, check.id, side),
+        thing,
+        asks: by,
+        judgements: [j],
+        groups: [],
+        isOpen: asksAlone(state, j, by, planned),
+      };
+      if (by !== 'work') stops.push(stop);
+      // A screen of its own answers for all that it is asked of.
+      else if (!works.has(check.kind) || (stop.isOpen && !works.get(check.kind)!.isOpen)) works.set(check.kind, stop);
+    }
+    const looked = here.filter((j) => judgeOf(j.requirement.check).wantsLook?.(j.requirement.check) === true);
+    const groups = groupsAt(state, looked);
+    if (looked.length > 0)
+      stops.push({
+        key: keyOf(thing.id, 'look'),
+        thing,
+        asks: 'look',
+        judgements: looked,
+        groups,
+        isOpen: groups.length > 0,
+      });
+  }
+  return [...stops, ...works.values()];
+}
+
+/** Where a walk goes on: the first stop from `from` on that asks something and was not skipped; null at the end of the way. */
+export function stopFrom(
+  stops: readonly Stop[],
+  from: string | null,
+  skipped: ReadonlySet<string> = new Set(),
+): Stop | null {
+  const at = Math.max(
+    0,
+    stops.findIndex((s) => s.key === from),
+  );
+  return stops.slice(at).find((s) => s.isOpen && !skipped.has(s.key)) ?? null;
+}
+
+/** The stop at which the last word of a stage was said, by its key; null where nothing was said yet. */
+export function lastStop(state: ShowerState, stage: string, stops: readonly Stop[]): string | null {
+  let last: { key: string; seq: number } | null = null;
+  for (const stop of stops) {
+    for (const { requirement } of stop.judgements) {
+      const { looks, readings } = evidenceOn(state, requirement);
+      for (const e of stop.asks === 'reading' ? readings : looks)
+        if (e.stage === stage && (last === null || e.seq >= last.seq)) last = { key: stop.key, seq: e.seq };
+    }
+  }
+  return last?.key ?? null;
+}
