@@ -129,7 +129,7 @@ export async function stage(page: Page, name: string): Promise<void> {
 }
 
 /** Opens the rows of what is missing, so that each place shows; gives the places. */
-export async function missingPlaces(page: Page) {
+async function missingPlaces(page: Page) {
   for (const row of await page.locator('aside details:not([open]) > summary').all()) await row.click();
   return page.locator('aside [data-testid=missing] [data-element]');
 }

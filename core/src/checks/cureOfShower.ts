@@ -74,12 +74,23 @@ function coatLayers(state: ShowerState, stage: string): LaidLayer[] {
     });
 }
 
+/**
+ * When work that was told was finished, ms since 1970: as it was said, never later than it was told, and never before the layers
+ * under it were released: what is said of a time before that would let a wait run while nothing lay there.
+ */
+function finishedAtMs(state: ShowerState, e: EntryOf<'work-done'>): number {
+  const orderOf = (key: string) => state.rules?.method.stages.find((s) => s.key === key)?.order ?? 0;
+  const below = [...state.stages.entries()].filter(([key]) => orderOf(key) < orderOf(e.body.stage));
+  const laidOn = below.flatMap(([, s]) => s.release?.atMs ?? []);
+  return Math.min(instantOf(state, e), Math.max(typedInstant(state, e, e.body.doneAt), ...laidOn));
+}
+
 /** What was laid in a stage, as far as its entries tell: said done, redone, coated; else when it was released. */
 export function laidIn(state: ShowerState, stage: string, drying: boolean): LaidLayer[] {
   const bare = { stage, coat: null, filmRatio: 1 };
   const coats = drying ? coatLayers(state, stage) : [];
   const works = (state.stages.get(stage)?.work ?? []).map(
-    (e): LaidLayer => ({ ...bare, told: 'work', element: null, laidAtMs: instantOf(state, e) }),
+    (e): LaidLayer => ({ ...bare, told: 'work', element: null, laidAtMs: finishedAtMs(state, e) }),
   );
   const redos = state.redos
     .filter((e) => e.body.stage === stage)

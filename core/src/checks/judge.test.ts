@@ -5,7 +5,7 @@ import { ownBlockersOf } from '../proof/holds/release';
 import { RuleBook } from '../rules/ruleBook';
 import { HOUR_MS } from '../tests/sampleFlood';
 import { sampleShower } from '../tests/sampleShower';
-import { byOther, MANAGER, placeOf, type Tablet, tablet } from '../tests/sampleTablet';
+import { byOther, MANAGER, placeOf, releaseBody, type Tablet, tablet } from '../tests/sampleTablet';
 import { laidIn } from './cureOfShower';
 import { floodFound } from './flood';
 import { isLeftOpen, judge } from './judge';
@@ -265,6 +265,30 @@ describe('a wait', () => {
     const none = site(bookOf([], [wait('w', ['one'])]));
     done(none.t, 'one');
     expect(none.on('w').verdict).toBe('unseen');
+  });
+  it('begins when the work was finished as it was said: never in the time to come, nor before the layer under it was released', () => {
+    const { t, state } = site(bookOf([looked('a', floor)], [wait('w', ['one'])]));
+    const say = (stage: string, doneAtMs: number) =>
+      t.write('work-done', {
+        stage,
+        crewId: 'c',
+        who: 'w',
+        day: '2026-01-02',
+        doneAt: new Date(doneAtMs).toISOString(),
+      });
+    const laidAt = (stage: string) => laidIn(state(), stage, false).at(-1)!.laidAtMs;
+    t.until(t.nowMs() + 48 * HOUR_MS);
+    const earlier = t.nowMs() - 30 * HOUR_MS;
+    say('one', earlier);
+    expect(laidAt('one')).toBe(earlier);
+    say('one', t.nowMs() + 5 * HOUR_MS);
+    expect(laidAt('one')).toBe(t.nowMs());
+    look(t, 'a', 'ok');
+    t.write('stage-released', releaseBody('one'));
+    const releasedMs = t.nowMs();
+    t.until(releasedMs + 10 * HOUR_MS);
+    say('cure', earlier);
+    expect(laidAt('cure')).toBe(releasedMs);
   });
   it('begins with the last that was laid there: work, or what was built again at that stage alone; else the release', () => {
     const { t, state } = site(bookOf([looked('a', floor)], [wait('w', ['one'])]));

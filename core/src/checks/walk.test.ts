@@ -1,14 +1,17 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { ShowerState } from '../log/state';
+import { foldShower } from '../proof/fold/foldShower';
 import { ownBlockersOf } from '../proof/holds/release';
 import { isOf } from '../rules/checks/check';
+import { defaultRuleBook } from '../rules/defaultRuleBook';
 import { anyShower } from '../tests/anyShower';
+import { sampleShower } from '../tests/sampleShower';
 import { BOOK, begun, climb, fold, lapReading, pass, seamId, type Tablet, tablet } from '../tests/sampleTablet';
 import { judge } from './judge';
 import { judgeOf } from './judges';
 import { placeOf } from './place';
-import { lastStop, type Stop, stopFrom, walk } from './walk';
+import { lastStop, restWithin, type Stop, stopFrom, walk } from './walk';
 
 /** Says what a stop asks, once, as a hand would: one reading, one figure, or one look at the thing. */
 function answer(t: Tablet, state: ShowerState, stop: Stop): void {
@@ -191,5 +194,61 @@ describe('a walk through a stage', () => {
       null,
     );
     expect(stop!.judgements[0]!.requirement).toBe(lap);
+  });
+  describe('the rest within reach', () => {
+    const INCH = 25.4;
+    /** Reads the rest as one tap does: at every place that is named, what was read last. */
+    const readRest = (t: Tablet, state: ShowerState, stop: Stop) => {
+      const { lastMm, rest } = restWithin(walk(state, 'membrane'), stop, INCH);
+      for (const { requirement: r, atMm } of rest)
+        t.write('reading', {
+          stage: 'membrane',
+          check: r.check.id,
+          place: placeOf(state, r.element, r.side ? { side: r.side } : {}),
+          atMm,
+          valueMm: lastMm!,
+          typed: 'rest',
+          instrument: 'tape',
+        });
+      return rest;
+    };
+    const firstReading = (t: Tablet) =>
+      walk(fold(t.entries), 'membrane').find((s) => s.asks === 'reading' && s.key.startsWith('floor-wall'))!;
+    it('meets the pattern of both laps of a seam, and of no other seam', () => {
+      const t = begun();
+      climb(t, 'membrane');
+      const stop = firstReading(t);
+      const { element, side } = stop.judgements[0]!.requirement;
+      lapReading(t, element, side, 2 * INCH, 60);
+      const rest = readRest(t, fold(t.entries), stop);
+      expect(new Set(rest.map((r) => r.requirement.element))).toEqual(new Set([element]));
+      expect(new Set(rest.map((r) => r.requirement.side)).size).toBe(2);
+      const left = walk(fold(t.entries), 'membrane').filter((s) => s.isOpen && s.asks === 'reading');
+      expect(left.some((s) => s.judgements[0]!.requirement.element === element)).toBe(false);
+      expect(left.length).toBeGreaterThan(0);
+    });
+    it('knows no value before a hand has measured once, and offers nothing beside a value that fails', () => {
+      const t = begun();
+      climb(t, 'membrane');
+      const stop = firstReading(t);
+      expect(restWithin(walk(fold(t.entries), 'membrane'), stop, INCH).lastMm).toBeNull();
+      const { element, side } = stop.judgements[0]!.requirement;
+      lapReading(t, element, side, 2 * INCH, 20);
+      expect(restWithin(walk(fold(t.entries), 'membrane'), stop, INCH)).toEqual({ lastMm: null, rest: [] });
+    });
+    it('reaches over all of a niche', () => {
+      const book = defaultRuleBook();
+      const t = tablet(1);
+      t.write('shower-created', { name: 'Niche', job: 'Any', crewId: 'crew', timeZone: 'UTC' });
+      t.write('geometry-set', { version: 1, geometry: sampleShower({ niche: true }) });
+      t.write('rules-pinned', { ruleBook: book.id, version: book.version, method: 'bonded-sheet' });
+      const stops = walk(
+        foldShower(t.entries, () => book),
+        'membrane',
+      );
+      const stop = stops.find((s) => s.asks === 'reading' && s.thing.kind === 'niche')!;
+      const { rest } = restWithin(stops, stop, INCH);
+      expect(new Set(rest.map((r) => r.requirement.element)).size).toBeGreaterThan(3);
+    });
   });
 });

@@ -1,6 +1,9 @@
 import type { Judgement, Requirement } from '../log/judgement';
 import type { Place } from '../log/places';
 import type { Evidence, ShowerState } from '../log/state';
+import { patternPlaces } from '../membrane/laps';
+import { tapePlace } from '../membrane/tapePlace';
+import { isOf } from '../rules/checks/check';
 import { type Thing, turning } from '../shower/map/turning';
 import { type Stretch, subtract } from '../shower/seams/intervals';
 import { evidenceOn, isLeftOpen, judge } from './judge';
@@ -161,4 +164,56 @@ export function lastStop(state: ShowerState, stage: string, stops: readonly Stop
     }
   }
   return last?.key ?? null;
+}
+
+/** A place at which a reading is still wanted. */
+export interface RestPlace {
+  /** What is read there, with its side. */
+  requirement: Requirement;
+  /** Where along the seam, mm; 0 where it has no length. */
+  atMm: number;
+}
+
+/** Where one requirement still wants readings, on whole marks of a tape, until its pattern is met, mm. */
+function wantedPlaces({ requirement, readings, nextAtMm }: Judgement, markMm: number): number[] {
+  const { check, lengthMm, hasLength } = requirement;
+  if (nextAtMm === null || !isOf(check, 'measured')) return [];
+  const { pattern } = check;
+  if (!hasLength) return Array<number>(Math.max(1, pattern.readingsAtLeast - readings.length)).fill(0);
+  const taken = readings.map((r) => Math.min(r.atMm, lengthMm));
+  const places: number[] = [];
+  for (let next: number | undefined = nextAtMm; next !== undefined; [next] = patternPlaces(lengthMm, pattern, taken)) {
+    const at = tapePlace({ lengthMm, pattern, taken, nextAtMm: next, markMm });
+    places.push(at);
+    taken.push(at);
+  }
+  return places;
+}
+
+/** Things that are small enough for a hand to measure all of before it tells: elsewhere it is the element. */
+const IN_REACH: readonly Thing['kind'][] = ['niche', 'bench', 'drain'];
+
+/**
+ * What is left to read of a stop's check within reach of it: on all sides of the same seam, and of a niche, a bench or the drain
+ * on all of it. `lastMm` is what was read there last, and null while nothing was: a hand measures once before it may say that
+ * the others are the same. Empty where what was read there fails. Lengths in mm.
+ */
+export function restWithin(
+  stops: readonly Stop[],
+  stop: Stop,
+  markMm: number,
+): { lastMm: number | null; rest: RestPlace[] } {
+  const { check, element } = stop.judgements[0]!.requirement;
+  const inReach = stops
+    .filter((s) => s.asks === 'reading' && s.thing.id === stop.thing.id)
+    .flatMap((s) => s.judgements.map((j) => ({ j, isOpen: s.isOpen })))
+    .filter(({ j }) => j.requirement.check.id === check.id)
+    .filter(({ j }) => IN_REACH.includes(stop.thing.kind) || j.requirement.element === element);
+  if (inReach.some(({ j }) => j.verdict === 'fail')) return { lastMm: null, rest: [] };
+  const readings = inReach.flatMap(({ j }) => j.readings);
+  const last = readings.reduce<Evidence | null>((a, b) => (a && a.seq >= b.seq ? a : b), null);
+  const rest = inReach
+    .filter(({ isOpen }) => isOpen)
+    .flatMap(({ j }) => wantedPlaces(j, markMm).map((atMm) => ({ requirement: j.requirement, atMm })));
+  return { lastMm: last?.valueMm ?? null, rest };
 }

@@ -71,6 +71,8 @@ export const BODIES = {
     day: z.iso.date(),
     productLine: z.string().max(120).optional(),
     batch: z.string().max(120).optional(),
+    /** Since version 2: when it was finished, where that was not as it was told. */
+    doneAt: instant.optional(),
   }),
   'look-requested': z.object({ stage: key, words: z.string().max(2000).optional() }),
   reading: z.object({
@@ -231,6 +233,7 @@ const GROWN: Partial<Record<EntryKind, number>> = {
   'shower-created': 2,
   'geometry-set': 2,
   'rules-pinned': 3,
+  'work-done': 2,
   reading: 3,
   look: 3,
   'climate-reading': 2,

@@ -163,7 +163,7 @@ describe('entries at a boundary', () => {
       expect(BODIES[kind]).toBeDefined();
       const later = /^rules|^look$|^reading$|^defect-(found|closed)/.test(kind) ? 3 : 2;
       expect(VERSIONS[kind]).toBe(
-        /^flood|^moisture|^look$|^reading$|^rules|^geometry|^climate|^shower-created|^defect-(found|assigned|answered|closed)/.test(
+        /^flood|^moisture|^look$|^reading$|^rules|^geometry|^climate|^shower-created|^work|^defect-(found|assigned|answered|closed)/.test(
           kind,
         )
           ? later

@@ -7,7 +7,7 @@ export type Role = (typeof ROLES)[number];
 
 /** Who may say how something is. */
 const INSPECTING: readonly Role[] = ['inspector', 'manager'];
-/** Who may say that something was built. */
+/** Who may answer for what was built: asks for a look, says a defect is put right. That work is done is told by whoever saw it. */
 const BUILDING: readonly Role[] = ['manager', 'crew-lead'];
 /** Anybody who may sign in. */
 const EVERYBODY: readonly Role[] = ROLES;
@@ -23,7 +23,7 @@ export const ENTRY_RIGHTS: Record<EntryKind, readonly Role[]> = {
   'shower-created': INSPECTING,
   'geometry-set': INSPECTING,
   'rules-pinned': INSPECTING,
-  'work-done': BUILDING,
+  'work-done': EVERYBODY,
   'look-requested': BUILDING,
   reading: INSPECTING,
   look: INSPECTING,

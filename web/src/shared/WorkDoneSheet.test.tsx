@@ -1,5 +1,5 @@
 import { begun, fold } from '@careful-seam/core/tests/sampleTablet';
-import { screen } from '@testing-library/react';
+import { fireEvent, screen } from '@testing-library/react';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { useStore } from '../tablet/store';
 import { onScreen } from '../tests/onScreen';
@@ -36,7 +36,7 @@ describe('work that is told', () => {
     await person.type(screen.getByLabelText(/batch/i), '77');
     await person.click(keep());
     expect(writeAll).not.toHaveBeenCalled();
-    expect(screen.getByText('Say who worked on it and on which day.')).toBeTruthy();
+    expect(screen.getByText('Say who worked on it.')).toBeTruthy();
     expect((screen.getByLabelText(/batch/i) as HTMLInputElement).value).toBe('77');
     await person.type(screen.getByLabelText(/who/i), 'Crew Heron');
     await person.click(keep());
@@ -48,5 +48,29 @@ describe('work that is told', () => {
     onScreen(<WorkDoneSheet showerId="s" state={fold(t.entries)} stage="membrane" onClose={closed} />);
     expect((screen.getByLabelText(/who/i) as HTMLInputElement).value).toBe('Oda');
     expect((screen.getByLabelText(/product/i) as HTMLInputElement).value).toBe('Line 7');
+  });
+  it('is told with the hour when it was finished, in the job’s own zone, and no hour that has not come', async () => {
+    const { person } = sheet();
+    const when = () => screen.getByLabelText('When it was finished');
+    fireEvent.change(when(), { target: { value: '2099-01-02T07:30' } });
+    await person.click(keep());
+    expect(screen.getByRole('alert').textContent).toMatch(/has not come yet/);
+    expect(writeAll).not.toHaveBeenCalled();
+    fireEvent.change(when(), { target: { value: '2023-11-14T07:30' } });
+    await person.click(keep());
+    const [, [work]] = writeAll.mock.calls[0] as unknown as [string, { body: object }[]];
+    expect(work!.body).toMatchObject({ day: '2023-11-14', doneAt: '2023-11-14T07:30:00.000Z' });
+  });
+  it('is told by the inspector in the crew’s name, without a call for his own look', async () => {
+    useStore.setState({
+      person: { id: 'i', name: 'Ines', role: 'inspector', crewId: null },
+      crews: [{ id: 'crew', name: 'Crew Heron' }] as never,
+    });
+    const { person } = sheet();
+    expect((screen.getByLabelText(/who/i) as HTMLInputElement).value).toBe('Crew Heron');
+    await person.click(keep());
+    const [, entries] = writeAll.mock.calls[0] as unknown as [string, { kind: string; body: object }[]];
+    expect(entries.map((e) => e.kind)).toEqual(['work-done']);
+    expect(entries[0]!.body).toMatchObject({ crewId: 'crew', who: 'Crew Heron' });
   });
 });

@@ -1,13 +1,16 @@
 import { BODIES } from '@careful-seam/core/log/bodies';
+import { mayWrite } from '@careful-seam/core/log/roles';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { DateTime } from 'luxon';
+import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
 import { useParts } from '../tablet/store';
 import { TextField } from '../ui/fields';
 import { Sheet } from '../ui/Sheet';
+import { TimeField } from '../ui/TimeField';
 
 /** The stage that is told as done. */
 interface Props {
@@ -22,11 +25,10 @@ interface Props {
 }
 
 /** What an entry of this kind may say. */
-const { who, day, productLine, batch } = BODIES['work-done'].shape;
-/** What is typed: who it was and when must stand there, the rest may be left out. */
+const { who, productLine, batch } = BODIES['work-done'].shape;
+/** What is typed: who it was must stand there, the rest may be left out. */
 const Fields = z.object({
   who,
-  day,
   productLine: productLine.unwrap().trim(),
   batch: batch.unwrap().trim(),
   ready: z.boolean(),
@@ -34,30 +36,37 @@ const Fields = z.object({
 /** What is typed. */
 type Fields = z.infer<typeof Fields>;
 
-/** "Done" for a stage: who worked, on which day, with which product and batch; and whether it is ready for a look. */
+/** "Done" for a stage: who worked, when it was finished, with which product and batch; and whether it is ready for a look. */
 export function WorkDoneSheet({ showerId, state, stage, onClose }: Props) {
   const { t } = useTranslation();
-  const { person, writeAll } = useParts('person', 'writeAll');
+  const { person, writeAll, crews } = useParts('person', 'writeAll', 'crews');
+  const [atMs, setAtMs] = useState<number | null>(null);
+  const [late, setLate] = useState(false);
   const { timeZone, crewId: own, stageCrews } = state.created!.body;
   const crewId = stageCrews?.[stage] ?? own;
   const last = [...state.stages.values()].flatMap((s) => s.work).at(-1)?.body;
   const label = state.rules!.method.stages.find((s) => s.key === stage)!.label;
+  // Who only looks at it tells what a crew did, and does not call himself.
+  const asks = person !== null && mayWrite(person.role, 'look-requested');
   const { register, handleSubmit, formState } = useForm<Fields>({
     resolver: zodResolver(Fields),
     mode: 'onChange',
     defaultValues: {
-      who: last?.who ?? person?.name ?? '',
-      day: DateTime.now().setZone(timeZone).toISODate()!,
+      who: last?.who ?? (asks ? person?.name : crews.find((c) => c.id === crewId)?.name) ?? '',
       productLine: last?.productLine ?? '',
       batch: '',
-      ready: true,
+      ready: asks,
     },
   });
   const keep = handleSubmit(async ({ ready, productLine, batch, ...told }) => {
+    if (atMs !== null && atMs > Date.now()) return setLate(true);
+    const when = DateTime.fromMillis(atMs ?? Date.now());
     const body = {
       stage,
       crewId: person?.crewId ?? crewId,
       ...told,
+      day: when.setZone(timeZone).toISODate()!,
+      ...(atMs === null ? {} : { doneAt: new Date(atMs).toISOString() }),
       ...(productLine ? { productLine } : {}),
       ...(batch ? { batch } : {}),
     };
@@ -72,15 +81,30 @@ export function WorkDoneSheet({ showerId, state, stage, onClose }: Props) {
     <Sheet title={t('work.title', { stage: label })} onClose={onClose}>
       <form className="flex flex-col gap-3" onSubmit={(e) => void keep(e)}>
         <TextField label={t('work.who')} {...register('who')} />
-        <TextField label={t('work.day')} type="date" {...register('day')} />
+        <TimeField
+          label={t('work.when')}
+          zone={timeZone}
+          atMs={atMs}
+          onAt={(ms) => {
+            setLate(false);
+            setAtMs(ms);
+          }}
+        />
+        {late && (
+          <p role="alert" className="text-hold">
+            {t('work.late')}
+          </p>
+        )}
         <TextField label={t('work.product')} {...register('productLine')} />
         <TextField label={t('work.batch')} {...register('batch')} />
-        <label className="flex min-h-12 items-center gap-3">
-          <input type="checkbox" className="h-12 w-12" {...register('ready')} />
-          {t('work.ready')}
-        </label>
+        {asks && (
+          <label className="flex min-h-12 items-center gap-3">
+            <input type="checkbox" className="h-12 w-12" {...register('ready')} />
+            {t('work.ready')}
+          </label>
+        )}
         <p className="border-cure border-l-4 pl-2 text-sm">{t('work.covers')}</p>
-        {(errors.who || errors.day) && <p className="text-hold">{t('work.needs')}</p>}
+        {errors.who && <p className="text-hold">{t('work.needs')}</p>}
         <button type="submit" className="key key-main text-lg" disabled={formState.isSubmitting}>
           {t('work.keep', { stage: label })}
         </button>

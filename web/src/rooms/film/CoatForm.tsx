@@ -132,6 +132,14 @@ function CoatedZones({ zones, chosen, onChoose }: ZoneProps) {
             {t(`zone.${z.zone}`)}
           </button>
         ))}
+        <button
+          type="button"
+          className="key grow px-2"
+          disabled={chosen.length === coated(zones).length}
+          onClick={() => onChoose(coated(zones).map((z) => z.zone))}
+        >
+          {t('film.coat.everywhere')}
+        </button>
       </div>
     </fieldset>
   );

@@ -114,6 +114,14 @@ function FilmLog({ showerId, readings, zone, mayTakeOut }: LogProps) {
   );
 }
 
+/** The next zone whose coat no wet gauge has read, after the one that was read just now; that one where none is left. */
+function nextToGauge({ judged: { zones }, readings }: ShowerFilm, coat: number, read: FilmZone): FilmZone {
+  const gauged = new Set(readings.flatMap(({ film }) => (film?.of === 'wet' && film.coat === coat ? [film.zone] : [])));
+  const at = zones.findIndex((z) => z.zone === read);
+  const inTurn = [...zones.slice(at + 1), ...zones.slice(0, at)];
+  return inTurn.find((z) => z.coats.includes(coat) && !gauged.has(z.zone))?.zone ?? read;
+}
+
 /** One film of a shower: its map, its zones, and the forms to read it. */
 function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
   const { t } = useTranslation();
@@ -142,6 +150,7 @@ function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
       instrument: record.of === 'coat' ? 'bucket' : record.of === 'wet' ? 'notch gauge' : record.by,
       film: record,
     });
+    if (record.of === 'wet') setChosen(nextToGauge(film, record.coat, record.zone));
   };
   return (
     <main className="bench grid min-h-0 grid-cols-[1fr_432px] max-lg:grid-cols-1">

@@ -81,6 +81,14 @@ export function KitSheet({ shower, onClose }: Props) {
   return (
     <Sheet title={t('kit.title')} onClose={onClose}>
       <p className="text-soft">{t('kit.what')}</p>
+      <button
+        type="button"
+        className="key"
+        disabled={kit.every((k) => answers[k.id])}
+        onClick={() => setAnswers({ ...Object.fromEntries(kit.map((k) => [k.id, 'there' as const])), ...answers })}
+      >
+        {t('kit.allThere')}
+      </button>
       <ul>
         {kit.map((part) => (
           <li key={part.id} className="flex flex-col gap-1.5 border-hair border-b py-1.5">

@@ -13,7 +13,7 @@ import { usePreferences } from '../../ui/preferences';
 import { problemWords } from '../../ui/words';
 
 /** A hand puts a tape on a whole inch (or centimetre), not on a sixteenth. */
-const tapeMarkMm = (unit: 'in' | 'mm'): number => (unit === 'mm' ? 10 : MM_PER_INCH);
+export const tapeMarkMm = (unit: 'in' | 'mm'): number => (unit === 'mm' ? 10 : MM_PER_INCH);
 
 /** Where the next reading is proposed, mm: where the pattern asks for it, and once that is met, the place that is known the least. */
 function proposedPlace({ requirement, readings, nextAtMm }: Judgement, check: MeasuredCheck, unit: 'in' | 'mm') {

@@ -6,9 +6,7 @@ import { showLength } from '@careful-seam/core/units/length';
 import { verdictSentence } from '@careful-seam/words/sentences/sentences';
 import { elementName, faceName, thingName } from '@careful-seam/words/texts/names';
 import { useTranslation } from 'react-i18next';
-import { Link, useLocation } from 'react-router';
 import { SeamStrip } from '../../../drawing/SeamStrip';
-import { screenOf } from '../../../shared/answering';
 import { oneTap, useResting } from '../../../shared/oneTap';
 import { type LocalShower, useStore } from '../../../tablet/store';
 import { usePreferences } from '../../../ui/preferences';
@@ -16,9 +14,11 @@ import { FigureField } from '../FigureField';
 import { ReadingPad } from '../ReadingPad';
 import { atTapeMark } from '../useReading';
 import { LookStop } from './LookStop';
+import { RestKey } from './RestKey';
 import { ReviewStop } from './ReviewStop';
 import type { Walk } from './useWalk';
 import { WalkEnd } from './WalkEnd';
+import { WorkStop } from './WorkStop';
 
 /** The walk, and what its card leads to. */
 interface Props {
@@ -102,6 +102,7 @@ function PlaceStop({ shower, stop, walk }: { shower: LocalShower; stop: Stop; wa
         {verdictSentence(t, state.geometry!.model, now, unit)}
       </p>
       <div className="flex-1" />
+      {stop.asks === 'reading' && <RestKey shower={shower} stops={walk.stops} stop={stop} />}
       {stop.asks === 'reading' ? (
         <ReadingPad
           key={stop.key}
@@ -123,29 +124,6 @@ function PlaceStop({ shower, stop, walk }: { shower: LocalShower; stop: Stop; wa
         />
       )}
     </>
-  );
-}
-
-/** Work that has a screen of its own. */
-function WorkStop({ shower, stage, stop }: { shower: LocalShower; stage: string; stop: Stop }) {
-  const { t } = useTranslation();
-  const { unit } = usePreferences();
-  const [now] = stop.judgements;
-  const screen = screenOf(now!.requirement.check);
-  const { pathname, search } = useLocation();
-  return (
-    <div className="flex flex-1 flex-col gap-2">
-      <p>{verdictSentence(t, shower.state.geometry!.model, now!, unit)}</p>
-      {screen && (
-        <Link
-          to={`/showers/${shower.id}/${screen}${screen === 'survey' ? `?stage=${stage}` : ''}`}
-          state={{ from: `${pathname}${search}` }}
-          className="key key-main flex items-center justify-center text-lg"
-        >
-          {t(`walk.screen.${screen}`)}
-        </Link>
-      )}
-    </div>
   );
 }
 
