@@ -130,7 +130,8 @@ export async function stage(page: Page, name: string): Promise<void> {
 
 /** Opens the rows of what is missing, so that each place shows; gives the places. */
 async function missingPlaces(page: Page) {
-  for (const row of await page.locator('aside details:not([open]) > summary').all()) await row.click();
+  const closed = page.locator('aside details:not([open]) > summary');
+  while ((await closed.count()) > 0) await closed.first().click();
   return page.locator('aside [data-testid=missing] [data-element]');
 }
 

@@ -104,6 +104,7 @@ test('the keyboard walks the map, digits begin a reading, Enter keeps it', async
   await expect(page.locator('aside h2')).not.toHaveText(first!);
   await page.keyboard.press('Escape');
   await open(page, 'Walls ');
+  await expect(page.getByLabel('Value', { exact: true })).toBeVisible();
   await page.getByTestId('map').focus();
   await page.keyboard.type('2 1/4');
   await expect(page.getByLabel('Value', { exact: true })).toHaveValue('2 1/4');

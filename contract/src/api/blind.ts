@@ -1,4 +1,4 @@
-import { BLIND_ANSWERS, BLIND_VERDICTS } from '@careful-seam/core/crews/blindLook';
+import { BLIND_ANSWERS, BLIND_VERDICTS } from '@careful-seam/core/crews/codes';
 import { ELEMENT_GROUPS } from '@careful-seam/core/crews/elementGroup';
 import { z } from 'zod';
 import { DefectFilter } from './defects';

@@ -1,7 +1,5 @@
+import { BEFORE_AFTER_WARNINGS, FunnelGroup, SIGNALS } from '@careful-seam/core/crews/codes';
 import { ELEMENT_GROUPS } from '@careful-seam/core/crews/elementGroup';
-import { FunnelGroup } from '@careful-seam/core/crews/funnel';
-import { BEFORE_AFTER_WARNINGS } from '@careful-seam/core/crews/twoRates';
-import { SIGNALS } from '@careful-seam/core/crews/uChart';
 import { z } from 'zod';
 import { behind, DefectFilter, day, month, Named, word } from './defects';
 

@@ -118,6 +118,10 @@ export const ShowerRecord = z.object({
         .default([]),
       /** The release came in a file whose chain nobody proved. */
       imported: z.boolean().default(false),
+      /** Work that was told: who did it, when it was finished by what was said, when that was told, and by whom. */
+      work: z
+        .array(z.object({ who: z.string(), finishedAt: z.string(), toldAt: z.string(), by: z.string() }))
+        .default([]),
     }),
   ),
   seams: z.array(

@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { issueValues } from '../outcome/issueValues';
 import { type Outcome, refuse } from '../outcome/outcome';
-import { versionOf } from '../outcome/versions';
+import { type CalculationName, versionOf } from '../outcome/versions';
 import { anyMm } from '../units/bounded';
 
 /** One public calculation. The registry is the one list: command line, API and docs all come from it. */
@@ -24,7 +24,7 @@ export interface Calculation {
 
 /** Makes one: input is checked against its schema before it is computed with. */
 export function calculation<I extends z.ZodType>(
-  name: string,
+  name: CalculationName,
   title: string,
   source: string,
   input: I,

@@ -1,13 +1,14 @@
 import { z } from 'zod';
+import { BEFORE_AFTER_WARNINGS, FunnelGroup, SIGNALS } from '../crews/codes';
 import { EscapeMatrixInput, escapeMatrix } from '../crews/escapeMatrix';
 import { FalseDiscoveryInput, falseDiscovery } from '../crews/falseDiscovery';
-import { FunnelGroup, FunnelInput, funnel } from '../crews/funnel';
+import { FunnelInput, funnel } from '../crews/funnel';
 import { KappaInput, kappa } from '../crews/kappa';
 import { ParetoInput, pareto } from '../crews/pareto';
 import { RateIntervalInput, rateInterval, ShareIntervalInput, shareInterval } from '../crews/rateInterval';
 import { TimeToFixInput, timeToFix } from '../crews/timeToFix';
-import { BEFORE_AFTER_WARNINGS, BeforeAfterInput, beforeAfter, TwoRatesInput, twoRates } from '../crews/twoRates';
-import { SIGNALS, UChartInput, uChart } from '../crews/uChart';
+import { BeforeAfterInput, beforeAfter, TwoRatesInput, twoRates } from '../crews/twoRates';
+import { UChartInput, uChart } from '../crews/uChart';
 import { WhereToLookInput, whereToLook } from '../crews/whereToLook';
 import { howMany } from '../units/bounded';
 import { type Calculation, calculation } from './calculation';

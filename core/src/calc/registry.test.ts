@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { versionOf } from '../outcome/versions';
-import { CALCULATIONS, calculationSchema, calculationVersions, runCalculation } from './registry';
+import { calculationVersions, versionOf } from '../outcome/versions';
+import { CALCULATIONS, calculationSchema, runCalculation } from './registry';
 
 const FLOOR = [
   [0, 0],

@@ -205,11 +205,6 @@ export function runCalculation(name: string, input: unknown): Outcome<unknown> {
   return found ? found.run(input) : refuse('calculation-unknown', 'name', { name });
 }
 
-/** Versions of all calculations, as a release stores them. */
-export function calculationVersions(): Record<string, string> {
-  return Object.fromEntries(CALCULATIONS.map((c) => [c.name, c.version]));
-}
-
 /** Input and output as JSON Schema. */
 export function calculationSchema(c: Calculation): { input: unknown; output: unknown } {
   return { input: z.toJSONSchema(c.input, { io: 'input' }), output: z.toJSONSchema(c.output) };

@@ -78,7 +78,7 @@ function coatLayers(state: ShowerState, stage: string): LaidLayer[] {
  * When work that was told was finished, ms since 1970: as it was said, never later than it was told, and never before the layers
  * under it were released: what is said of a time before that would let a wait run while nothing lay there.
  */
-function finishedAtMs(state: ShowerState, e: EntryOf<'work-done'>): number {
+export function finishedAtMs(state: ShowerState, e: EntryOf<'work-done'>): number {
   const orderOf = (key: string) => state.rules?.method.stages.find((s) => s.key === key)?.order ?? 0;
   const below = [...state.stages.entries()].filter(([key]) => orderOf(key) < orderOf(e.body.stage));
   const laidOn = below.flatMap(([, s]) => s.release?.atMs ?? []);

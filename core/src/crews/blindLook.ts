@@ -4,17 +4,10 @@ import type { Entry } from '../log/entry';
 import type { ShowerState } from '../log/state';
 import { done, type Outcome } from '../outcome/outcome';
 import { isOpen } from '../proof/holds/defectLife';
+import { BLIND_VERDICTS, type BlindAnswer, type BlindVerdict } from './codes';
 import { kappa } from './kappa';
 import { clopperPearson } from './rateInterval';
 
-/** What is said of a place that is looked at blind, by the answers of a look; a place that somebody could not see is not compared. */
-export const BLIND_ANSWERS = ['ok', 'defect', 'could-not-see'] as const;
-/** One of them. */
-export type BlindAnswer = (typeof BLIND_ANSWERS)[number];
-/** What two answers are compared by. */
-export const BLIND_VERDICTS = ['ok', 'defect'] as const;
-/** One of them. */
-type BlindVerdict = (typeof BLIND_VERDICTS)[number];
 /** What one inspector said, by element. */
 export type BlindAnswers = Readonly<Record<string, BlindAnswer>>;
 

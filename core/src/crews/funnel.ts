@@ -3,6 +3,7 @@ import normalQuantile from '@stdlib/stats-base-dists-normal-quantile';
 import poissonCdf from '@stdlib/stats-base-dists-poisson-cdf';
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import type { FunnelGroup } from './codes';
 import { Counted, countOf, together } from './exposure';
 import { falseDiscovery } from './falseDiscovery';
 import { betweenGroups, shrunkRate } from './shrinkage';
@@ -24,35 +25,6 @@ export const FunnelInput = z.object({
   overdispersion: z.number().min(1).max(1e6).optional(),
 });
 
-/** A rate or a bound of one; null where there is no exposure. */
-const rateOrNone = z.number().min(0).nullable();
-
-/** How one group stands against all together; rates are per unit of the exposure that it was given with. */
-export const FunnelGroup = z.object({
-  /** As it came. */
-  name: z.string(),
-  /** Its own rate. */
-  rate: rateOrNone,
-  /** Its rate, drawn towards that of all as far as little work makes it uncertain. */
-  shrunk: z.number().min(0),
-  /** Of 100 equal groups of this size 2.5 lie below. */
-  low95: rateOrNone,
-  /** 2.5 of 100 lie above. */
-  high95: rateOrNone,
-  /** 1 of 1,000 lies below. */
-  low998: rateOrNone,
-  /** 1 of 1,000 lies above. */
-  high998: rateOrNone,
-  /** Its count lies beyond what 998 of 1,000 equal groups would have. */
-  outside: z.boolean(),
-  /** On which side of all together it lies, where it is outside; null within. */
-  side: z.enum(['above', 'below']).nullable(),
-  /** How often chance alone puts an equal group as far out, on either side, 0 to 1. */
-  p: z.number().min(0).max(1),
-  /** Of all groups together this one may be named: at most one of twenty that are named is chance. */
-  discovery: z.boolean(),
-});
-export type FunnelGroup = z.infer<typeof FunnelGroup>;
 /** Rates between which 95 and 99.8 of 100 equal groups of this size lie. */
 type Interval4 = Pick<FunnelGroup, 'low95' | 'high95' | 'low998' | 'high998'>;
 

@@ -1,6 +1,7 @@
 import binomialPmf from '@stdlib/stats-base-dists-binomial-pmf';
 import { z } from 'zod';
 import { done, type Outcome } from '../outcome/outcome';
+import type { BEFORE_AFTER_WARNINGS } from './codes';
 import { Counted, confidenceOf } from './exposure';
 import { clopperPearson } from './rateInterval';
 
@@ -102,9 +103,6 @@ export const BeforeAfterInput = z.object({
   /** How many times as much as Poisson they scatter. */
   overdispersion: z.number().min(1).max(1e6).optional(),
 });
-
-/** What such a comparison can not tell by itself. */
-export const BEFORE_AFTER_WARNINGS = ['too-little', 'regression-to-the-mean'] as const;
 
 /** Fewer counts than this in all say nothing either way [common practice, no source]. */
 const LEAST_COUNTS = 10;

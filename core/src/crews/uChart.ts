@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { done, type Outcome, refuse } from '../outcome/outcome';
+import type { SIGNALS } from './codes';
 import { countOf, together } from './exposure';
 
 /** Months in their order, each with what was made in it; and how much more defects scatter than chance alone. */
@@ -10,9 +11,6 @@ export const UChartInput = z.object({
     .max(1200),
   overdispersion: z.number().min(1).max(1e6).optional(),
 });
-
-/** Why a month stands out: by itself, or as the last of a run on one side. */
-export const SIGNALS = ['beyond', 'run'] as const;
 
 /** One month of the chart. */
 export interface ChartPoint {

@@ -118,6 +118,8 @@ function paintStages(paper: Paper): void {
       stage.word === 'released' ? INK : HOLD,
     );
     const here = state.stages.get(stage.key);
+    for (const work of stage.work)
+      line(doc, `    ${t('record.work', { ...work, at: when(work.finishedAt), told: when(work.toldAt) })}`, SOFT);
     if (stage.imported) line(doc, `    ${t('record.imported')}`, HOLD);
     if (here?.because) line(doc, `    ${becauseSentence(t, here.because)}`, HOLD);
     if (state.geometry)

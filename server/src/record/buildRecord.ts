@@ -1,4 +1,5 @@
 import { RECORD_FORMAT_VERSION, type ShowerRecord } from '@careful-seam/contract/record/record';
+import { finishedAtMs } from '@careful-seam/core/checks/cureOfShower';
 import { waterProof } from '@careful-seam/core/checks/waterProof';
 import { correctionsTold } from '@careful-seam/core/log/mistyped';
 import { allEvidence, type Evidence, type ShowerState } from '@careful-seam/core/log/state';
@@ -50,7 +51,7 @@ function stagesOf(state: ShowerState): ShowerRecord['stages'] {
   return (state.rules?.method.stages ?? [])
     .filter((s) => state.stages.get(s.key)?.begun)
     .map((s) => {
-      const { word, release, because, beside } = state.stages.get(s.key)!;
+      const { word, release, because, beside, work } = state.stages.get(s.key)!;
       return {
         key: s.key,
         word,
@@ -60,6 +61,12 @@ function stagesOf(state: ShowerState): ShowerRecord['stages'] {
         because: because?.cause ?? null,
         beside: beside.map(({ check, element, verdict }) => ({ check, element, verdict })),
         imported: release?.imported ?? false,
+        work: work.map((e) => ({
+          who: e.body.who,
+          finishedAt: new Date(finishedAtMs(state, e)).toISOString(),
+          toldAt: e.observedAt,
+          by: e.author.name,
+        })),
       };
     });
 }

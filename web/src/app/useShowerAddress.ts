@@ -1,9 +1,15 @@
-import { useCallback } from 'react';
+import { useCallback, useEffect, useRef } from 'react';
 import { useLocation, useNavigate, useSearchParams } from 'react-router';
 import { BEGIN } from '../rooms/shower/walk/useWalk';
 
 /** What stands in the address of a shower's screen; null where it says nothing. */
 type Parts = Record<'stage' | 'element' | 'walk', string | null>;
+
+/** What the address says at this moment: a key that follows at once on another is not told by what was drawn last. */
+function now(): { element: string | null; opened: boolean } {
+  const state = window.history.state as { usr?: { opened?: boolean } } | null;
+  return { element: new URLSearchParams(window.location.search).get('element'), opened: state?.usr?.opened === true };
+}
 
 /** Where on a shower's screen one is, as its address says: the stage, the element whose card is open, the stop of a walk. */
 export function useShowerAddress() {
@@ -27,18 +33,27 @@ export function useShowerAddress() {
       ),
     [setParams, told],
   );
-  const wasOpened = (told as { opened?: boolean } | null)?.opened === true;
+  const closing = useRef(false);
+  useEffect(() => {
+    const closed = () => {
+      closing.current = false;
+    };
+    window.addEventListener('popstate', closed);
+    return () => window.removeEventListener('popstate', closed);
+  }, []);
   return {
     stage: params.get('stage'),
     element,
     walk: params.get('walk'),
     chooseStage: (stage: string) => change({ stage, element: null, walk: null }, 'go'),
     /** Opens the card of an element; from one card to another the way back stays the same. */
-    chooseElement: (to: string) => change({ element: to }, element === null ? 'go' : 'stay'),
+    chooseElement: (to: string) => change({ element: to }, now().element === null ? 'go' : 'stay'),
     /** Closes the card, as Back does. */
     closeElement: () => {
-      if (element === null) return;
-      if (wasOpened) void navigate(-1);
+      const { element: open, opened } = now();
+      if (open === null || closing.current) return;
+      closing.current = opened;
+      if (opened) void navigate(-1);
       else change({ element: null }, 'stay');
     },
     /** Begins the walk of a stage, or goes on with it. */

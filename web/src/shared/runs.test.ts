@@ -1,6 +1,8 @@
 import { placeOf } from '@careful-seam/core/checks/place';
+import { type LookGroup, walk } from '@careful-seam/core/checks/walk';
 import { begun, fold } from '@careful-seam/core/tests/sampleTablet';
 import { describe, expect, it } from 'vitest';
+import { answeredBy } from './answering';
 import { lookGroups, wallOf } from './runs';
 
 const state = fold(begun().entries);
@@ -33,5 +35,23 @@ describe('how far one answer reaches', () => {
   it('asks nothing where the stage asks nothing', () => {
     expect(lookGroups(state, 'curb', foot, 'this')).toEqual([]);
     expect(wallOf(state, 'floor')).toBeNull();
+  });
+  it('is the same on the cards and in a walk: what is answered at each place, and read on each side', () => {
+    const shower = fold(begun({ niche: true }).entries);
+    for (const { key } of shower.rules!.method.stages) {
+      const stops = walk(shower, key);
+      const told = (groups: readonly LookGroup[]) =>
+        groups.flatMap((g) => g.places.flatMap((p) => g.checks.map((c) => `${c} ${JSON.stringify(p)}`)));
+      const asked = shower.requirements.filter((r) => r.stage.key === key);
+      const elements = [...new Set(asked.map((r) => r.element))];
+      expect(told(stops.flatMap((s) => s.groups)).sort()).toEqual(
+        elements.flatMap((e) => told(lookGroups(shower, key, e, 'this'))).sort(),
+      );
+      const alone = (by: string) => asked.filter((r) => answeredBy(r.check) === by);
+      for (const by of ['reading', 'figure'] as const)
+        expect(new Set(stops.filter((s) => s.asks === by).map((s) => s.judgements[0]!.requirement))).toEqual(
+          new Set(alone(by)),
+        );
+    }
   });
 });

@@ -1,5 +1,5 @@
 import { BlindKept, type BlindTask, BlindTasks } from '@careful-seam/contract/api/blind';
-import { BLIND_ANSWERS, type BlindAnswer } from '@careful-seam/core/crews/blindLook';
+import { BLIND_ANSWERS, type BlindAnswer } from '@careful-seam/core/crews/codes';
 import { useEffect, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';

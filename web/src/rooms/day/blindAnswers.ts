@@ -1,4 +1,4 @@
-import { BLIND_ANSWERS, type BlindAnswer } from '@careful-seam/core/crews/blindLook';
+import { BLIND_ANSWERS, type BlindAnswer } from '@careful-seam/core/crews/codes';
 import { z } from 'zod';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';

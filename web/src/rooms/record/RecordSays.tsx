@@ -1,4 +1,5 @@
 import { orphansByReason } from '@careful-seam/contract/record/notCounted';
+import { finishedAtMs } from '@careful-seam/core/checks/cureOfShower';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import type { Ledger } from '@careful-seam/core/proof/shown/seamLine';
@@ -56,7 +57,7 @@ export function RecordStages({ state }: { state: ShowerState }) {
       )}
       <ul>
         {begun.map((s) => {
-          const { word, release } = state.stages.get(s.key)!;
+          const { word, release, work } = state.stages.get(s.key)!;
           const text =
             word === 'released' && release
               ? t('record.releasedBy', { name: release.by, at: when(release.observedAt) })
@@ -68,6 +69,16 @@ export function RecordStages({ state }: { state: ShowerState }) {
           return (
             <li key={s.key} className={word === 'released' ? '' : 'text-hold'}>
               <span className="font-semibold">{s.label}</span>: {text}
+              {work.map((e) => (
+                <span key={e.id} className="block text-sm text-soft">
+                  {t('record.work', {
+                    who: e.body.who,
+                    at: when(new Date(finishedAtMs(state, e)).toISOString()),
+                    told: when(e.observedAt),
+                    by: e.author.name,
+                  })}
+                </span>
+              ))}
               {release?.imported && <span className="block text-hold">{t('record.imported')}</span>}
             </li>
           );

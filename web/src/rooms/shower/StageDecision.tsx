@@ -1,4 +1,4 @@
-import { calculationVersions } from '@careful-seam/core/calc/registry';
+import { calculationVersions } from '@careful-seam/core/outcome/versions';
 import { releaseStatement } from '@careful-seam/core/proof/holds/stand';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
