@@ -12,7 +12,7 @@ import { Legend } from '../drawing/Legend';
 import { ShowerMap } from '../drawing/ShowerMap';
 import { ElementCard } from '../rooms/shower/ElementCard';
 import { StageCard } from '../rooms/shower/StageCard';
-import { useWalk } from '../rooms/shower/walk/useWalk';
+import { useWalk, type Walk } from '../rooms/shower/walk/useWalk';
 import { elementOfStop, WalkCard } from '../rooms/shower/walk/WalkCard';
 import { DropLock } from '../shared/DropLock';
 import { Missing } from '../shared/Missing';
@@ -41,6 +41,78 @@ function nextStage(state: ShowerState, stage: string): string | null {
   return stages.find((s) => s.order > order && state.stages.get(s.key)?.word !== 'released')?.key ?? null;
 }
 
+/** A sheet over the screen, with the element that it is about. */
+type SheetAt = OpenSheet & { element: string | null };
+
+/** What stands beside the map. */
+interface AsideProps extends OpenProps {
+  /** Key of the stage that is looked at. */
+  stage: string;
+  /** Where one is, as the address says. */
+  address: ReturnType<typeof useShowerAddress>;
+  /** The walk, where there is one. */
+  walk: Walk | null;
+  /** Lays a sheet over the screen. */
+  onSheet: (sheet: SheetAt) => void;
+}
+
+/** The card beside the map: of an element, of the walk, or of the stage. */
+function Aside({ shower, person, stage, address, walk, onSheet }: AsideProps) {
+  const { t } = useTranslation();
+  const { id, state } = shower;
+  const { element } = address;
+  const mayInspect = mayWrite(person.role, 'reading');
+  const next = nextStage(state, stage);
+  const open = (
+    kind: OpenSheet['kind'],
+    at: string | null,
+    defect: Defect | null,
+    stretch: OpenSheet['stretch'] = null,
+  ) => onSheet({ kind, element: at, defect: defect?.id ?? null, stretch });
+  return (
+    <aside
+      aria-label={element ? elementName(t, state.geometry!.model, element) : t(walk ? 'walk.label' : 'stage.label')}
+      className="flex min-h-0 flex-col gap-2 border-edge border-l bg-paper p-3 max-lg:border-l-0"
+    >
+      {element ? (
+        <ElementCard
+          key={`${element} ${stage}`}
+          showerId={id}
+          state={state}
+          stage={stage}
+          element={element}
+          mayInspect={mayInspect}
+          mayAsk={mayWrite(person.role, 'deviation-asked')}
+          onDefect={(defect, stretch) => open('defect', element, defect, stretch)}
+          onLife={(defect) => open('life', element, defect)}
+          onClose={address.closeElement}
+          backTo={t(walk ? 'walk.backTo' : 'card.back')}
+        />
+      ) : walk && mayInspect ? (
+        <WalkCard
+          shower={shower}
+          stage={stage}
+          walk={walk}
+          onElement={address.chooseElement}
+          onDefect={(at) => open('defect', at, null)}
+          onNext={next ? () => address.nextWalk(next) : null}
+          onStop={address.stopWalk}
+        />
+      ) : (
+        <StageCard
+          shower={shower}
+          stage={stage}
+          mayInspect={mayInspect}
+          mayBuild={mayWrite(person.role, 'work-done')}
+          onChoose={address.chooseElement}
+          onWalk={() => address.startWalk(stage)}
+          onNext={next ? () => address.chooseStage(next) : null}
+        />
+      )}
+    </aside>
+  );
+}
+
 /** What a shower's screen is of. */
 interface OpenProps {
   /** The shower as this tablet has worked it out, drawn and with its rules. */
@@ -51,12 +123,11 @@ interface OpenProps {
 
 /** The shower: ladder, unfolded map and card side by side. */
 function OpenShower({ shower, person }: OpenProps) {
-  const { t } = useTranslation();
   const { keys } = usePreferences();
-  const { id, state } = shower;
+  const { state } = shower;
   const address = useShowerAddress();
   const { element, closeElement } = address;
-  const [sheet, setSheet] = useState<(OpenSheet & { element: string | null }) | null>(null);
+  const [sheet, setSheet] = useState<SheetAt | null>(null);
   const stage = address.stage ?? currentStage(state)!;
   const walk = useWalk(state, stage, address.walk, address.comeTo);
   const ledger = useMemo(() => buildLedger(state, stagesShown(state, stage)), [state, stage]);
@@ -68,17 +139,9 @@ function OpenShower({ shower, person }: OpenProps) {
   }, [sheet, closeElement]);
 
   const model = state.geometry!.model;
-  const mayInspect = mayWrite(person.role, 'reading');
-  const next = nextStage(state, stage);
   const stop = element === null ? (walk?.stop ?? null) : null;
   const together = useMemo(() => new Set(stop?.groups.flatMap((g) => g.places.map((p) => p.element)) ?? []), [stop]);
   const chosen = element ?? (stop && elementOfStop(stop));
-  const open = (
-    kind: OpenSheet['kind'],
-    at: string | null,
-    defect: Defect | null,
-    stretch: OpenSheet['stretch'] = null,
-  ) => setSheet({ kind, element: at, defect: defect?.id ?? null, stretch });
   return (
     <div className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto">
       <ShowerHead shower={shower} figures={ledger.figures} />
@@ -111,46 +174,7 @@ function OpenShower({ shower, person }: OpenProps) {
             <Undo shower={shower} />
           </div>
         </div>
-        <aside
-          aria-label={element ? elementName(t, model, element) : t(walk ? 'walk.label' : 'stage.label')}
-          className="flex min-h-0 flex-col gap-2 border-edge border-l bg-paper p-3 max-lg:border-l-0"
-        >
-          {element ? (
-            <ElementCard
-              key={`${element} ${stage}`}
-              showerId={id}
-              state={state}
-              stage={stage}
-              element={element}
-              mayInspect={mayInspect}
-              mayAsk={mayWrite(person.role, 'deviation-asked')}
-              onDefect={(defect, stretch) => open('defect', element, defect, stretch)}
-              onLife={(defect) => open('life', element, defect)}
-              onClose={closeElement}
-              backTo={t(walk ? 'walk.backTo' : 'card.back')}
-            />
-          ) : walk && mayInspect ? (
-            <WalkCard
-              shower={shower}
-              stage={stage}
-              walk={walk}
-              onElement={address.chooseElement}
-              onDefect={(at) => open('defect', at, null)}
-              onNext={next ? () => address.nextWalk(next) : null}
-              onStop={address.stopWalk}
-            />
-          ) : (
-            <StageCard
-              shower={shower}
-              stage={stage}
-              mayInspect={mayInspect}
-              mayBuild={mayWrite(person.role, 'work-done')}
-              onChoose={address.chooseElement}
-              onWalk={() => address.startWalk(stage)}
-              onNext={next ? () => address.chooseStage(next) : null}
-            />
-          )}
-        </aside>
+        <Aside shower={shower} person={person} stage={stage} address={address} walk={walk} onSheet={setSheet} />
       </main>
       {sheet && (
         <ShowerSheets
