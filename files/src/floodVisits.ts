@@ -1,6 +1,6 @@
 import { plannedEndMs } from '@careful-seam/core/checks/floodReadings';
 import type { FloodTest } from '@careful-seam/core/log/floodTest';
-import type { Words } from '@careful-seam/words/texts/words';
+import type { Words } from '@careful-seam/words/texts/language';
 import type { FloodVisit } from './floodCalendar';
 
 /** A minute, ms. */

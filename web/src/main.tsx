@@ -6,7 +6,9 @@ import { z } from 'zod';
 import { App } from './app/App';
 import { screens } from './app/screens';
 import './styles.css';
-import { words } from './ui/words';
+import { ofDevice } from './shared/language';
+import { usePreferences } from './ui/preferences';
+import { speakIn, words } from './ui/words';
 
 z.config({ jitless: true });
 
@@ -15,6 +17,9 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTi
 
 // The list is what is opened nearly always: its code comes while the tablet's own store is still being read.
 if (window.location.pathname === '/') void screens.rounds().catch(() => undefined);
+
+// The first words are in the language that this person chose, or else in the device's; the firm's comes with its settings.
+await speakIn(usePreferences.getState().language ?? ofDevice()).catch(() => undefined);
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

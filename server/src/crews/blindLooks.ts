@@ -20,8 +20,8 @@ import {
   shownByOthers,
 } from '@careful-seam/core/crews/blindLook';
 import { type ElementGroup, elementGroup } from '@careful-seam/core/crews/elementGroup';
+import type { Language, Words } from '@careful-seam/words/texts/language';
 import { elementName } from '@careful-seam/words/texts/names';
-import type { Language, Words } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
 import { In } from 'typeorm';
 import { v4 } from 'uuid';

@@ -1,5 +1,5 @@
 import type { DefectLine } from '@careful-seam/contract/api/defects';
-import type { Words } from '@careful-seam/words/texts/words';
+import type { Words } from '@careful-seam/words/texts/language';
 import { stringify } from 'csv-stringify/sync';
 import writeXlsxFile, { type SheetData } from 'write-excel-file/node';
 

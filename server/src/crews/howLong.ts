@@ -1,6 +1,6 @@
 import type { HoldsAnswer, HoldsAsk } from '@careful-seam/contract/api/crews';
 import { timeToFix } from '@careful-seam/core/crews/timeToFix';
-import type { Words } from '@careful-seam/words/texts/words';
+import type { Words } from '@careful-seam/words/texts/language';
 import type { DataSource } from 'typeorm';
 import type { z } from 'zod';
 import { countBehind } from '../facts/behind';

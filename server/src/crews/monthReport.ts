@@ -21,7 +21,8 @@ import {
   slippedSentence,
   wrongSentence,
 } from '@careful-seam/words/sentences/crewSentences';
-import { type Language, makeWords, type Words } from '@careful-seam/words/texts/words';
+import type { Language, Words } from '@careful-seam/words/texts/language';
+import { makeWords } from '@careful-seam/words/texts/words';
 import { DateTime } from 'luxon';
 import type { DataSource } from 'typeorm';
 import { countBehind } from '../facts/behind';

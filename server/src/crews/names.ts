@@ -1,7 +1,7 @@
 import type { RuleBook, Stage } from '@careful-seam/core/rules/ruleBook';
 import { translateBook } from '@careful-seam/core/rules/translateBook';
 import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
-import type { Language } from '@careful-seam/words/texts/words';
+import type { Language } from '@careful-seam/words/texts/language';
 import type { DataSource } from 'typeorm';
 import { Refusal } from '../refusals/refusal';
 import { loadRuleBooks } from '../showers/ruleBooks';

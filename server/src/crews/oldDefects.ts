@@ -18,7 +18,8 @@ import {
   readOldDefects,
   sameOldDefect,
 } from '@careful-seam/files/oldDefects';
-import { LANGUAGES, makeWords } from '@careful-seam/words/texts/words';
+import { LANGUAGES } from '@careful-seam/words/texts/language';
+import { makeWords } from '@careful-seam/words/texts/words';
 import { DateTime } from 'luxon';
 import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';

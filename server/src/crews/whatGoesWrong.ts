@@ -1,7 +1,7 @@
 import type { WrongAnswer, WrongAsk } from '@careful-seam/contract/api/crews';
 import { afterTilePrice } from '@careful-seam/contract/api/firm';
 import { clopperPearson } from '@careful-seam/core/crews/rateInterval';
-import type { Words } from '@careful-seam/words/texts/words';
+import type { Words } from '@careful-seam/words/texts/language';
 import type { DataSource } from 'typeorm';
 import type { z } from 'zod';
 import { countBehind } from '../facts/behind';

@@ -1,8 +1,9 @@
 import { allEvidence, type ShowerState } from '@careful-seam/core/log/state';
 import { lengthLimit } from '@careful-seam/core/rules/checks/check';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
+import type { Language, Words } from '@careful-seam/words/texts/language';
 import { elementName } from '@careful-seam/words/texts/names';
-import { type Language, makeWords, type Words } from '@careful-seam/words/texts/words';
+import { makeWords } from '@careful-seam/words/texts/words';
 import { stringify } from 'csv-stringify/sync';
 
 /** The columns, in their order; each has its heading in the reader's language. */

@@ -1,4 +1,4 @@
-import { LANGUAGES } from '@careful-seam/words/texts/words';
+import { LANGUAGES } from '@careful-seam/words/texts/language';
 import { z } from 'zod';
 
 /** A word in an address; an empty one counts as none. */

@@ -6,6 +6,7 @@ import { withMessage } from '@careful-seam/words/errors/errors';
 import compression from 'compression';
 import cookieParser from 'cookie-parser';
 import express, { type Express, type NextFunction, type Request, type RequestHandler, type Response } from 'express';
+import expressStaticGzip from 'express-static-gzip';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
@@ -134,7 +135,12 @@ function answerErrors(logger: Logger) {
 
 /** The interface, and its first page for every address of it. */
 function serveWeb(app: Express, folder: string): void {
-  app.use('/assets', express.static(join(folder, 'assets'), { immutable: true, maxAge: '1y', fallthrough: false }));
+  // What was packed when it was built goes out as it is.
+  const packed = { enableBrotli: true, orderPreference: ['br', 'gz'] as ('br' | 'gz')[] };
+  const assets = { immutable: true, maxAge: '1y', fallthrough: false } as const;
+  app.use('/assets', expressStaticGzip(join(folder, 'assets'), { ...packed, serveStatic: assets }));
+  // A homeowner's link opens a page of its own, without the application behind it.
+  app.get('/r/:code', (_req, res) => void res.set('Cache-Control', 'no-cache').sendFile(join(folder, 'record.html')));
   app.use(express.static(folder, { index: false, maxAge: 0 }));
   app.get('/{*splat}', (req, res, next) => {
     if (req.path.startsWith('/api/')) return next();

@@ -18,7 +18,7 @@ import {
 } from '@careful-seam/contract/api/crews';
 import { DefectChoices, DefectList, DefectsAsk } from '@careful-seam/contract/api/defects';
 import { ROLES } from '@careful-seam/core/log/roles';
-import type { Words } from '@careful-seam/words/texts/words';
+import type { Words } from '@careful-seam/words/texts/language';
 import { v4 } from 'uuid';
 import { z } from 'zod';
 import { byMonth } from '../crews/byMonth';

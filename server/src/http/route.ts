@@ -1,7 +1,8 @@
 import { type Person, PHOTO_BYTES_AT_MOST } from '@careful-seam/contract/api/messages';
 import type { Role } from '@careful-seam/core/log/roles';
 import { issueValues } from '@careful-seam/core/outcome/issueValues';
-import { LANGUAGES, type Language, makeWords, type Words } from '@careful-seam/words/texts/words';
+import { LANGUAGES, type Language, type Words } from '@careful-seam/words/texts/language';
+import { makeWords } from '@careful-seam/words/texts/words';
 import express, { type Request, type Response } from 'express';
 import type { DataSource } from 'typeorm';
 import type { z } from 'zod';

@@ -1,5 +1,5 @@
 import { LINK_NOT_KEPT } from '@careful-seam/contract/api/office';
-import type { Language } from '@careful-seam/words/texts/words';
+import type { Language } from '@careful-seam/words/texts/language';
 import { createTransport, type Transporter } from 'nodemailer';
 import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';

@@ -1,7 +1,8 @@
 import { randomBytes } from 'node:crypto';
 import type { LinkLine, MadeLink, NewLink } from '@careful-seam/contract/api/office';
 import { sha256Hex } from '@careful-seam/core/log/chain';
-import { type Language, makeWords } from '@careful-seam/words/texts/words';
+import type { Language } from '@careful-seam/words/texts/language';
+import { makeWords } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
 import { v4 } from 'uuid';
 import { readSettings } from '../firm/settings';

@@ -18,7 +18,7 @@ import {
   weightWords,
 } from '@careful-seam/words/sentences/floodSentences';
 import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
-import type { Words } from '@careful-seam/words/texts/words';
+import type { Words } from '@careful-seam/words/texts/language';
 import { HAIR, HOLD, heading, INK, line, MARGIN, need, SOFT, WATER } from './recordSheet';
 
 /** A document that is painted. */

@@ -3,8 +3,8 @@ import type { SeamLine } from '@careful-seam/core/proof/shown/seamLine';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { arrange, type PlacedPanel, toSheet } from '@careful-seam/core/shower/map/arrange';
 import { unfold } from '@careful-seam/core/shower/map/unfold';
+import type { Words } from '@careful-seam/words/texts/language';
 import { elementName } from '@careful-seam/words/texts/names';
-import type { Words } from '@careful-seam/words/texts/words';
 import { HAIR, HOLD, INK, MARGIN, need, SOFT, WATER } from './recordSheet';
 
 /** A document that is painted. */

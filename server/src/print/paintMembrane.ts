@@ -3,7 +3,7 @@ import type { ShowerState } from '@careful-seam/core/log/state';
 import { hoursWords, temperatureWords } from '@careful-seam/words/sentences/cureWords';
 import { areaWords, bucketWords, filmWords } from '@careful-seam/words/sentences/filmWords';
 import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
-import type { Words } from '@careful-seam/words/texts/words';
+import type { Words } from '@careful-seam/words/texts/language';
 import { HOLD, heading, INK, line, SOFT } from './recordSheet';
 
 /** What the membrane is painted with. */

@@ -9,8 +9,9 @@ import {
   blockerSentence,
   type ShownUnit,
 } from '@careful-seam/words/sentences/sentences';
+import type { Language, Words } from '@careful-seam/words/texts/language';
 import { elementName, faceName } from '@careful-seam/words/texts/names';
-import { type Language, makeWords, type Words } from '@careful-seam/words/texts/words';
+import { makeWords } from '@careful-seam/words/texts/words';
 import { DateTime } from 'luxon';
 import { recordLedger } from '../record/buildRecord';
 import { paintDefects } from './paintDefects';

@@ -1,7 +1,7 @@
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
 import type { ShowerState } from '@careful-seam/core/log/state';
+import type { Words } from '@careful-seam/words/texts/language';
 import { elementName } from '@careful-seam/words/texts/names';
-import type { Words } from '@careful-seam/words/texts/words';
 import { HOLD, heading, INK, line } from './recordSheet';
 
 interface Rules {

@@ -1,4 +1,5 @@
-import { type Language, makeWords } from '@careful-seam/words/texts/words';
+import type { Language } from '@careful-seam/words/texts/language';
+import { makeWords } from '@careful-seam/words/texts/words';
 import { DateTime } from 'luxon';
 import { recordLedger } from '../record/buildRecord';
 import type { LoadedShower } from '../showers/loadShower';

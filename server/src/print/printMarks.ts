@@ -3,8 +3,9 @@ import { type MarkedEdge, wallMarks } from '@careful-seam/core/floor/fall/wallMa
 import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
 import { showLength } from '@careful-seam/core/units/length';
 import { fallWords, type ShownUnit } from '@careful-seam/words/sentences/sentences';
+import type { Language } from '@careful-seam/words/texts/language';
 import { faceName } from '@careful-seam/words/texts/names';
-import { type Language, makeWords } from '@careful-seam/words/texts/words';
+import { makeWords } from '@careful-seam/words/texts/words';
 import type { LoadedShower } from '../showers/loadShower';
 import { HAIR, HOLD, heading, INK, line, MARGIN, need, newSheet, SOFT, toBuffer } from './recordSheet';
 

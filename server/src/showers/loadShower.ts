@@ -3,7 +3,7 @@ import type { Entry } from '@careful-seam/core/log/entry';
 import type { Arrivals, ShowerState } from '@careful-seam/core/log/state';
 import { atMoment, type FindRuleBook, foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import { translateBook } from '@careful-seam/core/rules/translateBook';
-import type { Language } from '@careful-seam/words/texts/words';
+import type { Language } from '@careful-seam/words/texts/language';
 import type { DataSource } from 'typeorm';
 import { Refusal } from '../refusals/refusal';
 import { EntryEntity, type EntryRow } from '../store/entities/showers';

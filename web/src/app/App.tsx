@@ -95,7 +95,6 @@ const router = createBrowserRouter([
   { path: '/set-up', ...shows(screens.setUp) },
   { path: '/set-password/:code', ...shows(screens.setPassword) },
   { path: '/crew-link/:code', ...shows(screens.crewLink) },
-  { path: '/r/:code', ...shows(screens.sharedRecord) },
   // For whoever works on the interface; a build does not have it.
   ...(import.meta.env.DEV
     ? [{ path: '/gallery', ...shows(async () => ({ default: (await import('./gallery/Gallery')).Gallery })) }]

@@ -11,7 +11,6 @@ export const screens = {
   setUp: () => as(import('../rooms/signIn/SetUpPage').then((m) => m.SetUpPage)),
   setPassword: () => as(import('../rooms/signIn/SetPasswordPage').then((m) => m.SetPasswordPage)),
   crewLink: () => as(import('../rooms/links/CrewLinkPage').then((m) => m.CrewLinkPage)),
-  sharedRecord: () => as(import('../rooms/links/SharedRecord').then((m) => m.SharedRecord)),
   rounds: () => as(import('../rooms/day/Rounds').then((m) => m.Rounds)),
   shower: () => as(import('./Shower').then((m) => m.Shower)),
   flood: () => as(import('../rooms/flood/Flood').then((m) => m.FloodScreen)),

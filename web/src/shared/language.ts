@@ -1,12 +1,12 @@
 import { speakTimesIn } from '@careful-seam/words/sentences/sentences';
-import { LANGUAGES, type Language } from '@careful-seam/words/texts/words';
+import { LANGUAGES, type Language } from '@careful-seam/words/texts/language';
 import { useEffect } from 'react';
-import { useTranslation } from 'react-i18next';
 import { useStore } from '../tablet/store';
 import { usePreferences } from '../ui/preferences';
+import { speakIn } from '../ui/words';
 
 /** The language of the device, when the application speaks it. */
-const ofDevice = (): Language => LANGUAGES.find((l) => navigator.language.startsWith(l)) ?? 'en';
+export const ofDevice = (): Language => LANGUAGES.find((l) => navigator.language.startsWith(l)) ?? 'en';
 
 /** The language in force: the person's own choice, else the firm's, else the device's. */
 export function useLanguage(): Language {
@@ -27,12 +27,12 @@ export function useFirmUnit(): void {
 /** Speaks the language in force everywhere: words, days and months, and the rule book's own texts. */
 export function useSpokenLanguage(): void {
   const language = useLanguage();
-  const { i18n } = useTranslation();
   const speak = useStore((s) => s.speak);
   useEffect(() => {
     speakTimesIn(language);
     document.documentElement.lang = language;
-    void i18n.changeLanguage(language);
+    // A language that was never here and can't be had now: the one before goes on.
+    void speakIn(language).catch(() => undefined);
     void speak(language);
-  }, [language, i18n, speak]);
+  }, [language, speak]);
 }

@@ -3,7 +3,7 @@ import type { ShowerState } from '@careful-seam/core/log/state';
 import { atMoment, foldShower } from '@careful-seam/core/proof/fold/foldShower';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { translateBook } from '@careful-seam/core/rules/translateBook';
-import type { Language } from '@careful-seam/words/texts/words';
+import type { Language } from '@careful-seam/words/texts/language';
 import { bookKey } from './bookKey';
 import { type Database, readKept } from './database';
 import { arrivalsOf, entriesOf } from './outbox';

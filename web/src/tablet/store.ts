@@ -4,7 +4,7 @@ import { SessionAnswer } from '@careful-seam/contract/api/messages';
 import type { Body, EntryKind } from '@careful-seam/core/log/bodies';
 import { atMoment } from '@careful-seam/core/proof/fold/foldShower';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
-import type { Language } from '@careful-seam/words/texts/words';
+import type { Language } from '@careful-seam/words/texts/language';
 import { useMemo } from 'react';
 import { v4 } from 'uuid';
 import { create } from 'zustand';

@@ -1,6 +1,11 @@
 import 'fake-indexeddb/auto';
 import { cleanup } from '@testing-library/react';
 import { afterEach } from 'vitest';
+import { loadLanguage, speakIn } from '../ui/words';
+
+// A test says which language it speaks at once, and not when its texts come.
+await loadLanguage('es');
+await speakIn('en');
 
 // Here and not beside the tests: this runs for each file of them, though their modules are loaded once.
 afterEach(cleanup);

@@ -1,5 +1,5 @@
 import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
-import type { Language } from '@careful-seam/words/texts/words';
+import type { Language } from '@careful-seam/words/texts/language';
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 

@@ -1,10 +1,45 @@
 import { sentenceOf, type ToldProblem } from '@careful-seam/words/errors/errors';
-import { type Language, makeWords } from '@careful-seam/words/texts/words';
-import en from '../texts/en.json';
-import es from '../texts/es.json';
+import type { Language } from '@careful-seam/words/texts/language';
+import i18next, { type i18n } from 'i18next';
 
 /** The words of the screens in the language that is spoken on this tablet. */
-export const words = makeWords('en', { en, es });
+export const words: i18n = i18next.createInstance();
+// Both languages have every text: there is nothing to fall back on, and the other one need not be here.
+void words.init({
+  lng: 'en',
+  fallbackLng: false,
+  initAsync: false,
+  interpolation: { escapeValue: false },
+  resources: {},
+});
+
+/** Texts of a language as they come. */
+type Texts = Promise<{ default: object }>;
+/** Where the texts of each language lie: those shared with the printed record, and those of the screens. */
+const TEXTS: Readonly<Record<Language, () => readonly [Texts, Texts]>> = {
+  en: () => [import('@careful-seam/words/texts/en.json'), import('../texts/en.json')],
+  es: () => [import('@careful-seam/words/texts/es.json'), import('../texts/es.json')],
+};
+/** Languages that are on their way, or here. */
+const coming = new Map<Language, Promise<void>>();
+
+/** Brings the texts of a language, once. Without a network it fails where they were never here, and may be asked again. */
+export function loadLanguage(language: Language): Promise<void> {
+  const known = coming.get(language);
+  if (known) return known;
+  const texts = Promise.all(TEXTS[language]()).then((all) => {
+    for (const { default: some } of all) words.addResourceBundle(language, 'translation', some, true, true);
+  });
+  coming.set(language, texts);
+  texts.catch(() => coming.delete(language));
+  return texts;
+}
+
+/** Speaks a language from now on, once its texts are here; stays with the one before while they can't be had. */
+export async function speakIn(language: Language): Promise<void> {
+  await loadLanguage(language);
+  await words.changeLanguage(language);
+}
 
 /** The sentence of what is wrong, in the language that is spoken. */
 export const problemWords = (problem: ToldProblem): string => sentenceOf(problem, words.language as Language);

@@ -1,6 +1,6 @@
 import type { Problem, Values } from '@careful-seam/core/outcome/outcome';
 import { refuser } from '@careful-seam/core/outcome/outcome';
-import type { Language } from '../texts/words';
+import type { Language } from '../texts/language';
 import { ENTRY_ERRORS } from './entriesErrors';
 import { FILE_ERRORS } from './filesErrors';
 import { PEOPLE_ERRORS } from './peopleErrors';

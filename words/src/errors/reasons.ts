@@ -1,5 +1,5 @@
 import type { Reason } from '@careful-seam/core/outcome/issueValues';
-import type { Language } from '../texts/words';
+import type { Language } from '../texts/language';
 
 /** The same in both languages. */
 type InBoth = Readonly<Record<Language, string>>;

@@ -10,7 +10,7 @@ import type {
   WrongAnswer,
 } from '@careful-seam/contract/api/crews';
 import { DateTime } from 'luxon';
-import type { Words } from '../texts/words';
+import type { Words } from '../texts/language';
 
 /** Fewer defects than this in all say nothing of anybody [common practice, no source]. */
 const LEAST = 5;

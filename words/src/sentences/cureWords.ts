@@ -1,8 +1,8 @@
 import type { LaidLayer } from '@careful-seam/core/checks/cureOfShower';
 import type { Method } from '@careful-seam/core/rules/ruleBook';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
+import type { Words } from '../texts/language';
 import { elementName } from '../texts/names';
-import type { Words } from '../texts/words';
 import type { ShownUnit } from './sentences';
 
 /** A temperature in the person's own degrees. */

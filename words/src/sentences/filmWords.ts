@@ -2,7 +2,7 @@ import type { FilmRecord } from '@careful-seam/core/membrane/film/filmRecords';
 import type { FilmJudged, FilmLimits, ZoneFilm } from '@careful-seam/core/membrane/film/judgeFilm';
 import { UM_PER_MIL } from '@careful-seam/core/membrane/film/wetGauge';
 import { FT2_PER_M2, US_GALLON_L } from '@careful-seam/core/units/measures';
-import type { Words } from '../texts/words';
+import type { Words } from '../texts/language';
 import type { ShownUnit } from './sentences';
 
 /** A quart, L: what small amounts are told in. */

@@ -1,6 +1,6 @@
 import type { FloodVerdict } from '@careful-seam/core/water/floodVerdict';
 import type { FloodVerdictInput } from '@careful-seam/core/water/floodVerdictInput';
-import type { Words } from '../texts/words';
+import type { Words } from '../texts/language';
 import { smallLength } from './floodSentences';
 import type { ShownUnit } from './sentences';
 

@@ -6,8 +6,9 @@ import { LB_PER_KG, US_GALLON_L } from '@careful-seam/core/units/measures';
 import type { FloodReason, FloodVerdict } from '@careful-seam/core/water/floodVerdict';
 import { leakSize } from '@careful-seam/core/water/leakSize';
 import { waterIn } from '@careful-seam/core/water/waterIn';
-import type { Words } from '../texts/words';
-import { momentWords, type ShownUnit } from './sentences';
+import type { Words } from '../texts/language';
+import { momentWords } from './moments';
+import type { ShownUnit } from './sentences';
 
 /** A small change of level: tenths of a millimetre, or hundredths of an inch. */
 export function smallLength(mm: number, unit: ShownUnit): string {

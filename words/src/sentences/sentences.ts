@@ -9,13 +9,12 @@ import type { SurveyCheck } from '@careful-seam/core/rules/checks/survey';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { showLength } from '@careful-seam/core/units/length';
-import { DateTime, Settings } from 'luxon';
+import { Settings } from 'luxon';
+import type { Language, Words } from '../texts/language';
 import { elementName, placesName } from '../texts/names';
-import type { Language, Words } from '../texts/words';
 import { filmLimitWords, filmSentence } from './filmWords';
+import { momentWords, nameTimesIn, TIME_LOCALES } from './moments';
 
-/** How moments are written. */
-const TIME_LOCALES: Record<Language, string> = { en: 'en-US', es: 'es-US' };
 Settings.defaultLocale = TIME_LOCALES.en;
 
 /** In what lengths are told. */
@@ -86,17 +85,8 @@ function waitSentence(t: Words, j: Judgement): string {
 
 /** Days and months are named in this language from now on. */
 export function speakTimesIn(language: Language): void {
+  nameTimesIn(language);
   Settings.defaultLocale = TIME_LOCALES[language];
-}
-
-/** A moment as day and time where the reader is. */
-export function momentWords(ms: number, zone?: string): string {
-  return DateTime.fromMillis(ms, zone ? { zone } : {}).toFormat('ccc d LLL, HH:mm');
-}
-
-/** A day in words, where the site is or else where the reader is. */
-export function dayWords(ms: number, zone?: string): string {
-  return DateTime.fromMillis(ms, zone ? { zone } : {}).toFormat('ccc d LLL');
 }
 
 /** What a length lacks. */

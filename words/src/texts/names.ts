@@ -3,7 +3,7 @@ import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel
 import type { Thing, ThingKind } from '@careful-seam/core/shower/map/turning';
 import { walkingOrder } from '@careful-seam/core/shower/map/unfold';
 import type { Seam } from '@careful-seam/core/shower/seams/seam';
-import type { Words } from './words';
+import type { Words } from './language';
 
 /** Letters of walls and curbs by edge id, in walking order from the left: A, B, C… */
 export function edgeLetters(model: ShowerModel): Map<string, string> {

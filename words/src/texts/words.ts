@@ -1,13 +1,7 @@
-import i18next, { type i18n, type TFunction } from 'i18next';
+import i18next, { type i18n } from 'i18next';
 import en from './en.json' with { type: 'json' };
 import es from './es.json' with { type: 'json' };
-
-/** Languages that all of it is written in. */
-export const LANGUAGES = ['en', 'es'] as const;
-/** One of them. */
-export type Language = (typeof LANGUAGES)[number];
-/** Texts of one language, by their keys. */
-export type Words = TFunction;
+import { LANGUAGES, type Language } from './language';
 
 /** A fresh set of words for one language: the texts shared by the interface and the printed record, plus more. */
 export function makeWords(language: Language, more: Record<Language, object> | null = null): i18n {

@@ -1,6 +1,6 @@
 import { alsoCrews } from '@careful-seam/core/log/created';
 import { currentStage } from '@careful-seam/core/proof/shown/seamLine';
-import { dayWords } from '@careful-seam/words/sentences/sentences';
+import { dayWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { Settings } from '../../shared/Settings';

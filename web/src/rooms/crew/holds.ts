@@ -3,8 +3,8 @@ import type { ShowerState } from '@careful-seam/core/log/state';
 import { type DefectStep, defectStep, dueAtMs, isOpen } from '@careful-seam/core/proof/holds/defectLife';
 import { showLength } from '@careful-seam/core/units/length';
 import { defectKindLabel, limitWords, type ShownUnit } from '@careful-seam/words/sentences/sentences';
+import type { Words } from '@careful-seam/words/texts/language';
 import { placesName } from '@careful-seam/words/texts/names';
-import type { Words } from '@careful-seam/words/texts/words';
 
 /** One thing that a crew has to put right, in plain words. */
 export interface Hold {

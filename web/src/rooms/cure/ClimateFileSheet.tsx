@@ -1,7 +1,7 @@
 import type { Body } from '@careful-seam/core/log/bodies';
 import { type ClimateMapping, type ClimateSeries, DEGREES, guessClimate } from '@careful-seam/files/climateCsv';
 import { hoursWords, temperatureWords } from '@careful-seam/words/sentences/cureWords';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Choice } from '../../ui/Choice';

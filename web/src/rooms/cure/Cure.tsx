@@ -5,7 +5,7 @@ import type { Body } from '@careful-seam/core/log/bodies';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import { airReading } from '@careful-seam/files/instruments/senml';
 import { hoursWords, readHumidity, readTemperature, temperatureWords } from '@careful-seam/words/sentences/cureWords';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useParams } from 'react-router';

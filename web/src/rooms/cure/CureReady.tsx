@@ -1,7 +1,7 @@
 import { climateOf } from '@careful-seam/core/checks/cureOfShower';
 import { cureBand, type Forecast } from '@careful-seam/core/cure/cureClock';
 import { hoursWords, layerName, temperatureWords } from '@careful-seam/words/sentences/cureWords';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 import type { LocalShower } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';

@@ -1,7 +1,7 @@
 import type { LayerReady } from '@careful-seam/core/checks/cureOfShower';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { hoursWords, layerName } from '@careful-seam/words/sentences/cureWords';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { ShowerWait } from './waits';

@@ -1,6 +1,6 @@
 import { COLDEST_C } from '@careful-seam/core/cure/cureAge';
 import { temperatureWords } from '@careful-seam/words/sentences/cureWords';
-import type { Words } from '@careful-seam/words/texts/words';
+import type { Words } from '@careful-seam/words/texts/language';
 import { DateTime } from 'luxon';
 import { themeColour } from '../../ui/useEchart';
 import type { ClimateChartProps } from './ClimateChart';

@@ -1,5 +1,5 @@
 import type { ShowerDay, WindowKind } from '@careful-seam/core/plan/dayWindows';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { DateTime } from 'luxon';
 import { useTranslation } from 'react-i18next';
 import { type DayPart, piecesOnBand, placeOnBand } from './dayAxis';

@@ -1,6 +1,7 @@
 import { type DayEnd as DayEndOf, dayEnd } from '@careful-seam/core/plan/dayEnd';
 import { defectStep, dueAtMs } from '@careful-seam/core/proof/holds/defectLife';
-import { dayWords, defectKindLabel } from '@careful-seam/words/sentences/sentences';
+import { dayWords } from '@careful-seam/words/sentences/moments';
+import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
 import { placesName } from '@careful-seam/words/texts/names';
 import { DateTime } from 'luxon';
 import { useState } from 'react';

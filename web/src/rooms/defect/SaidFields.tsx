@@ -1,7 +1,8 @@
 import type { Body } from '@careful-seam/core/log/bodies';
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
-import { defectKindLabel, momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
+import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
 import { useTranslation } from 'react-i18next';
 import { CauseKeys } from '../../shared/CauseKeys';
 import { SelectField } from '../../ui/fields';

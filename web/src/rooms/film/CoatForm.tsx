@@ -3,7 +3,7 @@ import type { CoatRecord } from '@careful-seam/core/membrane/film/filmRecords';
 import type { FilmZone } from '@careful-seam/core/membrane/film/filmZones';
 import type { FilmLimits, ZoneFilm } from '@careful-seam/core/membrane/film/judgeFilm';
 import { areaWords, bucketWords, filmWords } from '@careful-seam/words/sentences/filmWords';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { readVolume } from '../../shared/volumes';

@@ -4,7 +4,7 @@ import { mayWrite } from '@careful-seam/core/log/roles';
 import type { FilmRecord } from '@careful-seam/core/membrane/film/filmRecords';
 import type { FilmZone } from '@careful-seam/core/membrane/film/filmZones';
 import { areaWords, filmRecordWords, filmSentence, zoneSentence } from '@careful-seam/words/sentences/filmWords';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { Tabs } from 'radix-ui';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';

@@ -15,7 +15,7 @@ import {
   floodSentence,
   shortfallSentences,
 } from '@careful-seam/words/sentences/floodSentences';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { type ReactNode, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';

@@ -4,7 +4,7 @@ import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel
 import { showLength } from '@careful-seam/core/units/length';
 import { waterIn } from '@careful-seam/core/water/waterIn';
 import { volumeWords, weightWords } from '@careful-seam/words/sentences/floodSentences';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 

@@ -2,7 +2,7 @@ import type { FloodTest } from '@careful-seam/core/log/floodTest';
 import type { FloodCheck } from '@careful-seam/core/rules/checks/flood';
 import { showLength } from '@careful-seam/core/units/length';
 import { smallLength } from '@careful-seam/words/sentences/floodSentences';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 import { useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';

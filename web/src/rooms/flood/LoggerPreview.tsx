@@ -1,7 +1,7 @@
 import type { FloodTest } from '@careful-seam/core/log/floodTest';
 import type { LoggerSeries } from '@careful-seam/files/loggerCsv';
 import { smallLength } from '@careful-seam/words/sentences/floodSentences';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 import { round } from '../../ui/thinned';

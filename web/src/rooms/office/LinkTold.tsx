@@ -1,5 +1,5 @@
 import type { MadeLink } from '@careful-seam/contract/api/office';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 
 /** A link that was just made: told once, to be copied. */

@@ -1,5 +1,5 @@
 import { type LinkLine, LinkList, MadeLink, NewLink } from '@careful-seam/contract/api/office';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';

@@ -1,5 +1,5 @@
 import { AuditPage, LINK_NOT_KEPT, Outbox } from '@careful-seam/contract/api/office';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';

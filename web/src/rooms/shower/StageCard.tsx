@@ -1,6 +1,7 @@
 import { openLookRequests } from '@careful-seam/core/proof/holds/lookRequests';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
-import { becauseSentence, besideSentence, momentWords } from '@careful-seam/words/sentences/sentences';
+import { momentWords } from '@careful-seam/words/sentences/moments';
+import { becauseSentence, besideSentence } from '@careful-seam/words/sentences/sentences';
 import { elementName } from '@careful-seam/words/texts/names';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';

@@ -1,32 +1,46 @@
-import { ShowerRecord } from '@careful-seam/contract/record/record';
+import type { ShowerRecord } from '@careful-seam/contract/record/record';
 import { showLength } from '@careful-seam/core/units/length';
-import { momentWords } from '@careful-seam/words/sentences/sentences';
-import { useQuery } from '@tanstack/react-query';
-import { useTranslation } from 'react-i18next';
-import { useParams } from 'react-router';
-import { call } from '../../tablet/api';
-import { usePreferences } from '../../ui/preferences';
-import { errorWords, words } from '../../ui/words';
+import { momentWords } from '@careful-seam/words/sentences/moments';
+import type { Words } from '@careful-seam/words/texts/language';
+
+/** What the page shows. */
+interface Props {
+  /** Its texts. */
+  t: Words;
+  /** The record. */
+  record: ShowerRecord;
+  /** Where the printed record is. */
+  pdf: string;
+}
+
+/** Why there is no record to show. */
+export function Refused({ words }: { words: string }) {
+  return (
+    <main className="mx-auto max-w-md p-8">
+      <p role="alert" className="text-hold">
+        {words}
+      </p>
+    </main>
+  );
+}
 
 /** How much seam there is and how it stands. */
-function Figures({ record }: { record: ShowerRecord }) {
-  const { t } = useTranslation();
-  const { unit } = usePreferences();
+function Figures({ t, record }: Pick<Props, 't' | 'record'>) {
   const { totalMm, byState, waterMm } = record.figures;
   const parts = (['measured', 'seen', 'unseen', 'defect', 'covered'] as const).filter((s) => (byState[s] ?? 0) > 0.5);
   return (
     <section>
       <h2 className="font-bold text-lg">{t('shared.proved')}</h2>
-      <p className="font-semibold text-2xl">{t('shower.ofSeam', { total: showLength(totalMm, unit) })}</p>
+      <p className="font-semibold text-2xl">{t('shower.ofSeam', { total: showLength(totalMm, 'in') })}</p>
       <ul>
         {waterMm > 0.5 && (
           <li className="text-water">
-            {showLength(waterMm, unit)} {t('line.water')}
+            {showLength(waterMm, 'in')} {t('line.water')}
           </li>
         )}
         {parts.map((s) => (
           <li key={s}>
-            {showLength(byState[s] ?? 0, unit)} {t(`line.${s}`)}
+            {showLength(byState[s] ?? 0, 'in')} {t(`line.${s}`)}
           </li>
         ))}
       </ul>
@@ -36,21 +50,7 @@ function Figures({ record }: { record: ShowerRecord }) {
 }
 
 /** A record for its homeowner, read only: what was proved, by whom, and the printed record to keep. */
-export function SharedRecord() {
-  const { t } = useTranslation();
-  const { code = '' } = useParams();
-  const path = `/api/shared-record/${encodeURIComponent(code)}`;
-  const answer = useQuery({ queryKey: [path], queryFn: () => call(ShowerRecord, 'GET', path), retry: false });
-  if (answer.isPending) return <p className="p-8 text-soft">{t('links.opening')}</p>;
-  if (answer.isError)
-    return (
-      <main className="mx-auto max-w-md p-8">
-        <p role="alert" className="text-hold">
-          {errorWords(answer.error)}
-        </p>
-      </main>
-    );
-  const record = answer.data;
+export function RecordPage({ t, record, pdf }: Props) {
   const zone = record.shower.timeZone;
   const when = (at: string) => momentWords(Date.parse(at), zone);
   const [flood] = record.floods.slice(-1);
@@ -61,7 +61,7 @@ export function SharedRecord() {
         <h1 className="font-bold text-2xl">{t('shared.title', { name: record.shower.name })}</h1>
         <p className="text-soft">{record.shower.job}</p>
       </header>
-      <Figures record={record} />
+      <Figures t={t} record={record} />
       <section>
         <h2 className="font-bold text-lg">{t('shared.water')}</h2>
         <p>
@@ -84,11 +84,7 @@ export function SharedRecord() {
         ))}
         {record.firmSignature && <p>{t('shared.firmSigned')}</p>}
       </section>
-      <a
-        className="key key-main flex items-center justify-center text-lg"
-        href={`${path}/record.pdf?lang=${words.language}`}
-        download
-      >
+      <a className="key key-main flex items-center justify-center text-lg" href={pdf} download>
         {t('shared.pdf')}
       </a>
       <footer className="text-soft text-sm">
