@@ -236,7 +236,7 @@ describe('who may write what', () => {
     ).toMatchObject({ code: 'another-crews-work', field: 'body.crewId' });
   });
 
-  it('a crew lead does not measure, an inspector does not say work is done', async () => {
+  it('a crew lead does not measure; an inspector tells work that was done, and does not ask for a look at it', async () => {
     const { ines, tablet, path } = await newShower();
     const reading = {
       stage: 'membrane',
@@ -252,11 +252,16 @@ describe('who may write what', () => {
       field: 'kind',
       values: { role: 'crew-lead', kind: 'reading' },
     });
-    const { body } = await ines
+    const told = await ines
       .post(path)
-      .send(push([tablet.seal('work-done', done)]))
+      .send(push([tablet.seal('work-done', { ...done, doneAt: '2026-03-02T15:30:00.000Z' })]))
       .expect(200);
-    expect(body.refused).toMatchObject({ code: 'role-may-not-write', field: 'kind' });
+    expect(told.body.refused).toBeNull();
+    const asked = await ines
+      .post(path)
+      .send(push([tablet.seal('look-requested', { stage: 'membrane' })]))
+      .expect(200);
+    expect(asked.body.refused).toMatchObject({ code: 'role-may-not-write', field: 'kind' });
   });
 
   it('nobody writes in the name of another, nor signs by the ordinary way', async () => {
