@@ -130,7 +130,7 @@ export async function stage(page: Page, name: string): Promise<void> {
 
 /** Opens the rows of what is missing, so that each place shows; gives the places. */
 async function missingPlaces(page: Page) {
-  // All at once: a test that goes through hundreds of places would tap for minutes. `open` of one place taps.
+  // All at once: a test that goes through hundreds of places would tap for minutes.
   await page.evaluate(() => {
     for (const row of document.querySelectorAll<HTMLDetailsElement>('aside details')) row.open = true;
   });
@@ -140,10 +140,11 @@ async function missingPlaces(page: Page) {
 /** Opens what is missing by its name in the stage's list. */
 export async function open(page: Page, name: string | RegExp): Promise<void> {
   const place = page.locator('aside [data-testid=missing] [data-element]').filter({ hasText: name }).first();
-  const row = page.locator('aside details:not([open])').filter({ has: place }).locator('> summary');
   // The list may come a moment after the stage; what is asked of many places stands in a row that opens.
-  await expect(place).toBeAttached();
-  if (!(await place.isVisible())) await row.first().click();
+  await expect(async () => {
+    await missingPlaces(page);
+    await expect(place).toBeVisible({ timeout: 1000 });
+  }).toPass();
   await place.click();
 }
 
