@@ -21,6 +21,8 @@ const ReadingLine = z.object({
   side: z.string().nullable(),
   atMm: mm,
   valueMm: mm,
+  /** At how many places it was told with one word; null for one that was told by itself. */
+  together: z.number().int().nullable().default(null),
   by: z.string(),
   at: z.string(),
   counts: z.enum(['counts', 'voided', 'look-again']),

@@ -6,6 +6,7 @@ import { defaultRuleBook } from '../rules/defaultRuleBook';
 import { showerModel } from '../shower/geometry/showerModel';
 import { sampleShower } from '../tests/sampleShower';
 import { tablet } from '../tests/sampleTablet';
+import { parseLength, showLength } from '../units/length';
 import { judge } from './judge';
 import { requirementsOf } from './requirements';
 
@@ -53,6 +54,21 @@ describe('a height that the drawing asks for beyond the rule book’s figure', (
       }
     },
   );
+  it('is a mark of the tape, so that what is told as the limit keeps it', () => {
+    for (const heightMm of [1700, 1850, 1993, 2011.4])
+      for (const r of asked('bonded-sheet', 'membrane-height', (g) => ({
+        perimeterRiseMm: 17,
+        penetrations: [{ id: 'head', kind: 'shower-arm', edge: 1, alongMm: 500, heightMm, diameterMm: 20 }],
+        drain: g.drain,
+        // As high as any head: a wall's own top limits nothing here.
+        edges: g.edges.map((e) => (e.kind === 'wall' ? { ...e, heightMm: 2400 } : e)),
+      }))) {
+        expect(r.leastIn * 16).toBeCloseTo(Math.round(r.leastIn * 16), 6);
+        const told = parseLength(showLength(r.leastIn * IN, 'in'), 'in');
+        expect(told.ok && told.value.mm).toBeCloseTo(r.leastIn * IN, 6);
+        expect(Math.max(heightMm, 1828.8) + 17 - r.leastIn * IN).toBeLessThan(IN / 16);
+      }
+  });
   it('never goes beyond the greatest that the limit allows, nor a wall’s own top', () => {
     const geometry = sampleShower();
     const high = geometry.edges.map((e) => (e.kind === 'curb' ? { ...e, heightMm: 12 * IN } : e));

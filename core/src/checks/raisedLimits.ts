@@ -3,6 +3,7 @@ import { isOf } from '../rules/checks/check';
 import type { MeasuredCheck, Raise } from '../rules/checks/measured';
 import { floodCheckOf, type Method } from '../rules/ruleBook';
 import type { ShowerModel } from '../shower/geometry/showerModel';
+import { MM_PER_INCH } from '../units/length';
 import { leastFillMm, thresholdMm } from './floodNeeds';
 
 /** How high the highest shower head stands above the drain, mm: it is drawn from its wall's foot. Null without one. */
@@ -29,6 +30,9 @@ function topMm(model: ShowerModel, element: string): number {
   return face?.kind === 'wall' ? Math.max(...face.loop.map((p) => p[2])) : Infinity;
 }
 
+/** What a tape can read of a height that was worked out, mm: the sixteenth of an inch below it. A limit between two marks would be told as a mark that does not keep it. */
+const onTape = (mm: number): number => (Math.floor((mm * 16) / MM_PER_INCH + 1e-6) * MM_PER_INCH) / 16;
+
 /**
  * A check as this drawing asks it: the least height of its limit raised to whatever the rule book says that it must reach,
  * never over the wall's own top or the limit's greatest. `raised` names what asks for the most; null where the book's own
@@ -42,16 +46,18 @@ export function onThisDrawing(
 ): { check: Check; raised: Raise | null } {
   if (!isOf(check, 'measured') || !check.raisedTo || check.limit.atLeastMm === undefined)
     return { check, raised: null };
-  const asked = check.raisedTo.flatMap((by) => {
+  const heights = check.raisedTo.flatMap((by) => {
     const mm = HEIGHTS[by](model, method);
     return mm === null ? [] : [{ by, mm }];
   });
-  const most = asked.reduce<{ by: Raise | null; mm: number }>((a, b) => (b.mm > a.mm ? b : a), {
+  const most = heights.reduce<{ by: Raise | null; mm: number }>((a, b) => (b.mm > a.mm ? b : a), {
     by: null,
     mm: check.limit.atLeastMm,
   });
-  const atLeastMm = Math.min(most.mm, topMm(model, element), check.limit.atMostMm ?? Infinity);
-  if (atLeastMm === check.limit.atLeastMm) return { check, raised: null };
-  const own: MeasuredCheck = { ...check, limit: { ...check.limit, atLeastMm } };
-  return { check: own, raised: atLeastMm > check.limit.atLeastMm ? most.by : null };
+  const own = check.limit.atLeastMm;
+  const reached = Math.min(most.mm, topMm(model, element), check.limit.atMostMm ?? Infinity);
+  const atLeastMm = reached > own ? Math.max(own, onTape(reached)) : reached === own ? own : onTape(reached);
+  if (atLeastMm === own) return { check, raised: null };
+  const asked: MeasuredCheck = { ...check, limit: { ...check.limit, atLeastMm } };
+  return { check: asked, raised: atLeastMm > own ? most.by : null };
 }

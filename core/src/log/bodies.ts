@@ -104,6 +104,8 @@ export const BODIES = {
         number: z.number().int().min(1).max(2000),
       })
       .optional(),
+    /** Since version 4: told with one word at so many places, once one of them was measured. */
+    together: z.number().int().min(2).max(400).optional(),
   }),
   look: z
     .object({
@@ -234,7 +236,7 @@ const GROWN: Partial<Record<EntryKind, number>> = {
   'geometry-set': 2,
   'rules-pinned': 3,
   'work-done': 2,
-  reading: 3,
+  reading: 4,
   look: 3,
   'climate-reading': 2,
   'defect-found': 3,

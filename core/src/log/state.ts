@@ -58,6 +58,8 @@ export interface Evidence {
   film: Body<'reading'>['film'] | null;
   /** The draw and number of a place that was drawn at random. */
   drawn: Body<'reading'>['drawn'] | null;
+  /** At how many places it was told with one word; null for one that was told by itself. */
+  together: number | null;
   /** The answer of a look; null for a reading. */
   answer: LookAnswer | null;
   /** Why, in words. */

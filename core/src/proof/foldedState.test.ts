@@ -111,6 +111,7 @@ describe('what a shower keeps of its entries', () => {
       shot: null,
       film: null,
       drawn: null,
+      together: null,
       answer: 'not-applicable',
       reason: 'old work',
       number: 4,

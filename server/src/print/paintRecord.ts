@@ -1,7 +1,8 @@
 import { orphansByReason } from '@careful-seam/contract/record/notCounted';
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
-import type { ShowerState } from '@careful-seam/core/log/state';
+import { allEvidence, type ShowerState } from '@careful-seam/core/log/state';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
+import { toldTogether } from '@careful-seam/core/proof/shown/toldTogether';
 import { showLength } from '@careful-seam/core/units/length';
 import {
   becauseSentence,
@@ -90,7 +91,7 @@ function paintTop({ doc, t, record, state, unit, when }: Paper): void {
 
 /** How much seam there is and how it stands. */
 function paintFigures(paper: Paper): void {
-  const { doc, t, record } = paper;
+  const { doc, t, record, state } = paper;
   heading(doc, t('record.figures'));
   const { byState, totalMm, waterMm } = record.figures;
   const parts = (['measured', 'seen', 'unseen', 'defect', 'covered'] as const)
@@ -98,6 +99,8 @@ function paintFigures(paper: Paper): void {
     .map((s) => `${length(paper, byState[s] ?? 0)} ${t(`line.${s}`)}`);
   if (waterMm > 0) parts.push(`${length(paper, waterMm)} ${t('line.water')}`);
   line(doc, `${t('record.ofSeam', { total: length(paper, totalMm) })}: ${parts.join(', ')}.`);
+  const { together, of } = toldTogether(allEvidence(state));
+  if (together > 0) line(doc, t('record.together', { count: together, of }), SOFT);
   line(doc, t('record.proves'), SOFT);
 }
 

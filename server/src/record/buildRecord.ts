@@ -214,7 +214,7 @@ export function buildRecord({ row, rows, entries, state }: LoadedShower, now: Da
     verdicts: verdictsOf(ledger),
     readings: evidence
       .filter((e) => e.kind === 'reading')
-      .map((e) => ({ ...shared(e), atMm: e.atMm, valueMm: e.valueMm! })),
+      .map((e) => ({ ...shared(e), atMm: e.atMm, valueMm: e.valueMm!, together: e.together })),
     looks: evidence
       .filter((e) => e.kind === 'look')
       .map((e) => ({

@@ -88,7 +88,7 @@ function Aside({ shower, person, stage, address, walk, onSheet }: AsideProps) {
           onClose={address.closeElement}
           backTo={t(walk ? 'walk.backTo' : 'card.back')}
         />
-      ) : walk && mayInspect ? (
+      ) : walk ? (
         <WalkCard
           shower={shower}
           stage={stage}
@@ -129,7 +129,8 @@ function OpenShower({ shower, person }: OpenProps) {
   const { element, closeElement } = address;
   const [sheet, setSheet] = useState<SheetAt | null>(null);
   const stage = address.stage ?? currentStage(state)!;
-  const walk = useWalk(state, stage, address.walk, address.comeTo);
+  const mayWalk = mayWrite(person.role, 'reading');
+  const walk = useWalk(state, stage, mayWalk ? address.walk : null, address.comeTo);
   const ledger = useMemo(() => buildLedger(state, stagesShown(state, stage)), [state, stage]);
   const marks = useMemo(() => marksOf(state, stage), [state, stage]);
   useEffect(() => {

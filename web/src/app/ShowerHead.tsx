@@ -1,6 +1,6 @@
 import { mayWrite } from '@careful-seam/core/log/roles';
 import type { Ledger } from '@careful-seam/core/proof/shown/seamLine';
-import { showLength } from '@careful-seam/core/units/length';
+import { bareLength, showLength } from '@careful-seam/core/units/length';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { ChangedType } from '../rooms/newShower/ChangedType';
@@ -15,18 +15,17 @@ function Figures({ figures }: Pick<Ledger, 'figures'>) {
   const { unit } = usePreferences();
   const parts = (['measured', 'seen', 'unseen', 'defect', 'covered'] as const).filter((s) => figures.byState[s] > 0.5);
   if (figures.totalMm === 0) return <p className="text-soft">{t('shower.noSeams')}</p>;
-  const bare = (mm: number) => showLength(mm, unit).replace(/ in$| mm$/, '');
   return (
     <p data-testid="figures">
       <span className="font-bold">{t('shower.ofSeam', { total: showLength(figures.totalMm, unit) })}</span>{' '}
       {figures.waterMm > 0.5 && (
         <span className="mr-3 text-water">
-          {bare(figures.waterMm)} {t('line.water')}
+          {bareLength(figures.waterMm, unit)} {t('line.water')}
         </span>
       )}
       {parts.map((s) => (
         <span key={s} className={`mr-3 ${s === 'defect' ? 'text-hold' : 'text-soft'}`}>
-          {bare(figures.byState[s])} {t(`line.${s}`)}
+          {bareLength(figures.byState[s], unit)} {t(`line.${s}`)}
         </span>
       ))}
     </p>

@@ -1,7 +1,7 @@
 import type { Evidence } from '@careful-seam/core/log/state';
 import { lineWork } from '@careful-seam/core/proof/shown/lineWork';
 import type { SeamLine } from '@careful-seam/core/proof/shown/seamLine';
-import { showLength } from '@careful-seam/core/units/length';
+import { bareLength } from '@careful-seam/core/units/length';
 import type { ShownUnit } from '@careful-seam/words/sentences/sentences';
 import { useTranslation } from 'react-i18next';
 
@@ -76,7 +76,7 @@ export function SeamStrip({ line, lengthMm, readings, short, nextAtMm, unit }: P
           textAnchor="middle"
           className={`text-[13px] font-semibold ${short(r) ? 'fill-hold' : 'fill-ink'}`}
         >
-          {showLength(r.valueMm!, unit).replace(/ (in|mm)$/, '')}
+          {bareLength(r.valueMm!, unit)}
         </text>
       ))}
       {nextAtMm !== null && <path d={`M${x(nextAtMm)} ${Y + 5}l-5 9h10z`} className="fill-water" />}
@@ -88,9 +88,7 @@ export function SeamStrip({ line, lengthMm, readings, short, nextAtMm, unit }: P
           textAnchor="middle"
           className="fill-soft text-[11px]"
         >
-          {showLength(mm, unit)
-            .replace(/ (in|mm)$/, '')
-            .replace(/ \d+\/\d+$/, '')}
+          {bareLength(mm, unit).replace(/ \d+\/\d+$/, '')}
         </text>
       ))}
     </svg>

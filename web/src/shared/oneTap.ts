@@ -1,7 +1,5 @@
 import { useSyncExternalStore } from 'react';
-
-/** Keys that write with one tap rest so long after each: a second tap of the same finger never lands on what came under it, ms [common practice, no source]. */
-const REST_MS = 400;
+import { SAME_TAP_MS } from '../tablet/once';
 
 /** Whether such keys rest, and who wants to know. */
 const resting = { now: false, listeners: new Set<() => void>() };
@@ -19,12 +17,13 @@ const subscribe = (listener: () => void) => {
 export const useResting = (): boolean => useSyncExternalStore(subscribe, () => resting.now);
 
 /**
- * Does what one tap means, unless such keys rest: they do from the tap until what it means is on the tablet, and at least for a
- * moment. What fails says so by itself; the keys live again.
+ * Does what one tap means, unless keys that write with one tap rest: they do from the tap until what it means is on the tablet, and
+ * at least for a moment, so that a second tap of the same finger never lands on what came under it. (The store keeps the same words
+ * from being written twice; this keeps the next place from being given them.) What fails says so by itself; the keys live again.
  */
 export function oneTap(act: () => Promise<unknown>): void {
   if (resting.now) return;
   rest(true);
-  const moment = new Promise((done) => setTimeout(done, REST_MS));
+  const moment = new Promise((done) => setTimeout(done, SAME_TAP_MS));
   void Promise.allSettled([act(), moment]).then(() => rest(false));
 }

@@ -35,10 +35,15 @@ export function loadLanguage(language: Language): Promise<void> {
   return texts;
 }
 
+/** The language that was asked for last. */
+let wanted: Language | null = null;
+
 /** Speaks a language from now on, once its texts are here; stays with the one before while they can't be had. */
 export async function speakIn(language: Language): Promise<void> {
+  wanted = language;
   await loadLanguage(language);
-  await words.changeLanguage(language);
+  // Somebody who chose another one meanwhile hears that, whichever texts came later.
+  if (wanted === language) await words.changeLanguage(language);
 }
 
 /** The sentence of what is wrong, in the language that is spoken. */

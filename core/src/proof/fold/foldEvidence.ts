@@ -133,6 +133,7 @@ function evidenceOf(
     shot: reading?.shot ?? null,
     film: reading?.film ?? null,
     drawn: reading?.drawn ?? null,
+    together: reading?.together ?? null,
     answer: look?.answer ?? null,
     reason: look?.reason ?? null,
     number: look?.number ?? null,

@@ -40,7 +40,7 @@ export function RecordScreen() {
           <Legend />
         </div>
         <aside className="flex min-h-0 flex-col gap-3 overflow-y-auto border-edge border-l p-3">
-          <RecordFigures figures={ledger.figures} />
+          <RecordFigures figures={ledger.figures} state={state} />
           <RecordStages state={state} />
           {state.flood && <RecordFlood id={id} flood={state.flood} state={state} />}
           <RecordDefects state={state} />

@@ -1,13 +1,15 @@
 import { orphansByReason } from '@careful-seam/contract/record/notCounted';
 import { finishedAtMs } from '@careful-seam/core/checks/cureOfShower';
-import type { ShowerState } from '@careful-seam/core/log/state';
+import { allEvidence, type ShowerState } from '@careful-seam/core/log/state';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import type { Ledger } from '@careful-seam/core/proof/shown/seamLine';
+import { toldTogether } from '@careful-seam/core/proof/shown/toldTogether';
 import { notInspected } from '@careful-seam/core/proof/shown/waysOf';
 import { showLength } from '@careful-seam/core/units/length';
 import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
 import { placesName } from '@careful-seam/words/texts/names';
 import { DateTime } from 'luxon';
+import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { usePreferences } from '../../ui/preferences';
@@ -17,8 +19,9 @@ const whenOf = (state: ShowerState) => (iso: string) =>
   DateTime.fromISO(iso, { zone: state.created?.body.timeZone ?? 'UTC' }).toLocaleString(DateTime.DATETIME_MED);
 
 /** How much seam there is and how each part of it stands. */
-export function RecordFigures({ figures }: Pick<Ledger, 'figures'>) {
+export function RecordFigures({ figures, state }: Pick<Ledger, 'figures'> & { state: ShowerState }) {
   const { t } = useTranslation();
+  const { together, of } = useMemo(() => toldTogether(allEvidence(state)), [state]);
   const { unit } = usePreferences();
   const { byState, totalMm } = figures;
   return (
@@ -38,6 +41,7 @@ export function RecordFigures({ figures }: Pick<Ledger, 'figures'>) {
           {showLength(figures.waterMm, unit)} {t('line.water')}
         </p>
       )}
+      {together > 0 && <p className="text-soft text-sm">{t('record.together', { count: together, of })}</p>}
       <p className="text-soft text-sm">{t('record.proves')}</p>
     </section>
   );

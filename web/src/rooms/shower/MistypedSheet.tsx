@@ -1,7 +1,7 @@
 import type { EntryOf } from '@careful-seam/core/log/entry';
 import { readingCorrected, type Standing, statementsAt, takenBack } from '@careful-seam/core/log/mistyped';
 import type { ShowerState } from '@careful-seam/core/log/state';
-import { parseLength, showLength } from '@careful-seam/core/units/length';
+import { bareLength, parseLength, showLength } from '@careful-seam/core/units/length';
 import { elementName, faceName } from '@careful-seam/words/texts/names';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -25,16 +25,13 @@ interface Props {
   onClose: () => void;
 }
 
-/** A length as it is typed: without its unit. */
-const bare = (text: string) => text.replace(/ (in|mm)$/, '');
-
 /** The reading as it ought to have been: what was meant, and where. */
 function Correct({ reading, lengthMm, onKeep }: CorrectProps) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const { valueMm, atMm } = reading.body;
-  const [value, setValue] = useState(bare(showLength(valueMm, unit, 32)));
-  const [at, setAt] = useState(bare(showLength(atMm, unit, 32)));
+  const [value, setValue] = useState(bareLength(valueMm, unit, 32));
+  const [at, setAt] = useState(bareLength(atMm, unit, 32));
   const [problem, setProblem] = useState<string | null>(null);
   const keep = () => {
     const read = parseLength(value, unit, t('pad.value'));

@@ -99,9 +99,11 @@ function rowsOf(state: ShowerState, stage: string, blockers: readonly Blocker[])
     const open = new Set(list.map(elementOf));
     if (open.size < MANY) continue;
     const mine = asked.filter((j) => j.requirement.check.id === check);
-    const places = new Set(mine.map((j) => j.requirement.element)).size;
+    const places = new Set(mine.map((j) => j.requirement.element));
+    // A place that fails stands above the rows: it is no more done than one that is missing.
+    const unsatisfied = new Set(mine.filter((j) => !j.satisfied).map((j) => j.requirement.element));
     const label = mine[0]!.requirement.check.label;
-    rows.push({ check, label, blockers: list, places, done: places - open.size });
+    rows.push({ check, label, blockers: list, places: places.size, done: places.size - unsatisfied.size });
   }
   const inRows = new Set(rows.flatMap((r) => r.blockers));
   return { single: blockers.filter((b) => !inRows.has(b)), rows };

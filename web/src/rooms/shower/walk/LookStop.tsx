@@ -64,7 +64,8 @@ export function LookStop({ shower, stage, stop, onElement }: Props) {
               type="button"
               className="key px-2 text-left font-normal text-sm leading-tight"
               data-element={element}
-              onClick={() => onElement(element)}
+              aria-disabled={resting}
+              onClick={() => !resting && onElement(element)}
             >
               {elementName(t, model, element)}
             </button>

@@ -141,6 +141,8 @@ function StopKeys({
   const resting = useResting();
   const element = elementOfStop(stop);
   const { id, state } = shower;
+  /** What came under a finger that taps twice takes no tap: nothing is skipped or opened by it. */
+  const once = (act: () => void) => ({ 'aria-disabled': resting, onClick: () => !resting && act() });
   const cantSee = () => {
     const { check } = stop.judgements[0]!.requirement;
     const groups = element ? [{ checks: [check.id], places: [placeOf(state, element)] }] : stop.groups;
@@ -154,10 +156,10 @@ function StopKeys({
   };
   return (
     <div className="grid grid-cols-5 gap-1">
-      <button type="button" className="key px-1 text-sm" disabled={!walk.back} onClick={() => walk.back?.()}>
+      <button type="button" className="key px-1 text-sm" disabled={!walk.back} {...once(() => walk.back?.())}>
         {t('walk.back')}
       </button>
-      <button type="button" className="key px-1 text-sm" onClick={walk.skip}>
+      <button type="button" className="key px-1 text-sm" {...once(walk.skip)}>
         {t('walk.skip')}
       </button>
       <button
@@ -173,7 +175,7 @@ function StopKeys({
         type="button"
         className="key key-hold px-1 text-sm"
         disabled={element === null && stop.groups.flatMap((g) => g.places).length > 1}
-        onClick={() => onDefect(element ?? stop.groups[0]!.places[0]!.element)}
+        {...once(() => onDefect(element ?? stop.groups[0]!.places[0]!.element))}
       >
         {t('answer.defect')}
       </button>
@@ -181,7 +183,7 @@ function StopKeys({
         type="button"
         className="key px-1 text-sm"
         disabled={element === null}
-        onClick={() => element && onElement(element)}
+        {...once(() => element && onElement(element))}
       >
         {t('walk.card')}
       </button>
