@@ -316,6 +316,7 @@ test('a table of defects from before is looked at, put right, taken in, found in
   const sheet = page.getByRole('dialog');
   await sheet
     .locator('input[type=file]')
+    .first()
     .setInputFiles({ name: 'before.csv', mimeType: 'text/csv', buffer: Buffer.from(rows.join('\n')) });
   await expect(sheet.getByText('0 of 3 rows would be taken.')).toBeVisible();
   await sheet.getByLabel('Day it was found').selectOption({ label: 'When' });

@@ -1,4 +1,5 @@
 import { type Browser, type BrowserContext, test as base, expect, type Page } from '@playwright/test';
+import sharp from 'sharp';
 
 export { expect, type Page };
 export const PASSWORD = 'try-every-seam';
@@ -168,10 +169,25 @@ const FITTING: [RegExp, string][] = [
   [/Inner edge of the curb/, '1/8'],
 ];
 
+/** A picture as a camera gives it, of nothing. */
+export const somePicture = async (name = 'seen.jpg') => ({
+  name,
+  mimeType: 'image/jpeg',
+  buffer: await sharp({ create: { width: 640, height: 480, channels: 3, background: '#7c8a6b' } })
+    .jpeg()
+    .toBuffer(),
+});
+
 /** Fills in figures and names what shows a proof, where the open card asks for them. */
 async function tellFigures(page: Page): Promise<void> {
   for (const field of await page.getByTestId('figure').all()) {
     const proof = (await field.getAttribute('data-kind')) === 'looked';
+    const camera = field.locator('input[type=file]').first();
+    if ((await camera.count()) > 0) {
+      await camera.setInputFiles(await somePicture());
+      await expect(field.getByText('Keeping the picture…')).toHaveCount(0);
+      continue;
+    }
     await field.getByRole('textbox').fill(proof ? 'Paper 12, signed' : '2');
     await field.getByRole('button', { name: 'Keep' }).click();
   }

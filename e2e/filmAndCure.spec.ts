@@ -171,7 +171,7 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
       return `${at},${(airC + 2 * Math.cos(k / 30)).toFixed(1)},${(humidity + 3 * Math.sin(k / 9)).toFixed(1)}`;
     });
     const buffer = Buffer.from(`Date time,Temperature,Humidity\n${rows.join('\n')}\n`);
-    await sheet.locator('input[type=file]').setInputFiles({ name: 'air.csv', mimeType: 'text/csv', buffer });
+    await sheet.locator('input[type=file]').first().setInputFiles({ name: 'air.csv', mimeType: 'text/csv', buffer });
     return rows.length;
   };
   const takeIn = async (count: number) => {

@@ -154,7 +154,10 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
       return real(...args);
     }) as typeof createImageBitmap;
   });
-  await phone.page.locator('input[type=file]').setInputFiles(await picture());
+  await phone.page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles(await picture());
   await phone.page.getByLabel(t('crew.words')).fill('Cut out, new band');
   await key(phone.page, t('crew.sayFixed')).click();
   await expect(phone.page.getByText(t('step.answered'))).toBeVisible();

@@ -226,10 +226,12 @@ test('a file that is no picture is refused in words', async ({ tablet: page }) =
   await page.getByRole('button', { name: /picture, add/ }).click();
   await page
     .locator('input[type=file]')
+    .first()
     .setInputFiles({ name: 'a.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('no picture') });
   await expect(page.getByRole('alert')).toContainText('no picture that can be read');
   await page
     .locator('input[type=file]')
+    .first()
     .setInputFiles({ name: 'a.jpg', mimeType: 'image/jpeg', buffer: Buffer.alloc(0) });
   await expect(page.getByRole('alert')).toContainText('empty');
 });

@@ -72,3 +72,87 @@ export async function smallTargets(page: Page): Promise<string[]> {
       .map(({ text, box }) => `${text} ${box.width}x${box.height}`),
   );
 }
+
+/**
+ * Text that can't be read: cut off by what holds it, standing out of its key, or lying over other text. What was scrolled out of a list
+ * is not looked at; while a sheet is open only the sheet is.
+ */
+export async function unreadable(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const root = [...document.querySelectorAll<HTMLElement>('[role=dialog]')].at(-1) ?? document.body;
+    const faults: string[] = [];
+    /** What is left of a box inside what scrolls or cuts around it; null for nothing. */
+    type Box = { left: number; top: number; right: number; bottom: number };
+    const within = (a: Box, b: Box): Box | null => {
+      const box = {
+        left: Math.max(a.left, b.left),
+        top: Math.max(a.top, b.top),
+        right: Math.min(a.right, b.right),
+        bottom: Math.min(a.bottom, b.bottom),
+      };
+      return box.right - box.left > 1 && box.bottom - box.top > 1 ? box : null;
+    };
+    const shown: { box: Box; text: string; of: Element }[] = [];
+    const texts = document.createTreeWalker(root, NodeFilter.SHOW_TEXT);
+    for (let node = texts.nextNode(); node; node = texts.nextNode()) {
+      const text = (node.textContent ?? '').trim();
+      const of = node.parentElement;
+      if (text === '' || !of || of.closest('option, script, style, .sr-only, title')) continue;
+      if (!of.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue;
+      const range = document.createRange();
+      range.selectNodeContents(node);
+      for (const rect of range.getClientRects()) {
+        if (rect.width < 2 || rect.height < 2) continue;
+        let box: Box | null = { left: rect.left, top: rect.top, right: rect.right, bottom: rect.bottom };
+        const key = of.closest('button, a.key, label.key');
+        const held = key?.getBoundingClientRect();
+        if (
+          held &&
+          (rect.left < held.left - 1 ||
+            rect.right > held.right + 1 ||
+            rect.top < held.top - 1 ||
+            rect.bottom > held.bottom + 1)
+        )
+          faults.push(`out of its key: ${text.slice(0, 50)}`);
+        for (let at: Element | null = of; at && box; at = at.parentElement) {
+          const { overflowX, overflowY } = getComputedStyle(at);
+          if (overflowX === 'visible' && overflowY === 'visible') continue;
+          const window = at.getBoundingClientRect();
+          const cuts = (how: string) => how === 'hidden' || how === 'clip';
+          const wide = cuts(overflowX) && (rect.right > window.right + 1.5 || rect.left < window.left - 1.5);
+          const high = cuts(overflowY) && (rect.bottom > window.bottom + 1.5 || rect.top < window.top - 1.5);
+          // The page itself is what is scrolled.
+          if ((wide || high) && at !== document.body && at !== document.documentElement)
+            faults.push(`cut off: ${text.slice(0, 50)}`);
+          box = within(box, window);
+        }
+        if (box) shown.push({ box, text, of });
+      }
+    }
+    for (const [k, a] of shown.entries())
+      for (const b of shown.slice(k + 1)) {
+        if (a.of === b.of || a.of.contains(b.of) || b.of.contains(a.of)) continue;
+        const both = within(a.box, b.box);
+        if (!both || both.right - both.left < 3 || both.bottom - both.top < 4) continue;
+        // What lies under something else is covered, and is not drawn over.
+        const [x, y] = [(both.left + both.right) / 2, (both.top + both.bottom) / 2];
+        const stack = document.elementsFromPoint(x, y);
+        const seen = (of: Element) => {
+          const top = stack.findIndex((e) => e === of || of.contains(e));
+          return (
+            top >= 0 &&
+            stack
+              .slice(0, top)
+              .every((e) => e.contains(of) || getComputedStyle(e).backgroundColor === 'rgba(0, 0, 0, 0)')
+          );
+        };
+        const reached = x >= 0 && y >= 0 && x < innerWidth && y < innerHeight;
+        if (reached && (!seen(a.of) || !seen(b.of))) continue;
+        if (!reached && getComputedStyle(a.of).position !== 'static') continue;
+        faults.push(`one over the other: ${a.text.slice(0, 40)} / ${b.text.slice(0, 40)}`);
+      }
+    const wide = document.documentElement.scrollWidth - window.innerWidth;
+    if (wide > 0) faults.push(`${wide} px wider than the screen`);
+    return [...new Set(faults)];
+  });
+}

@@ -85,9 +85,12 @@ test('a bad shot is named, and shots come in as a file', async ({ tablet: page }
   await page.getByRole('button', { name: 'Keep', exact: true }).click();
   await expect(page.getByRole('alert')).toContainText('can’t be negative');
   const file = (text: string) => ({ name: 'shots.csv', mimeType: 'text/csv', buffer: Buffer.from(text) });
-  await page.locator('input[type=file]').setInputFiles(file('x_mm,y_mm,z_mm\n100,100,5\n900,100,5\n500,5000,5\n'));
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles(file('x_mm,y_mm,z_mm\n100,100,5\n900,100,5\n500,5000,5\n'));
   await expect(page.getByRole('alert')).toContainText('Shot 3');
-  await page.locator('input[type=file]').setInputFiles(file('x_mm,y_mm\n1,2\n'));
+  await page.locator('input[type=file]').first().setInputFiles(file('x_mm,y_mm\n1,2\n'));
   await expect(page.getByRole('alert')).toContainText('z_mm');
   const rows = [0, 1, 2, 3, 4].flatMap((i) =>
     [0, 1, 2].map((j) => {
@@ -95,6 +98,9 @@ test('a bad shot is named, and shots come in as a file', async ({ tablet: page }
       return `${x},${y},${(Math.hypot(x - 762, y - 457) * 0.03).toFixed(1)}`;
     }),
   );
-  await page.locator('input[type=file]').setInputFiles(file(`x_mm,y_mm,z_mm\n${rows.join('\n')}\n`));
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles(file(`x_mm,y_mm,z_mm\n${rows.join('\n')}\n`));
   await expect(page.getByTestId('survey-result')).toContainText('The floor falls everywhere');
 });

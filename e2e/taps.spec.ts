@@ -1,5 +1,5 @@
 import { type Browser, type Locator, type Page, test } from '@playwright/test';
-import { expect, usedTablet } from './acting';
+import { expect, somePicture, usedTablet } from './acting';
 import { tightLogger } from './waterActing';
 
 /** What a person does on a tablet: taps of a finger and keys of what is typed, counted by stage. */
@@ -24,6 +24,11 @@ class Hand {
     await this.tap(field);
     await field.pressSequentially(text);
     this.add(0, text.length);
+  }
+  /** The key that keeps what was typed. */
+  async enter(page: Page): Promise<void> {
+    await page.keyboard.press('Enter');
+    this.add(0, 1);
   }
   /** A file was chosen: one tap on its name. */
   chose(): void {
@@ -74,7 +79,16 @@ async function makeOrdinary(page: Page, { method, beginsAt }: Made): Promise<str
 
 /** Answers one stop, everything sound: the first value that keeps the limit, a paper's name, one look. */
 async function answer(page: Page, hand: Hand, walk: Locator, asks: string): Promise<void> {
-  if (asks === 'look') return hand.tap(page.getByTestId('walk-sound'));
+  if (asks === 'look') {
+    // What the next layer hides is answered by its picture: the key, and the camera's own.
+    const camera = walk.locator('label.key-main');
+    if ((await camera.count()) === 0) return hand.tap(page.getByTestId('walk-sound'));
+    const choosing = page.waitForEvent('filechooser');
+    await hand.tap(camera);
+    await (await choosing).setFiles(await somePicture());
+    hand.chose();
+    return expect(walk.getByText('Keeping the picture…')).toHaveCount(0);
+  }
   const rest = page.getByTestId('walk-rest');
   if (hand.tellsTheRest && (await rest.isVisible())) return hand.tap(rest);
   const around = walk.getByRole('group', { name: 'Values around the limit' });
@@ -82,7 +96,7 @@ async function answer(page: Page, hand: Hand, walk: Locator, asks: string): Prom
   const before = walk.getByRole('button', { name: /^As before/ });
   if ((await before.count()) > 0) return hand.tap(before.first());
   await hand.type(walk.getByRole('textbox'), 'P-12');
-  await hand.tap(walk.getByRole('button', { name: 'Keep' }));
+  await hand.enter(page);
 }
 
 /** Walks from here to the end of a stage and releases it; `work` does what has a screen of its own. True behind the last. */
@@ -119,7 +133,7 @@ async function floodByLogger(page: Page, hand: Hand): Promise<void> {
   const key = (name: string | RegExp) => page.getByRole('button', { name, exact: true });
   await hand.tap(page.getByRole('link', { name: 'To the flood test' }));
   await expect(key('Dry everywhere')).toBeVisible();
-  for (const box of await page.getByRole('checkbox').all()) await hand.tap(box);
+  await hand.tap(key('All of it is done'));
   await hand.tap(key('Dry everywhere'));
   const logger = page.getByRole('radio', { name: 'Level logger' });
   if (!(await logger.isChecked())) await hand.tap(logger);
@@ -129,7 +143,7 @@ async function floodByLogger(page: Page, hand: Hand): Promise<void> {
   await page.clock.fastForward(27 * HOUR_MS);
   await hand.tap(key('Logger file'));
   const buffer = Buffer.from(tightLogger(startMs, 1, 26));
-  await page.locator('input[type=file]').setInputFiles({ name: 'logger.csv', mimeType: 'text/csv', buffer });
+  await page.locator('input[type=file]').first().setInputFiles({ name: 'logger.csv', mimeType: 'text/csv', buffer });
   hand.chose();
   await hand.tap(page.getByRole('radio', { name: 'mm', exact: true }));
   await hand.tap(page.getByRole('button', { name: /^Take in \d+ readings/ }));

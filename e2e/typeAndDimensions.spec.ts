@@ -31,14 +31,14 @@ test('dimensions change with what can’t be kept told before; showers of one ty
   await page.getByLabel('Width', { exact: true }).fill('64');
   await expect(page.getByTestId('kept')).toContainText('must be made again: Foot of wall B');
   await page.getByRole('button', { name: 'Keep these dimensions' }).click();
-  await expect(page.getByText('36 in x 64 in')).toBeVisible();
+  await expect(page.getByText('64 in x 36 in')).toBeVisible();
 
   await page.getByRole('link', { name: 'Day' }).click();
   await page.getByText(`${name} b`).click();
-  await expect(page.getByText('36 in x 60 in')).toBeVisible();
+  await expect(page.getByText('60 in x 36 in')).toBeVisible();
   await page.getByRole('button', { name: 'Type changed' }).click();
   await page.getByRole('button', { name: 'Take the new dimensions' }).click();
-  await expect(page.getByText('36 in x 64 in')).toBeVisible();
+  await expect(page.getByText('64 in x 36 in')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Type changed' })).toHaveCount(0);
 });
 
@@ -69,5 +69,5 @@ test('a drawing goes out as JSON, SVG and DXF, and comes in again; a broken file
   await page.getByLabel('Name on site').fill(`From a file ${Date.now()}`);
   await page.getByLabel('Job').fill('Test house');
   await page.getByRole('button', { name: 'Make this shower' }).click();
-  await expect(page.getByText('60 in x 72 in')).toBeVisible();
+  await expect(page.getByText('72 in x 60 in')).toBeVisible();
 });

@@ -28,7 +28,7 @@ const key = (page: Page, name: string) => page.getByRole('button', { name, exact
 /** Takes one of the demo's logger files in, saying its unit. */
 export async function takeFile(page: Page, file: string, unit: string, count: number): Promise<void> {
   await key(page, 'Logger file').click();
-  await page.locator('input[type=file]').setInputFiles(`demo/files/${file}`);
+  await page.locator('input[type=file]').first().setInputFiles(`demo/files/${file}`);
   await expect(page.getByTestId('logger-preview')).toContainText(`${count} readings, one every 10 min`);
   await expect(page.getByRole('button', { name: 'Say the unit first' })).toBeDisabled();
   await page.getByRole('radio', { name: unit, exact: true }).click();

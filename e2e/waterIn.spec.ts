@@ -133,7 +133,7 @@ test('a redo under water after a passed flood: the flood is held with its reason
   await later(27);
   await page.getByRole('button', { name: 'Logger file', exact: true }).click();
   const buffer = Buffer.from(tightLogger(startMs, 1, 26));
-  await page.locator('input[type=file]').setInputFiles({ name: 'again.csv', mimeType: 'text/csv', buffer });
+  await page.locator('input[type=file]').first().setInputFiles({ name: 'again.csv', mimeType: 'text/csv', buffer });
   await page.getByRole('radio', { name: 'mm', exact: true }).click();
   await page.getByRole('button', { name: /^Take in \d+ readings/ }).click();
   await expect(page.getByTestId('flood-verdict')).toContainText('Tight');

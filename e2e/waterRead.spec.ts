@@ -101,6 +101,7 @@ test('bad input on the flood screen is named, and nothing is kept', async ({ tab
   await key(page, 'Logger file').click();
   await page
     .locator('input[type=file]')
+    .first()
     .setInputFiles({ name: 'x.csv', mimeType: 'text/csv', buffer: Buffer.from('hello') });
   await expect(page.getByRole('alert')).toContainText('no readings in it');
 });

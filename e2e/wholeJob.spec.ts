@@ -35,7 +35,10 @@ test('the whole job: new shower, short lap, defect with picture, redo, release, 
     .jpeg()
     .toBuffer();
   await page.getByLabel('What is wrong').fill('Band slid');
-  await page.locator('input[type=file]').setInputFiles({ name: 'seam.jpg', mimeType: 'image/jpeg', buffer: jpeg });
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles({ name: 'seam.jpg', mimeType: 'image/jpeg', buffer: jpeg });
   await page.getByRole('button', { name: 'Circle' }).click();
   const marks = page.getByTestId('marks');
   await marks.scrollIntoViewIfNeeded();

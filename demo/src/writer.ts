@@ -2,7 +2,7 @@ import { judge } from '@careful-seam/core/checks/judge';
 import type { Body, EntryKind } from '@careful-seam/core/log/bodies';
 import type { SealedEntry } from '@careful-seam/core/log/chain';
 import type { Requirement } from '@careful-seam/core/log/judgement';
-import type { Place } from '@careful-seam/core/log/places';
+import type { PhotoUse, Place } from '@careful-seam/core/log/places';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { type ChainEnd, writeEntry } from '@careful-seam/core/log/writeEntry';
 import { patternPlaces } from '@careful-seam/core/membrane/laps';
@@ -12,6 +12,7 @@ import type { MeasuredCheck } from '@careful-seam/core/rules/checks/measured';
 import { xoroshiro128plus } from 'pure-rand/generator/xoroshiro128plus';
 import { v5 } from 'uuid';
 import { CREWS, PEOPLE, type PersonKey } from './firm';
+import { HIDDEN_PICTURE } from './hiddenPicture';
 
 /** Of all ids: the same in each demo. */
 const NAMESPACE = '2f0a5d0e-7c1b-4a61-9a55-0a8c1c7a5e10';
@@ -174,8 +175,16 @@ function readRequirements(w: DemoWriter, person: PersonKey, asked: readonly Requ
 const sameIn = (state: ShowerState, r: Requirement): Requirement =>
   state.requirements.find((x) => x.check.id === r.check.id && x.element === r.element && x.side === r.side)!;
 
-/** A figure well inside its limit, or a paper's name, where a check asks for one. */
-function soundly(w: DemoWriter, check: Check): { number?: number; shownBy?: string } {
+/** The picture of what the next layer hides, kept with the shower. */
+function pictured(w: DemoWriter): { photos: PhotoUse[] } {
+  const { bytes, use } = HIDDEN_PICTURE;
+  if (!w.photos.some((p) => p.hash === use.hash)) w.photos.push({ hash: use.hash, bytes });
+  return { photos: [use] };
+}
+
+/** A figure well inside its limit, a paper's name or a picture, where a check asks for one. */
+function soundly(w: DemoWriter, check: Check): { number?: number; shownBy?: string; photos?: PhotoUse[] } {
+  if (check.keepPicture || (isOf(check, 'looked') && check.proof === 'photo')) return pictured(w);
   if (isOf(check, 'number')) {
     const { atLeast, atMost } = check.limit ?? { atLeast: 600 };
     return { number: Math.round(((atLeast ?? 0) * 1.1 + (atMost ?? (atLeast ?? 1) * 1.3) * 0.9) * 50) / 100 };

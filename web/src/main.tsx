@@ -7,10 +7,14 @@ import { App } from './app/App';
 import { screens } from './app/screens';
 import './styles.css';
 import { ofDevice } from './shared/language';
+import { guardFinger } from './ui/fingerGuard';
 import { usePreferences } from './ui/preferences';
+import { watchBack } from './ui/sheetHistory';
 import { speakIn, words } from './ui/words';
 
 z.config({ jitless: true });
+guardFinger();
+watchBack();
 
 /** Lists of the office: they come from the server when they are looked at, and never stand in for the tablet's own state. */
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5000 } } });

@@ -154,6 +154,25 @@ export const ShowerRecord = z.object({
       }),
     )
     .default([]),
+  /** Pictures of what was sound, and of what the next layer hides, stage by stage; those of defects stand with them. */
+  pictures: z
+    .array(
+      z.object({
+        hash: z.string(),
+        stage: z.string().nullable(),
+        elements: z.array(z.string()),
+        words: z.string(),
+        by: z.string(),
+        at: z.string(),
+        /** What it shows was not built again since. */
+        stands: z.boolean(),
+      }),
+    )
+    .default([]),
+  /** What the rule book wants a picture kept of and none shows, of stages that were released. */
+  picturesMissing: z
+    .array(z.object({ stage: z.string(), check: z.string(), elements: z.array(z.string()) }))
+    .default([]),
   readings: z.array(ReadingLine),
   looks: z.array(LookLine),
   defects: z.array(

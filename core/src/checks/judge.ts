@@ -3,7 +3,7 @@ import type { ShowerState } from '../log/state';
 import { standingDeviation } from './acceptance';
 import type { Measured } from './found';
 import { judgeOf } from './judges';
-import { judgeLooks, type Looked, lastLook, live } from './looks';
+import { judgeLooks, type Looked, lastLook, live, showsProof } from './looks';
 import { byFigure } from './measured';
 
 /** True for what nothing has to be shown of yet: a survey that nobody began and the rule book does not demand. */
@@ -57,7 +57,10 @@ export function evidenceOn(state: ShowerState, { element, stage, check, side }: 
       e.check === check.id &&
       (e.side === side || (e.kind === 'look' && e.side === null)),
   );
-  return { looks: mine.filter((e) => e.kind === 'look'), readings: mine.filter((e) => e.kind === 'reading') };
+  return {
+    looks: mine.filter((e) => e.kind === 'look' && showsProof(check, e)),
+    readings: mine.filter((e) => e.kind === 'reading'),
+  };
 }
 
 /** A judgement that was not remembered. */

@@ -1,11 +1,22 @@
 import type { LookAnswer } from '../log/bodies';
 import type { Requirement } from '../log/judgement';
 import type { Evidence } from '../log/state';
+import { type Check, isOf } from '../rules/checks/check';
 import { type Stretch, subtract, union } from '../shower/seams/intervals';
 import type { Measured } from './found';
 
 /** Evidence that counts: neither taken away nor to be looked at again. */
 export const live = (e: Evidence): boolean => !e.voided && !e.lookAgain;
+
+/**
+ * Whether a look that says "sound" comes with what its check asks to be shown: a picture where a picture is asked, else the name of
+ * what shows it. Looks that were written when none could hold a picture name where it is kept.
+ */
+export function showsProof(check: Check, { answer, shownBy, photos }: Evidence): boolean {
+  if (!isOf(check, 'looked') || !check.proof || answer !== 'ok') return true;
+  if (check.proof === 'photo') return photos === null ? shownBy !== null : photos.length > 0;
+  return shownBy !== null || (photos ?? []).length > 0;
+}
 
 /** Answers by stretch, the latest look winning where two overlap. What waits for a manager stands apart. */
 function paintLooks(looks: readonly Evidence[]): Record<LookAnswer | 'waits', Stretch[]> {

@@ -96,6 +96,11 @@ function groupsAt(state: ShowerState, judgements: readonly Judgement[]): LookGro
 /** The name of a stop: the element with its check and side, or the thing that is looked at. */
 const keyOf = (element: string, ...more: (string | null)[]): string => [element, ...more].filter(Boolean).join('~');
 
+/** What is measured along the floor's edge and lies on neither side of it: one turn round the floor looks at all of it. */
+function isOfFloor(state: ShowerState, { requirement: { check, element, side } }: Judgement): boolean {
+  return side === null && isOf(check, 'measured') && (state.seamById.get(element)?.faces.includes('floor') ?? false);
+}
+
 /**
  * The stops of a walk through a stage in the order in which a person turns in the shower: at each thing its readings and
  * figures element by element, then one look at all of it; last the work that has a screen of its own. Ways of building are
@@ -107,8 +112,15 @@ export function walk(state: ShowerState, stage: string, planned: Planned = () =>
     if (r.stage.key === stage) byElement.set(r.element, [...(byElement.get(r.element) ?? []), judge(state, r)]);
   const stops: Stop[] = [];
   const works = new Map<string, Stop>();
-  for (const thing of turning(state.geometry!.model)) {
+  const isLooked = ({ requirement: { check } }: Judgement) => judgeOf(check).wantsLook?.(check) === true;
+  const things = turning(state.geometry!.model).map((thing) => {
     const here = thing.elements.flatMap((element) => byElement.get(element) ?? []);
+    const looked = here.filter(isLooked);
+    // Where a wall is looked at anyway its foot is looked at with it.
+    return { thing, here, looked: looked.every((j) => isOfFloor(state, j)) ? [] : looked, left: looked };
+  });
+  const round = things.flatMap(({ looked, left }) => (looked.length === 0 ? left : []));
+  for (const { thing, here, looked: own } of things) {
     for (const j of here) {
       const { check, element, side } = j.requirement;
       const by = judgeOf(check).answeredBy(check);
@@ -125,7 +137,7 @@ export function walk(state: ShowerState, stage: string, planned: Planned = () =>
       // A screen of its own answers for all that it is asked of.
       else if (!works.has(check.kind) || (stop.isOpen && !works.get(check.kind)!.isOpen)) works.set(check.kind, stop);
     }
-    const looked = here.filter((j) => judgeOf(j.requirement.check).wantsLook?.(j.requirement.check) === true);
+    const looked = thing.kind === 'floor' ? [...own, ...round] : own;
     const groups = groupsAt(state, looked);
     if (looked.length > 0)
       stops.push({

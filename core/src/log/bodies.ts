@@ -123,6 +123,8 @@ export const BODIES = {
         .optional(),
       /** Since version 3: what was used of each item of the take-off, in its unit. */
       used: z.record(key, z.number().min(0).max(1_000_000)).optional(),
+      /** Since version 4: pictures of what was seen. */
+      photos: z.array(PhotoUse).max(20).optional(),
     })
     .refine((b) => b.answer !== 'not-applicable' || (b.reason ?? '').trim() !== '', {
       path: ['reason'],
@@ -210,7 +212,12 @@ export const BODIES = {
     calculation: z.string().max(60).optional(),
     words: z.string().max(2000).optional(),
   }),
-  note: z.object({ words, place: Place.optional() }),
+  note: z.object({
+    words,
+    place: Place.optional(),
+    /** Since version 2: the stage that it is about. */
+    stage: key.optional(),
+  }),
   correction: z
     .object({
       target: id,
@@ -237,7 +244,7 @@ const GROWN: Partial<Record<EntryKind, number>> = {
   'rules-pinned': 3,
   'work-done': 2,
   reading: 4,
-  look: 3,
+  look: 4,
   'climate-reading': 2,
   'defect-found': 3,
   'defect-assigned': 2,
@@ -248,6 +255,7 @@ const GROWN: Partial<Record<EntryKind, number>> = {
   'flood-event': 2,
   'moisture-look': 2,
   'flood-ended': 2,
+  note: 2,
 };
 /** Version of each kind's body that this program writes; it reads all earlier ones. */
 export const VERSIONS = Object.fromEntries(ENTRY_KINDS.map((k) => [k, GROWN[k] ?? 1])) as Record<EntryKind, number>;

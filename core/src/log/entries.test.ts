@@ -161,9 +161,9 @@ describe('entries at a boundary', () => {
     expect(ENTRY_KINDS).toHaveLength(26);
     for (const kind of ENTRY_KINDS) {
       expect(BODIES[kind]).toBeDefined();
-      const later = kind === 'reading' ? 4 : /^rules|^look$|^defect-(found|closed)/.test(kind) ? 3 : 2;
+      const later = /^reading$|^look$/.test(kind) ? 4 : /^rules|^defect-(found|closed)/.test(kind) ? 3 : 2;
       expect(VERSIONS[kind]).toBe(
-        /^flood|^moisture|^look$|^reading$|^rules|^geometry|^climate|^shower-created|^work|^defect-(found|assigned|answered|closed)/.test(
+        /^flood|^moisture|^note$|^look$|^reading$|^rules|^geometry|^climate|^shower-created|^work|^defect-(found|assigned|answered|closed)/.test(
           kind,
         )
           ? later

@@ -4,6 +4,7 @@ import type { Entry } from './entry';
 export function photosNeeded(entries: readonly Entry[]): string[] {
   const hashes = entries.flatMap((e) => {
     if (e.kind === 'photo') return [e.body.photo.hash];
+    if (e.kind === 'look') return (e.body.photos ?? []).map((p) => p.hash);
     if (e.kind === 'defect-found' || e.kind === 'defect-answered') return e.body.photos.map((p) => p.hash);
     if (e.kind === 'defect-closed') return (e.body.photos ?? []).map((p) => p.hash);
     return [];

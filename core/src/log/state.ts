@@ -8,7 +8,7 @@ import type { Defect } from './defect';
 import type { Entry, EntryOf } from './entry';
 import type { FloodTest } from './floodTest';
 import type { Because, Blocker, Deviation, Requirement } from './judgement';
-import type { Place } from './places';
+import type { PhotoUse, Place } from './places';
 
 /** How an entry came to the server: what its device's clock was off by, when it was taken in, and whether out of a file. */
 export interface Arrival {
@@ -68,6 +68,8 @@ export interface Evidence {
   number: number | null;
   /** What shows it: a paper, a batch, a date. */
   shownBy: string | null;
+  /** Pictures of what was seen; null for what was written when a look could hold none. */
+  photos: readonly PhotoUse[] | null;
   /** The position found on a question. */
   position: string | null;
   /** What was used of each item of the take-off. */

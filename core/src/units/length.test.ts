@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { parseLength, showLength } from './length';
+import { parseLength, showLength, showTotal } from './length';
 
 const mm = (text: string, assume: 'in' | 'mm' | 'mil' = 'in') => {
   const read = parseLength(text, assume);
@@ -79,5 +79,20 @@ describe('lengths as people write them', () => {
         else expect(read.problem.code).toMatch(/^length-/);
       }),
     );
+  });
+});
+
+describe('a total', () => {
+  it('is told as people say it', () => {
+    expect(showTotal((598 + 13 / 16) * 25.4, 'in')).toBe('50 ft');
+    expect(showTotal((11 + 13 / 16) * 25.4, 'in')).toBe('12 in');
+    expect(showTotal(24 * 25.4, 'in')).toBe('2 ft');
+    expect(showTotal(15_210, 'mm')).toBe('15.2 m');
+    expect(showTotal(447, 'mm')).toBe('450 mm');
+    expect(showTotal(0, 'in')).toBe('0 in');
+  });
+  it('that is there is never told as nothing', () => {
+    expect(showTotal(2, 'in')).toBe('1 in');
+    expect(showTotal(2, 'mm')).toBe('10 mm');
   });
 });

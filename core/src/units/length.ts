@@ -126,3 +126,16 @@ export function showLength(mm: number, unit: LengthUnit, inchParts?: 16 | 32): s
 /** A length as it stands in a field: as it is shown, without its unit. */
 export const bareLength = (mm: number, unit: LengthUnit, inchParts?: 16 | 32): string =>
   showLength(mm, unit, inchParts).replace(/ (in|mm|mil)$/, '');
+
+/** Totals under this are told in inches, those from it on in feet, mm. */
+const FEET_FROM_MM = 24 * MM_PER_INCH;
+
+/**
+ * A total as people say it, with its unit: whole feet, or inches where it is short; metres with one place, or millimetres by tens. What
+ * is there at all is never told as nothing. For sums of many lengths: what was measured is shown by `showLength`. [own arithmetic]
+ */
+export function showTotal(mm: number, unit: 'in' | 'mm'): string {
+  const whole = (value: number) => (mm > 0 ? Math.max(1, Math.round(value)) : 0);
+  if (unit === 'mm') return mm < 1000 ? `${whole(mm / 10) * 10} mm` : `${(mm / 1000).toFixed(1)} m`;
+  return mm < FEET_FROM_MM ? `${whole(mm / MM_PER_INCH)} in` : `${whole(mm / MM_PER_INCH / 12)} ft`;
+}

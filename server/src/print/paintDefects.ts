@@ -1,8 +1,9 @@
 import type { Defect } from '@careful-seam/core/log/defect';
 import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
 import { placesName } from '@careful-seam/words/texts/names';
+import { heightOf, paintPicture } from './paintPictures';
 import { length, type PaintOptions, type Paper } from './paintRecord';
-import { HOLD, heading, INK, line, MARGIN, need, SOFT } from './recordSheet';
+import { HOLD, heading, line, MARGIN, need, SOFT } from './recordSheet';
 
 /** What happened to a defect, in a paragraph. */
 function defectStory({ t, when }: Paper, d: Defect): string {
@@ -31,36 +32,19 @@ function causeWords({ t, state }: Paper, d: Defect): string[] {
   ];
 }
 /** Its pictures with their marks. */
-async function paintPictures(paper: Paper, d: Defect, picture: PaintOptions['picture']): Promise<void> {
-  const { doc, t } = paper;
+async function paintTheirs(paper: Paper, d: Defect, picture: PaintOptions['picture']): Promise<void> {
+  const { doc } = paper;
   for (const use of [...d.photos, ...d.answers.flatMap((a) => a.photos), ...d.photosAfter]) {
     const bytes = await picture(use.hash);
     if (!bytes) {
-      line(doc, t('record.picturePending'), HOLD);
+      line(doc, paper.t('record.picturePending'), HOLD);
       continue;
     }
     const width = 220;
-    const height = (width * use.heightPx) / use.widthPx;
+    const height = heightOf(use, width);
     need(doc, height + 8);
-    const [x, y] = [MARGIN, doc.y + 2];
-    const { default: sharp } = await import('sharp');
-    doc.image(
-      await sharp(bytes).resize({ width: 900, withoutEnlargement: true }).jpeg({ quality: 82 }).toBuffer(),
-      x,
-      y,
-      { width },
-    );
-    doc.lineWidth(1.6).strokeColor(HOLD);
-    for (const mark of use.marks) {
-      const [a, b] = mark.points.map((p) => [x + p.x * width, y + p.y * height] as const);
-      if (mark.kind === 'circle') doc.circle(a![0], a![1], Math.hypot(b![0] - a![0], b![1] - a![1])).stroke();
-      else doc.moveTo(a![0], a![1]).lineTo(b![0], b![1]).stroke();
-      if (mark.text)
-        doc
-          .fillColor(HOLD)
-          .text(mark.text, b![0] + 3, b![1] - 4, { lineBreak: false })
-          .fillColor(INK);
-    }
+    const y = doc.y + 2;
+    await paintPicture(doc, use, bytes, { x: MARGIN, y, width });
     doc.x = MARGIN;
     doc.y = y + height + 6;
   }
@@ -82,6 +66,6 @@ export async function paintDefects(paper: Paper, picture: PaintOptions['picture'
     doc.font('text');
     line(doc, `${d.words ? `${d.words}. ` : ''}${defectStory(paper, d)}`, d.closedAt ? SOFT : HOLD);
     for (const words of causeWords(paper, d)) line(doc, words, SOFT);
-    await paintPictures(paper, d, picture);
+    await paintTheirs(paper, d, picture);
   }
 }

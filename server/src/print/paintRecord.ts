@@ -3,6 +3,7 @@ import type { ShowerRecord } from '@careful-seam/contract/record/record';
 import { allEvidence, type ShowerState } from '@careful-seam/core/log/state';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { toldTogether } from '@careful-seam/core/proof/shown/toldTogether';
+import { floorSize } from '@careful-seam/core/shower/geometry/floorSize';
 import { showLength } from '@careful-seam/core/units/length';
 import {
   becauseSentence,
@@ -19,6 +20,7 @@ import { paintDefects } from './paintDefects';
 import { paintFloods } from './paintFlood';
 import { paintMap } from './paintMap';
 import { paintMembrane } from './paintMembrane';
+import { paintPictures } from './paintPictures';
 import { paintCorrections, paintNotes, paintProducts, paintWays } from './paintRules';
 import { bottomOf, HOLD, heading, INK, line, MARGIN, newSheet, SOFT, table, toBuffer } from './recordSheet';
 
@@ -82,9 +84,8 @@ function paintTop({ doc, t, record, state, unit, when }: Paper): void {
   doc.font('strong').fontSize(18).text(record.shower.name, MARGIN, MARGIN).font('text').fontSize(10).fillColor(SOFT);
   const method = state.rules?.method.label ?? '';
   const g = state.geometry?.model;
-  const box = g?.faces[0]?.loop ?? [];
-  const span = (axis: 0 | 1) => Math.max(...box.map((p) => p[axis])) - Math.min(...box.map((p) => p[axis]));
-  const size = box.length > 0 ? `${showLength(span(1), unit)} x ${showLength(span(0), unit)}` : '';
+  const floor = g ? floorSize(g) : null;
+  const size = floor ? `${showLength(floor.widthMm, unit)} x ${showLength(floor.depthMm, unit)}` : '';
   doc.text(`${record.shower.job} · ${size} · ${method} · ${state.rules?.book.title ?? ''}`);
   doc.text(`${t('record.title')} · ${when(record.madeAt)} (${record.shower.timeZone})`).fillColor(INK);
 }
@@ -275,6 +276,7 @@ export async function paintRecord(record: ShowerRecord, state: ShowerState, opti
   await paintFloods({ ...paper, zone: record.shower.timeZone });
   paintSeams(paper);
   await paintDefects(paper, options.picture);
+  await paintPictures(paper, options.picture);
   paintReadings(paper);
   paintExceptions(paper);
   paintNotes(paper);

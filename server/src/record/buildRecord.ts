@@ -4,6 +4,7 @@ import { waterProof } from '@careful-seam/core/checks/waterProof';
 import { correctionsTold } from '@careful-seam/core/log/mistyped';
 import { allEvidence, type Evidence, type ShowerState } from '@careful-seam/core/log/state';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
+import { picturesMissing, picturesOf } from '@careful-seam/core/proof/shown/pictures';
 import { buildLedger, type Ledger } from '@careful-seam/core/proof/shown/seamLine';
 import { notInspected, waysOf } from '@careful-seam/core/proof/shown/waysOf';
 import { linesOf } from '@careful-seam/core/rules/combineMethods';
@@ -166,6 +167,27 @@ function deviationsOf(state: ShowerState): ShowerRecord['deviations'] {
   }));
 }
 
+/** Pictures of what was sound, and what is covered of which none shows anything. */
+function picturesIn(state: ShowerState): Pick<ShowerRecord, 'pictures' | 'picturesMissing'> {
+  const covered = [...state.stages].flatMap(([key, s]) => (s.release ? [key] : []));
+  return {
+    pictures: picturesOf(state)
+      .filter((p) => p.of === 'sound')
+      .map(({ photo, stage, elements, words, by, observedAt, stands }) => ({
+        hash: photo.hash,
+        stage,
+        elements,
+        words,
+        by,
+        at: observedAt,
+        stands,
+      })),
+    picturesMissing: covered.flatMap((stage) =>
+      picturesMissing(state, stage).map(({ check, elements }) => ({ stage, check: check.id, elements })),
+    ),
+  };
+}
+
 /** The record of a shower as data: everything the PDF prints, and every entry behind it. */
 export function buildRecord({ row, rows, entries, state }: LoadedShower, now: Date): ShowerRecord {
   const ledger = recordLedger(state);
@@ -212,6 +234,7 @@ export function buildRecord({ row, rows, entries, state }: LoadedShower, now: Da
       ticksMm: l.ticksMm,
     })),
     verdicts: verdictsOf(ledger),
+    ...picturesIn(state),
     readings: evidence
       .filter((e) => e.kind === 'reading')
       .map((e) => ({ ...shared(e), atMm: e.atMm, valueMm: e.valueMm!, together: e.together })),

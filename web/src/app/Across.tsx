@@ -11,6 +11,7 @@ import { MonthsPage } from '../rooms/across/MonthsPage';
 import { ReportPage } from '../rooms/across/ReportPage';
 import { SlippedPage } from '../rooms/across/SlippedPage';
 import { WrongPage } from '../rooms/across/WrongPage';
+import { HelpKey } from '../shared/Help';
 import { SyncMark } from '../shared/SyncMark';
 import { useParts } from '../tablet/store';
 
@@ -56,6 +57,7 @@ export function Across() {
         <h1 className="font-bold text-xl">{t(`across.question.${page}`)}</h1>
         <div className="flex-1" />
         <SyncMark />
+        <HelpKey />
       </header>
       <div className="grid min-h-0 grid-cols-[10rem_minmax(0,1fr)] grid-rows-[minmax(0,1fr)] max-lg:grid-cols-1 max-lg:grid-rows-[auto_auto]">
         <nav

@@ -1,10 +1,10 @@
 import { type ComponentType, lazy, Suspense, useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { createBrowserRouter, Navigate, Outlet, RouterProvider, useLocation } from 'react-router';
+import { HelpSheet } from '../shared/Help';
 import { useFirmUnit, useSpokenLanguage } from '../shared/language';
 import { useParts, useStore } from '../tablet/store';
 import { usePreferences } from '../ui/preferences';
-import { Sheet } from '../ui/Sheet';
 import { loadAll, screens } from './screens';
 import { UpdateBar } from './UpdateBar';
 
@@ -15,7 +15,6 @@ const TICK_EVERY_MS = 60_000;
 
 /** Everything behind the sign-in: starts the store, syncs now and then, shows help on "?". */
 function Signed() {
-  const { t } = useTranslation();
   const { db, person, sync, tick } = useParts('db', 'person', 'sync', 'tick');
   const { keys } = usePreferences();
   const { pathname } = useLocation();
@@ -44,11 +43,7 @@ function Signed() {
   return (
     <>
       <Outlet />
-      {help && (
-        <Sheet title={t('settings.help')} onClose={() => setHelp(false)}>
-          <p className="whitespace-pre-line">{t('settings.helpText')}</p>
-        </Sheet>
-      )}
+      {help && <HelpSheet onClose={() => setHelp(false)} />}
     </>
   );
 }

@@ -10,6 +10,7 @@ import { People } from '../rooms/office/People';
 import { Server } from '../rooms/office/Server';
 import { Rules } from '../rooms/ruleBook/Rules';
 import { Approvals } from '../shared/Approvals';
+import { HelpKey } from '../shared/Help';
 import { SyncMark } from '../shared/SyncMark';
 import { useParts } from '../tablet/store';
 import { useQueue } from '../tablet/useList';
@@ -50,6 +51,7 @@ export function Office() {
         <h1 className="font-bold text-xl">{t(`office.question.${page}`)}</h1>
         <div className="flex-1" />
         <SyncMark />
+        <HelpKey />
       </header>
       <div className="grid min-h-0 grid-cols-[11rem_1fr] grid-rows-[minmax(0,1fr)] max-md:grid-cols-1 max-md:grid-rows-[auto_1fr]">
         <nav

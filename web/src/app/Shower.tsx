@@ -19,8 +19,9 @@ import { Missing } from '../shared/Missing';
 import { type LocalShower, useStore } from '../tablet/store';
 import { useKeepAwake } from '../tablet/tabletCare';
 import { usePreferences } from '../ui/preferences';
+import { GoOn } from './GoOn';
 import { marksOf } from './marksOf';
-import { ShowerHead } from './ShowerHead';
+import { Figures, ShowerHead } from './ShowerHead';
 import { type OpenSheet, ShowerSheets } from './ShowerSheets';
 import { Undo } from './Undo';
 import { useShowerAddress } from './useShowerAddress';
@@ -143,18 +144,22 @@ function OpenShower({ shower, person }: OpenProps) {
   const stop = element === null ? (walk?.stop ?? null) : null;
   const together = useMemo(() => new Set(stop?.groups.flatMap((g) => g.places.map((p) => p.element)) ?? []), [stop]);
   const chosen = element ?? (stop && elementOfStop(stop));
+  const isAsking = element !== null || walk !== null;
   return (
     <div className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto">
-      <ShowerHead shower={shower} figures={ledger.figures} />
+      <ShowerHead shower={shower} isAsking={isAsking} />
       <main className="bench grid min-h-0 grid-cols-[176px_1fr_412px] max-lg:grid-cols-1">
         <div className="min-h-0 overflow-y-auto border-edge border-r p-2 max-lg:hidden">
           <Ladder state={state} chosen={stage} onChoose={address.chooseStage} />
         </div>
-        <div className="px-3 pt-2 lg:hidden">
+        <div className={`px-3 pt-2 lg:hidden ${isAsking ? 'max-md:hidden' : ''}`}>
           <StagePicker state={state} chosen={stage} onChoose={address.chooseStage} />
         </div>
-        <div className="flex min-h-0 flex-col p-3 max-lg:pb-0">
-          <div className="min-h-0 flex-1 max-lg:h-80 max-lg:flex-none">
+        <div className="flex min-h-0 flex-col p-3 pt-1.5 max-lg:pb-0">
+          <div className={isAsking ? 'max-md:hidden' : ''}>
+            <Figures figures={ledger.figures} />
+          </div>
+          <div className={`min-h-0 flex-1 max-lg:flex-none ${isAsking ? 'max-lg:h-80 max-md:h-36' : 'max-lg:h-80'}`}>
             <ShowerMap
               model={model}
               lines={ledger.lines}
@@ -171,7 +176,21 @@ function OpenShower({ shower, person }: OpenProps) {
             <div className="flex-1 max-md:hidden">
               <Legend />
             </div>
-            <DropLock />
+            <div className={isAsking ? 'max-md:hidden' : ''}>
+              <DropLock />
+            </div>
+            <GoOn
+              shower={shower}
+              onSheet={({ about }) =>
+                setSheet({
+                  kind: about.kind === 'defect' || about.kind === 'redo' ? about.kind : 'life',
+                  element: about.element,
+                  defect: about.defect,
+                  stretch: null,
+                  ...(about.stage ? { stage: about.stage } : {}),
+                })
+              }
+            />
             <Undo shower={shower} />
           </div>
         </div>

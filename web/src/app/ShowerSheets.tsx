@@ -9,6 +9,8 @@ export interface OpenSheet {
   kind: 'defect' | 'redo' | 'life';
   /** Id of the defect it is about, or null for a new one. */
   defect: string | null;
+  /** Key of the stage that it is of, where that is not the one that is looked at. */
+  stage?: string;
   /** The part of the seam that it begins with; null: the whole of it. */
   stretch: { fromMm: number; toMm: number } | null;
 }
@@ -36,7 +38,7 @@ export function ShowerSheets({ shower: { id, state }, stage, element, sheet, onS
       <DefectSheet
         showerId={id}
         state={state}
-        stage={stage}
+        stage={sheet.stage ?? stage}
         element={element}
         defect={about}
         stretch={sheet.stretch}

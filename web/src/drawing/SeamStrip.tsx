@@ -62,7 +62,7 @@ export function SeamStrip({ line, lengthMm, readings, short, nextAtMm, unit }: P
       return free;
     });
   return (
-    <svg viewBox={`0 0 ${WIDTH} 62`} className="w-full shrink-0" role="img" aria-label={t('card.strip')}>
+    <svg viewBox={`0 0 ${WIDTH} 66`} className="w-full shrink-0" role="img" aria-label={t('card.strip')}>
       <g className="fill-none [stroke-linecap:round]">
         {strokes.map((s) => (
           <path key={`${s.state}${s.path}`} d={s.path} className={STATE_CLASS[s.state]} />

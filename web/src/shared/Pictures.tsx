@@ -27,20 +27,27 @@ export interface FormPictures {
   all: () => Promise<PhotoUse[] | null>;
 }
 
-/** The pictures of a form. Whoever taps on at once loses none: a form waits for `all` before it writes. */
-export function useFormPictures(): FormPictures {
+/**
+ * The pictures of a form, from those that it begins with. Whoever taps on at once loses none: a form waits for `all` before it
+ * writes. `onPhotos` is told of each change.
+ */
+export function useFormPictures(
+  start: readonly PhotoUse[] = [],
+  onPhotos?: (photos: readonly PhotoUse[]) => void,
+): FormPictures {
   const { t } = useTranslation();
   const db = useStore((s) => s.db);
-  const [photos, setPhotos] = useState<readonly PhotoUse[]>([]);
+  const [photos, setPhotos] = useState(start);
   const [problem, setProblem] = useState<string | null>(null);
   const [taking, setTaking] = useState(0);
   /** What was taken last, whatever has been drawn of it; and the end of what is being taken: whether all of it could be. */
-  const newest = useRef<readonly PhotoUse[]>([]);
+  const newest = useRef(start);
   const ended = useRef<Promise<boolean>>(Promise.resolve(true));
   const waits = useRef(false);
   const keep = (next: readonly PhotoUse[]) => {
     newest.current = next;
     setPhotos(next);
+    onPhotos?.(next);
   };
   const takeOne = async (file: File): Promise<boolean> => {
     if (!db) return false;
@@ -83,23 +90,29 @@ export function Pictures({ label, pictures }: { label: string; pictures: FormPic
   const [tool, setTool] = useState<PhotoMark['kind']>('arrow');
   const { photos, problem, isTaking: taking, change } = pictures;
   const add = (event: ChangeEvent<HTMLInputElement>) => {
-    const file = event.target.files?.[0];
-    if (file) pictures.take(file);
+    for (const file of event.target.files ?? []) pictures.take(file);
     event.target.value = '';
   };
   return (
     <>
-      <label className="key flex cursor-pointer items-center justify-center focus-within:outline-3 focus-within:outline-water">
-        {taking ? t('picture.taking') : label}
-        <input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          className="sr-only"
-          disabled={taking}
-          onChange={add}
-        />
-      </label>
+      <div className="flex gap-1.5">
+        {(['camera', 'files'] as const).map((from) => (
+          <label
+            key={from}
+            className={`key flex cursor-pointer items-center justify-center focus-within:outline-3 focus-within:outline-water ${from === 'camera' ? 'flex-1' : 'px-2 text-sm'}`}
+          >
+            {from === 'files' ? t('picture.fromFiles') : taking ? t('picture.taking') : label}
+            <input
+              type="file"
+              accept="image/*"
+              {...(from === 'camera' ? { capture: 'environment' as const } : { multiple: true })}
+              className="sr-only"
+              disabled={taking}
+              onChange={add}
+            />
+          </label>
+        ))}
+      </div>
       {problem && (
         <p role="alert" className="text-hold">
           {problem}

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useLocation } from 'react-router';
+import { HelpKey } from './Help';
 import { SyncMark } from './SyncMark';
 
 /** What a link to such a screen tells of where it was tapped: the address that leads back. */
@@ -35,6 +36,7 @@ export function ToolHeader({ back, title, job, children }: Props) {
       </h1>
       {children}
       <SyncMark />
+      <HelpKey />
     </header>
   );
 }

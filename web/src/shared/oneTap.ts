@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from 'react';
-import { SAME_TAP_MS } from '../tablet/once';
+import { SAME_TAP_MS } from '../ui/fingerGuard';
 
 /** Whether such keys rest, and who wants to know. */
 const resting = { now: false, listeners: new Set<() => void>() };

@@ -2,6 +2,7 @@ import type { Entry } from '@careful-seam/core/log/entry';
 import { photosNeeded } from '@careful-seam/core/log/photosNeeded';
 import { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB, type StoreNames } from 'idb';
+import type { StoredDraft } from './drafts';
 import {
   type Kept,
   mendKept,
@@ -28,6 +29,8 @@ interface Schema extends DBSchema {
   wanted: { key: string; value: WantedPicture };
   /** Rule books, by `bookKey`. */
   books: { key: string; value: RuleBook };
+  /** What was typed and not kept yet. */
+  drafts: { key: string; value: StoredDraft };
   /** One row: what is remembered beside showers. */
   kept: { key: string; value: Kept };
 }
@@ -35,7 +38,7 @@ interface Schema extends DBSchema {
 export type Database = IDBPDatabase<Schema>;
 
 /** Of the store; a step up is an upgrade below. */
-const VERSION = 5;
+const VERSION = 6;
 
 /**
  * Opens the tablet's own store; an older one is brought up to date with everything in it. `onOutdated` is called when
@@ -60,6 +63,7 @@ export async function openDatabase(name = 'careful-seam', onOutdated?: () => voi
       }
       if (from < 4) await keyByShower(db, tx);
       if (from < 5) await listWanted(db, tx);
+      if (from < 6) db.createObjectStore('drafts', { keyPath: 'key' });
     },
     blocking(_now, _wanted, event) {
       (event.target as IDBDatabase | null)?.close();

@@ -1,7 +1,6 @@
 import type { EntryKind } from '@careful-seam/core/log/bodies';
+import { SAME_TAP_MS } from '../ui/fingerGuard';
 
-/** A second tap that follows as soon as this is the same tap, ms [common practice, no source]. */
-export const SAME_TAP_MS = 400;
 /** What was written last: the same again within a moment is a double tap. */
 const lastWritten: { key: string; atMs: number; written: Promise<string[]> | null } = {
   key: '',

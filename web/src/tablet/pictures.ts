@@ -1,4 +1,5 @@
 import { PHOTO_BYTES_AT_MOST, PhotoTaken } from '@careful-seam/contract/api/messages';
+import { orderAtOf } from '@careful-seam/core/log/order';
 import { ApiError, isOffline, type Server } from './api';
 import type { Database } from './database';
 import { inLanes } from './lanes';
@@ -29,6 +30,22 @@ export async function sendPictures(db: Database, server: Server): Promise<number
     if (await sendPicture(db, server, hash)) sent += 1;
   });
   return sent;
+}
+
+/** So long a tablet keeps the whole of a picture that the server has, ms: for whoever looks at it again in the same week's cellar. */
+const KEPT_WHOLE_MS = 7 * 24 * 3_600_000;
+
+/** Pictures that the server confirmed long ago make room: a smaller copy is fetched for each. What it has not confirmed stays whole. */
+export async function letGoSent(db: Database, nowMs: number): Promise<void> {
+  for (const hash of await db.getAllKeys('photos')) {
+    const tx = db.transaction(['photos', 'wanted'], 'readwrite');
+    const photo = await tx.objectStore('photos').get(hash);
+    if (photo?.sent && nowMs - (photo.takenMs ?? 0) > KEPT_WHOLE_MS) {
+      void tx.objectStore('wanted').put({ hash, orderAt: orderAtOf(photo.takenMs ?? 0, 0), tries: 0, askAgainMs: 0 });
+      void tx.objectStore('photos').delete(hash);
+    }
+    await tx.done;
+  }
 }
 
 /** A picture that its tablet has not sent yet is asked for again after this, then after twice as long each time, ms. */

@@ -9,16 +9,18 @@ import { useMemo } from 'react';
 import { v4 } from 'uuid';
 import { create } from 'zustand';
 import { useShallow } from 'zustand/react/shallow';
+import { writtenByTap } from '../ui/fingerGuard';
 import { errorWords } from '../ui/words';
 import { ApiError, call, isOffline, send, theServer } from './api';
 import { AWAKE_AT_MOST, FIRST, whoIsAwake } from './awake';
 import { type Database, openDatabase, readKept, writeKept } from './database';
+import { openDrafts } from './drafts';
 import { handInOthers } from './handIn';
 import { fold, foldAll, foldOn, type LocalShower, readBooks } from './localShower';
 import { onceFor, sameDrafts } from './once';
 import { append, type Ports, showersWaiting, type Writing } from './outbox';
 import { tellLanguage } from './ownLanguage';
-import { fetchCopies, sendPictures } from './pictures';
+import { fetchCopies, letGoSent, sendPictures } from './pictures';
 import { fetchOne, takeAlong } from './pull';
 import { rechain } from './rechain';
 import { askForRoom, type Room, withRoom } from './room';
@@ -286,6 +288,7 @@ async function openTablet(): Promise<void> {
   // A newer program opened the store in another window: this one starts again with it.
   const db = await openDatabase(undefined, () => window.location.reload());
   const { person, crews, settings, more, lookPlan } = await readKept(db);
+  await openDrafts(db);
   const books = await readBooks(db, get().language);
   const { awake, asleep } = whoIsAwake(await db.getAll('showers'), await momentNow(db, person));
   // Of the day's showers the first are waited for; the others come while these are looked at.
@@ -368,6 +371,7 @@ async function writeDrafts(
   const { setState: set, getState: get } = useStore;
   const { db, person, showers } = get();
   if (!db || !person) throw new ApiError({ code: 'not-signed-in', field: 'session' });
+  writtenByTap();
   let geometryVersion = showers.get(showerId)?.state.geometry?.version ?? 0;
   const writings = drafts.map(({ kind, body, id }) => {
     if (kind === 'geometry-set') geometryVersion = (body as Body<'geometry-set'>).version;
@@ -491,6 +495,7 @@ async function syncPictures(db: Database): Promise<void> {
   try {
     await count();
     if ((await sendPictures(db, theServer)) > 0) await count();
+    await letGoSent(db, ports.nowMs());
     await fetchCopies(db, theServer, ports.nowMs());
   } catch (error) {
     if (!isOffline(error)) set({ failure: errorWords(error) });

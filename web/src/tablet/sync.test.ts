@@ -20,7 +20,7 @@ import {
   type Writing,
   waiting,
 } from './outbox';
-import { fetchCopies, sendPictures } from './pictures';
+import { fetchCopies, letGoSent, sendPictures } from './pictures';
 import { rechain } from './rechain';
 import { emptyReport } from './round';
 import { syncOnce as syncWith } from './sync';
@@ -333,6 +333,16 @@ describe('a round of sync', () => {
     });
     expect([await sendPictures(db, wire), await sendPictures(db, wire)]).toEqual([1, 0]);
     expect([server.photos.size, (await db.get('photos', 'f'.repeat(64)))!.sent]).toEqual([1, true]);
+
+    // In the same week it stays whole, and so does for ever what the server has not confirmed; then a smaller copy stands for it.
+    const week = 7 * 24 * 3_600_000;
+    const taken = (await db.get('photos', 'f'.repeat(64)))!.takenMs ?? 0;
+    await db.put('photos', { ...(await db.get('photos', 'f'.repeat(64)))!, hash: 'e'.repeat(64), sent: false });
+    await letGoSent(db, taken + week);
+    expect(await db.count('photos')).toBe(2);
+    await letGoSent(db, taken + week + 1);
+    expect(await db.getAllKeys('photos')).toEqual(['e'.repeat(64)]);
+    expect((await db.getAll('wanted')).map((w) => w.hash)).toEqual(['f'.repeat(64)]);
   });
 
   it('brings pictures that arrive after their entries, the newest first, and goes on in the next round', async () => {

@@ -108,6 +108,9 @@ function waitsForManager(state: ShowerState, e: EntryOf<'look'>, check: string):
   return model !== undefined && new Set(e.body.places.map((p) => thingOf(model, p.element))).size > 1;
 }
 
+/** Since this version a look can hold pictures. */
+const HOLDS_PICTURES = 4;
+
 /** A piece of evidence, as it is judged. */
 function evidenceOf(
   state: ShowerState,
@@ -138,6 +141,7 @@ function evidenceOf(
     reason: look?.reason ?? null,
     number: look?.number ?? null,
     shownBy: look?.shownBy ?? null,
+    photos: look && e.v >= HOLDS_PICTURES ? (look.photos ?? []) : null,
     position: look?.position ?? null,
     used: look?.used ?? null,
     observedAt: e.observedAt,

@@ -63,6 +63,8 @@ export const base = {
   defectKind: z.string().optional(),
   /** What answers it for the person. */
   answeredWith: z.enum(ANSWERED_WITH).optional(),
+  /** What is looked at is hidden by the next layer: a picture of it is kept. */
+  keepPicture: z.boolean().optional(),
   /** It says how thick a bed of mortar must be at its thinnest. */
   isThinnestBed: z.boolean().optional(),
   /** The figure of a label that stands for this limit where the shower's product line states it. */

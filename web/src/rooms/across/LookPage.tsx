@@ -29,6 +29,10 @@ function timesOf(cell: Cell, cells: readonly Cell[]): number {
   return Math.min(MOST_TIMES, Math.max(LEAST_TIMES, Math.round(times * 4) / 4));
 }
 
+/** So much room the name of a kind of seam and the names of the crews need, px. */
+const GROUP_PX = 74;
+const CREWS_PX = 128;
+
 /** Crews against kinds of seam: the darker, the more of it is measured. */
 function LookChart({ cells, words }: { cells: readonly Cell[]; words: string }) {
   const { t, i18n } = useTranslation();
@@ -75,7 +79,20 @@ function LookChart({ cells, words }: { cells: readonly Cell[]; words: string }) 
       ],
     };
   }, [cells, theme, t, i18n.language]);
-  return <div ref={box} className="h-full min-h-80 w-full" role="img" aria-label={words} data-testid="look-plan" />;
+  // Each kind of seam keeps room for its name: on a phone the plan is moved sideways.
+  const wide = GROUP_PX * new Set(cells.map((c) => c.group)).size + CREWS_PX;
+  return (
+    <div className="h-full min-h-80 w-full overflow-x-auto">
+      <div
+        ref={box}
+        className="h-full min-h-80 w-full"
+        style={{ minWidth: wide }}
+        role="img"
+        aria-label={words}
+        data-testid="look-plan"
+      />
+    </div>
+  );
 }
 
 /** Nothing was worked out yet. */

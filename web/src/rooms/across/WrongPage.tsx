@@ -45,7 +45,7 @@ function ParetoChart({ lines, by, words }: { lines: readonly Line[]; by: 'count'
           type: 'value',
           min: 0,
           max: 100,
-          axisLabel: { ...chartText(), formatter: '{value} %' },
+          axisLabel: { ...chartText(), hideOverlap: true, formatter: '{value} %' },
           splitLine: { show: false },
         },
       ],

@@ -3,6 +3,7 @@ import { currentStage } from '@careful-seam/core/proof/shown/seamLine';
 import { dayWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { HelpKey } from '../../shared/Help';
 import { Settings } from '../../shared/Settings';
 import { SyncMark } from '../../shared/SyncMark';
 import { type LocalShower, useParts } from '../../tablet/store';
@@ -82,6 +83,7 @@ export function CrewDay() {
           <p className={total > 0 ? 'text-hold' : 'text-soft'}>{t('crew.toFix', { count: total })}</p>
         </div>
         <SyncMark />
+        <HelpKey />
         <Link to="/across/crews" className="key flex items-center">
           {t('across.own')}
         </Link>

@@ -10,6 +10,7 @@ import { Link, useParams } from 'react-router';
 import { StagePicker } from '../../drawing/Ladder';
 import { type MarkState, ShowerMap } from '../../drawing/ShowerMap';
 import { DefectStory } from '../../shared/DefectStory';
+import { HelpKey } from '../../shared/Help';
 import { Missing } from '../../shared/Missing';
 import { SyncMark } from '../../shared/SyncMark';
 import { WorkDoneSheet } from '../../shared/WorkDoneSheet';
@@ -143,6 +144,7 @@ export function CrewShower() {
           <span className="block font-normal text-sm text-soft">{state.created?.body.job}</span>
         </h1>
         <SyncMark />
+        <HelpKey />
       </header>
       <main className="flex flex-1 flex-col gap-2 overflow-y-auto px-3 py-2">
         <div className="h-64 flex-none">

@@ -34,7 +34,8 @@ function seriesOf({ t, log, faults, expected, laidMs, readyMs, unit }: Drawing) 
       : [
           {
             xAxis: of,
-            label: { formatter: name, ...text },
+            // Towards the middle of the chart: beside it stand the percents.
+            label: { formatter: name, align: style === 'cure' ? ('right' as const) : ('left' as const), ...text },
             lineStyle: { color: themeColour(style), type: 'solid' as const },
           },
         ];
@@ -101,8 +102,8 @@ export function climateOptions(drawing: Drawing) {
   };
   return {
     animation: false,
-    grid: { left: 52, right: 52, top: 30, bottom: 30 },
-    legend: { top: 0, left: 40, textStyle: text, itemWidth: 26, icon: 'path://M0 4H26V6H0Z' },
+    grid: { left: 52, right: 52, top: 26, bottom: 58 },
+    legend: { bottom: 0, left: 'center', textStyle: text, itemWidth: 26, icon: 'path://M0 4H26V6H0Z' },
     xAxis: {
       type: 'time',
       min: Math.min(laidMs ?? Infinity, log.atMs[0] ?? Infinity),
@@ -111,6 +112,9 @@ export function climateOptions(drawing: Drawing) {
       axisLabel: {
         ...text,
         hideOverlap: true,
+        margin: 12,
+        alignMinLabel: 'left',
+        alignMaxLabel: 'right',
         formatter: (ms: number) => DateTime.fromMillis(ms, { zone }).toFormat('ccc HH:mm'),
       },
     },

@@ -1,11 +1,12 @@
 import { mayWrite } from '@careful-seam/core/log/roles';
 import type { ShowerDay } from '@careful-seam/core/plan/dayWindows';
-import { showLength } from '@careful-seam/core/units/length';
+import { showTotal } from '@careful-seam/core/units/length';
 import { DateTime } from 'luxon';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { deviationsOf } from '../../shared/Approvals';
+import { HelpKey } from '../../shared/Help';
 import { Settings } from '../../shared/Settings';
 import { SyncMark } from '../../shared/SyncMark';
 import { type LocalShower, useParts } from '../../tablet/store';
@@ -18,6 +19,7 @@ import { DayEnd } from './DayEnd';
 import { type DayPart, dayParts } from './dayAxis';
 import { FindShower } from './FindShower';
 import { dayOf, useSummary } from './summary';
+import { Unkept } from './Unkept';
 
 /** A shower of the day. */
 interface Row {
@@ -42,13 +44,13 @@ function RowWords({ shower, day, zone }: Row) {
   const { asked, contested } = summary;
   if (contested)
     return (
-      <span className="block truncate font-semibold text-hold text-sm">
+      <span className="block font-semibold text-hold text-sm">
         {t('rounds.contested', { stage: labelOf(contested) })}
       </span>
     );
   if (asked && !summary.water)
     return (
-      <span className="block truncate font-semibold text-cure text-sm" data-testid="look-asked">
+      <span className="block font-semibold text-cure text-sm" data-testid="look-asked">
         {t('rounds.lookAsked', {
           stage: labelOf(asked.body.stage),
           by: asked.author.name,
@@ -70,10 +72,10 @@ function RowWords({ shower, day, zone }: Row) {
             ? t('today.ready', { stage: summary.label })
             : t('today.left', { stage: summary.label, count: summary.left });
   return (
-    <span className={`block truncate text-sm ${summary.hold ? 'font-semibold text-hold' : 'text-soft'}`}>
+    <span className={`block text-sm ${summary.hold ? 'font-semibold text-hold' : 'text-soft'}`}>
       {text}
       {open > 0.5 && summary.word !== 'open' && !summary.water
-        ? ` · ${t('rounds.seam', { left: showLength(open, unit) })}`
+        ? ` · ${t('rounds.seam', { left: showTotal(open, unit) })}`
         : ''}
     </span>
   );
@@ -131,8 +133,8 @@ function Asleep({ showers, more }: { showers: readonly StoredShower[]; more: boo
         <ul className="grid grid-cols-3 gap-x-4 max-lg:grid-cols-1">
           {rows.slice(0, ASLEEP_SHOWN).map((row) => (
             <li key={row.id} className="min-w-0 border-hair border-b">
-              <Link className="flex min-h-12 items-center gap-2 truncate text-ink" to={`/showers/${row.id}`}>
-                <span className="font-bold">{row.name}</span> <span className="truncate text-soft">{row.job}</span>
+              <Link className="flex min-h-12 items-center gap-2 text-ink" to={`/showers/${row.id}`}>
+                <span className="font-bold">{row.name}</span> <span className="min-w-0 text-soft">{row.job}</span>
               </Link>
             </li>
           ))}
@@ -221,7 +223,7 @@ export function Rounds() {
   return (
     <div className="grid h-full grid-rows-[auto_1fr_auto]">
       <BandPatterns />
-      <header className="flex items-center gap-4 border-edge border-b-2 px-5 py-2 max-md:flex-wrap max-md:gap-2 max-md:px-3">
+      <header className="flex items-center gap-4 border-edge border-b-2 px-5 py-2 max-lg:flex-wrap max-md:gap-2 max-md:px-3">
         <h1 className="font-bold text-2xl">
           {parts[0]!.day.toLocaleString({ weekday: 'long', month: 'long', day: 'numeric' })}
         </h1>
@@ -235,6 +237,7 @@ export function Rounds() {
           </button>
         )}
         <SyncMark />
+        <HelpKey />
         <DayEnd />
         <FindShower />
         <Link to="/across" className="key flex items-center">
@@ -253,6 +256,7 @@ export function Rounds() {
         )}
       </header>
       <main className="overflow-y-auto px-5 py-1 max-md:px-3">
+        <Unkept />
         {person && mayWrite(person.role, 'look') && <BlindLooks />}
         <div className="grid grid-cols-[19rem_1fr] gap-3 px-2 max-md:grid-cols-1">
           <p className="self-end text-soft text-sm max-md:hidden">{t('rounds.zone', { zone })}</p>

@@ -1,20 +1,23 @@
 import { BODIES } from '@careful-seam/core/log/bodies';
 import type { Defect } from '@careful-seam/core/log/defect';
 import { CAUSE_CONFIDENCES } from '@careful-seam/core/log/defectBodies';
+import { PhotoUse } from '@careful-seam/core/log/places';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { mayClose } from '@careful-seam/core/proof/fold/foldDefects';
 import { offered } from '@careful-seam/core/rules/listed';
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
+import { DraftLine, Renewable } from '../../shared/DraftLine';
 import { Pictures, useFormPictures } from '../../shared/Pictures';
+import { useDraft } from '../../shared/useDraft';
 import { useParts } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { SelectField, TextField } from '../../ui/fields';
 import { Problem } from '../../ui/Loaded';
-import { lacksTrade, MakerFields, madeBody, madeOf } from './MakerFields';
+import { lacksTrade, Made, MakerFields, madeBody, madeOf } from './MakerFields';
 
 /** The defect that is closed. */
 interface Props {
@@ -46,19 +49,36 @@ const Fields = z.object({
   materials: typedFigure(cost.unwrap().shape.materials),
 });
 
+/** What is left of the form when it is not kept. */
+const Left = z.object({
+  told: z.object({
+    family: z.string(),
+    confidence: z.enum(CAUSE_CONFIDENCES),
+    causeWords: z.string(),
+    escaped: z.string(),
+    hours: z.string(),
+    materials: z.string(),
+  }),
+  made: Made,
+  photos: z.array(PhotoUse),
+});
+
 /**
  * Closes a defect with the two answers, where and by whom it was made, its cost and a picture of how it is now. Of what stops or is fixed
  * both answers are asked; "not known" is one.
  */
-export function CloseForm({ showerId, state, defect, onDone }: Props) {
+export function CloseForm(props: Props) {
+  return <Renewable form={(anew) => <ClosingFields {...props} onAnew={anew} />} />;
+}
+
+/** The fields of the closing. */
+function ClosingFields({ showerId, state, defect, onDone, onAnew }: Props & { onAnew: () => void }) {
   const { t } = useTranslation();
   const { write, settings, person } = useParts('write', 'settings', 'person');
   const may = mayClose(state, defect, person?.role === 'manager');
   const { causes, escapes } = state.rules!.book;
-  const { register, handleSubmit, watch, setValue, formState } = useForm({
-    resolver: zodResolver(Fields),
-    mode: 'onChange',
-    defaultValues: {
+  const draft = useDraft({ kind: 'close', showerId, stage: defect.stage, defect: defect.id }, Left, {
+    told: {
       family: defect.cause?.family ?? '',
       confidence: defect.cause?.confidence ?? 'suspected',
       causeWords: defect.cause?.words ?? '',
@@ -66,9 +86,22 @@ export function CloseForm({ showerId, state, defect, onDone }: Props) {
       hours: '',
       materials: '',
     },
+    made: madeOf(defect),
+    photos: [],
   });
-  const pictures = useFormPictures();
-  const [made, setMade] = useState(madeOf(defect));
+  const { register, handleSubmit, watch, setValue, formState } = useForm({
+    resolver: zodResolver(Fields),
+    mode: 'onChange',
+    defaultValues: draft.start.told,
+  });
+  const [photos, setPhotos] = useState<readonly PhotoUse[]>(draft.start.photos);
+  const pictures = useFormPictures(draft.start.photos, setPhotos);
+  const [made, setMade] = useState(draft.start.made);
+  const { hold } = draft;
+  const said = JSON.stringify(watch());
+  useEffect(() => {
+    hold({ told: JSON.parse(said) as z.infer<typeof Left>['told'], made, photos: [...photos] });
+  }, [hold, said, made, photos]);
   const close = handleSubmit(async ({ family, confidence, causeWords, escaped, hours, materials }) => {
     const photos = await pictures.all();
     if (!photos) return;
@@ -80,6 +113,7 @@ export function CloseForm({ showerId, state, defect, onDone }: Props) {
       ...(escaped ? { escape: { family: escaped } } : {}),
       ...(hours === null && materials === null ? {} : { cost: { hours: hours ?? 0, materials: materials ?? 0 } }),
     });
+    draft.drop();
     onDone();
   });
   const needsAnswers = defect.severity !== 'note';
@@ -88,6 +122,7 @@ export function CloseForm({ showerId, state, defect, onDone }: Props) {
   return (
     <form className="flex flex-col gap-2 border-edge border-t pt-2" onSubmit={(e) => void close(e)}>
       <h3 className="font-bold">{t('life.closeTitle')}</h3>
+      <DraftLine draft={draft} onAnew={onAnew} />
       <SelectField
         label={t('life.whatWentWrong')}
         options={offered(causes, watch('family'))}

@@ -3,19 +3,22 @@ import type { Defect } from '@careful-seam/core/log/defect';
 import type { MadeBy } from '@careful-seam/core/log/defectBodies';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
 import { standingCrews } from '../../shared/standingCrews';
 import { useParts } from '../../tablet/store';
 import { SelectField, TextField } from '../../ui/fields';
 
 /** What is told of where and by whom a defect was made; empty for what the work that was told says by itself. */
-export interface Made {
+export const Made = z.object({
   /** Key of the stage it was made at; empty for the one that is proposed. */
-  stage: string;
+  stage: z.string(),
   /** `crew:` with an id, `trade`, `house`, `unknown`; empty for what is proposed. */
-  by: string;
+  by: z.string(),
   /** The other trade, in words. */
-  trade: string;
-}
+  trade: z.string(),
+});
+/** What is told of where and by whom a defect was made. */
+export type Made = z.infer<typeof Made>;
 
 /** Nothing was told yet. */
 export const NOTHING_TOLD: Made = { stage: '', by: '', trade: '' };

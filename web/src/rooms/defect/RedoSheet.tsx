@@ -3,9 +3,11 @@ import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { showLength } from '@careful-seam/core/units/length';
 import { placesName } from '@careful-seam/words/texts/names';
-import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
+import { DraftLine, Renewable } from '../../shared/DraftLine';
 import { StretchFields } from '../../shared/StretchFields';
+import { useHeld } from '../../shared/useDraft';
 import { useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
 import { Sheet } from '../../ui/Sheet';
@@ -22,16 +24,26 @@ interface Props {
   onClose: () => void;
 }
 
-/** Says that a stretch was built again: what was proved there no longer counts and is asked anew. */
-export function RedoSheet({ showerId, state, defect, onClose }: Props) {
+/** What is left of the form when it is not kept. */
+const Left = z.object({ place: z.object({ fromMm: z.number(), toMm: z.number() }), reason: z.string() });
+
+/** The stretch that was built again, and why. */
+function RedoForm({ showerId, state, defect, onClose, onAnew }: Props & { onAnew: () => void }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const write = useStore((s) => s.write);
   const known = defect.places[0]!;
   const several = defect.places.length > 1;
   const lengthMm = several ? null : (state.seamById.get(known.element)?.lengthMm ?? null);
-  const [place, setPlace] = useState({ fromMm: known.fromMm ?? 0, toMm: known.toMm ?? lengthMm ?? 0 });
-  const [reason, setReason] = useState('');
+  const { told, tell, draft } = useHeld(
+    { kind: 'redo', showerId, stage: defect.stage, element: known.element, defect: defect.id },
+    Left,
+    {
+      place: { fromMm: known.fromMm ?? 0, toMm: known.toMm ?? lengthMm ?? 0 },
+      reason: '',
+    },
+  );
+  const { place, reason } = told;
   const evidence = defect.places.flatMap((p) =>
     (state.evidence.get(p.element) ?? []).filter(
       (e) => !e.voided && e.kind === 'reading' && (several || (e.atMm >= place.fromMm && e.atMm <= place.toMm)),
@@ -49,14 +61,18 @@ export function RedoSheet({ showerId, state, defect, onClose }: Props) {
       defect: defect.id,
     };
     await write(showerId, 'redo', body);
+    draft.drop();
     onClose();
   };
   return (
-    <Sheet title={t('redo.title', { where: placesName(t, state.geometry!.model, defect.places) })} onClose={onClose}>
-      {lengthMm !== null && <StretchFields stretch={place} lengthMm={lengthMm} onStretch={setPlace} />}
+    <>
+      <DraftLine draft={draft} onAnew={onAnew} />
+      {lengthMm !== null && (
+        <StretchFields stretch={place} lengthMm={lengthMm} onStretch={(to) => tell({ place: to })} />
+      )}
       <label className="flex flex-col gap-1">
         <span className="text-soft text-sm">{t('redo.reason')}</span>
-        <input className="field" value={reason} onChange={(e) => setReason(e.target.value)} />
+        <input className="field" value={reason} onChange={(e) => tell({ reason: e.target.value })} />
       </label>
       <p className="border-cure border-l-4 pl-2">
         {t(lengthMm === null ? 'redo.consequenceWhole' : 'redo.consequence', {
@@ -73,6 +89,17 @@ export function RedoSheet({ showerId, state, defect, onClose }: Props) {
       >
         {t('redo.keep')}
       </button>
+    </>
+  );
+}
+
+/** Says that a stretch was built again: what was proved there no longer counts and is asked anew. */
+export function RedoSheet(props: Props) {
+  const { t } = useTranslation();
+  const { state, defect, onClose } = props;
+  return (
+    <Sheet title={t('redo.title', { where: placesName(t, state.geometry!.model, defect.places) })} onClose={onClose}>
+      <Renewable form={(anew) => <RedoForm {...props} onAnew={anew} />} />
     </Sheet>
   );
 }

@@ -4,19 +4,22 @@ import type { ShowerState } from '@careful-seam/core/log/state';
 import { momentWords } from '@careful-seam/words/sentences/moments';
 import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
 import { CauseKeys } from '../../shared/CauseKeys';
 import { SelectField } from '../../ui/fields';
-import { type Made, MakerFields, madeBody, madeOf, NOTHING_TOLD } from './MakerFields';
+import { Made, MakerFields, madeBody, madeOf, NOTHING_TOLD } from './MakerFields';
 
 /** What is said of a defect beside what it is: why, by whom and where it was made, what it repeats. */
-export interface Said {
+export const Said = z.object({
   /** Family of causes; empty while it is not known. */
-  family: string;
+  family: z.string(),
   /** Where and by whom it was made. */
-  made: Made;
+  made: Made,
   /** Id of an earlier defect; empty for none. */
-  repeats: string;
-}
+  repeats: z.string(),
+});
+/** What is said of a defect beside what it is. */
+export type Said = z.infer<typeof Said>;
 
 /** What was said of a defect before; nothing of a new one. */
 export const saidOf = (defect: Defect | null): Said => ({

@@ -1,11 +1,14 @@
 import { filmFromVolume, filmPlausible } from '@careful-seam/core/membrane/film/filmArithmetic';
 import type { CoatRecord } from '@careful-seam/core/membrane/film/filmRecords';
-import type { FilmZone } from '@careful-seam/core/membrane/film/filmZones';
+import { FILM_ZONES, type FilmZone } from '@careful-seam/core/membrane/film/filmZones';
 import type { FilmLimits, ZoneFilm } from '@careful-seam/core/membrane/film/judgeFilm';
 import { areaWords, bucketWords, filmWords } from '@careful-seam/words/sentences/filmWords';
 import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
+import { DraftLine } from '../../shared/DraftLine';
+import { useDraft } from '../../shared/useDraft';
 import { readVolume } from '../../shared/volumes';
 import { usePreferences } from '../../ui/preferences';
 import { TimeField } from '../../ui/TimeField';
@@ -21,6 +24,8 @@ interface Props {
   first: FilmZone;
   /** Time zone of the site, by its IANA name. */
   zone: string;
+  /** The shower and the stage that it is written to: what is typed stays theirs until it is kept. */
+  of: { showerId: string; stage: string };
   /** Told of a coat that is whole. */
   onKeep: (record: CoatRecord) => void;
 }
@@ -28,18 +33,37 @@ interface Props {
 /** Zones that take a coat of their own; corners are coated with their walls. */
 const coated = (zones: readonly ZoneFilm[]) => zones.filter((z) => z.zone !== 'corners');
 
+/** What is left of the form when it is not kept. */
+const Left = z.object({
+  chosen: z.array(z.enum(FILM_ZONES)),
+  coat: z.number().nullable(),
+  bucket: z.enum(['used', 'left']),
+  typed: z.object({ used: z.string(), before: z.string(), after: z.string(), water: z.string() }),
+  doneAtMs: z.number().nullable(),
+});
+/** Nothing was typed of a bucket yet. */
+const UNTYPED = { used: '', before: '', after: '', water: '' };
+
 /** A coat as it is told: where, which one, out of which bucket, and the film that it makes. */
-function useCoat({ zones, limits, first, onKeep }: Omit<Props, 'zone'>) {
+function useCoat({ zones, limits, first, of, onKeep }: Omit<Props, 'zone'>) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const [chosen, setChosen] = useState<FilmZone[]>([first === 'corners' ? 'walls' : first]);
+  const tapped = first === 'corners' ? 'walls' : first;
+  const anew = { chosen: [tapped], coat: null, bucket: 'used' as const, typed: UNTYPED, doneAtMs: null };
+  const draft = useDraft({ kind: 'coat', ...of }, Left, anew);
+  // Another zone that is tapped on the map is where the coat went; what was typed of the bucket stays.
+  const [told, setTold] = useState<z.infer<typeof Left>>(() =>
+    draft.start.chosen.includes(tapped) ? draft.start : { ...draft.start, chosen: [tapped] },
+  );
+  const tell = (next: Partial<z.infer<typeof Left>>) => {
+    setTold({ ...told, ...next });
+    // Only a bucket is worth holding: a zone is a tap away.
+    if (Object.values({ ...told, ...next }.typed).some((v) => v.trim() !== '')) draft.hold({ ...told, ...next });
+  };
+  const { chosen, coat: coatTyped, bucket, typed, doneAtMs } = told;
   const here = coated(zones).filter((z) => chosen.includes(z.zone));
   const nextCoat = Math.max(0, ...here.map((z) => z.coats.at(-1) ?? 0)) + 1;
-  const [coatTyped, setCoat] = useState<number | null>(null);
   const coat = coatTyped ?? nextCoat;
-  const [bucket, setBucket] = useState<'used' | 'left'>('used');
-  const [typed, setTyped] = useState({ used: '', before: '', after: '', water: '' });
-  const [doneAtMs, setDoneAt] = useState<number | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
   /** The volume that was asked about: kept when it is said again. */
   const [asked, setAsked] = useState<number | null>(null);
@@ -80,22 +104,21 @@ function useCoat({ zones, limits, first, onKeep }: Omit<Props, 'zone'>) {
       waterL,
       doneAt: new Date(atMs).toISOString(),
     });
-    setTyped({ used: '', before: '', after: '', water: '' });
-    setCoat(null);
+    draft.clear();
+    setTold({ ...told, coat: null, typed: UNTYPED });
     setProblem(null);
   };
   return {
-    chosen,
-    setChosen,
+    draft,
+    told,
+    tell,
+    /** The form as it begins, with nothing left in it. */
+    begin: () => {
+      draft.clear();
+      setTold(anew);
+    },
     here,
     coat,
-    setCoat,
-    bucket,
-    setBucket,
-    typed,
-    setTyped,
-    doneAtMs,
-    setDoneAt,
     atMs,
     areaM2,
     films,
@@ -222,28 +245,29 @@ export function CoatForm({ zone, ...props }: Props) {
   const { unit } = usePreferences();
   const { zones, limits } = props;
   const state = useCoat(props);
-  const { chosen, setChosen, coat, setCoat, bucket, setBucket, typed, setTyped, doneAtMs, setDoneAt, problem, keep } =
-    state;
+  const { draft, told, tell, begin, coat, problem, keep } = state;
+  const { chosen, bucket, typed, doneAtMs } = told;
   const field = (key: keyof typeof typed) => (
     <label key={key} className="text-sm">
       <span className="text-soft">{t(`film.coat.${key}`, { unit: unit === 'in' ? 'gal' : 'L' })}</span>
       <input
         className="field font-bold text-lg"
         value={typed[key]}
-        onChange={(e) => setTyped({ ...typed, [key]: e.target.value })}
+        onChange={(e) => tell({ typed: { ...typed, [key]: e.target.value } })}
       />
     </label>
   );
   return (
     <div className="flex flex-col gap-2">
-      <CoatedZones zones={zones} chosen={chosen} onChoose={setChosen} />
+      <DraftLine draft={draft} onAnew={begin} />
+      <CoatedZones zones={zones} chosen={chosen} onChoose={(zonesNow) => tell({ chosen: zonesNow })} />
       <div className="flex items-end gap-2">
-        <CoatNumber coat={coat} onCoat={setCoat} />
+        <CoatNumber coat={coat} onCoat={(n) => tell({ coat: n })} />
         <button
           type="button"
           className="key flex-1 px-2 text-sm"
           aria-pressed={bucket === 'left'}
-          onClick={() => setBucket(bucket === 'used' ? 'left' : 'used')}
+          onClick={() => tell({ bucket: bucket === 'used' ? 'left' : 'used' })}
         >
           {t('film.coat.byRest')}
         </button>
@@ -252,7 +276,7 @@ export function CoatForm({ zone, ...props }: Props) {
         {bucket === 'used' ? field('used') : [field('before'), field('after')]}
         {field('water')}
       </div>
-      <TimeField label={t('film.coat.done')} zone={zone} atMs={doneAtMs} onAt={setDoneAt} />
+      <TimeField label={t('film.coat.done')} zone={zone} atMs={doneAtMs} onAt={(at) => tell({ doneAtMs: at })} />
       <CoatHints state={state} limits={limits} zone={zone} />
       {problem && (
         <p role="alert" className="text-hold">

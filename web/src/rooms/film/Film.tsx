@@ -201,6 +201,7 @@ function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
                 limits={limits}
                 first={chosen}
                 zone={siteZone}
+                of={{ showerId: shower.id, stage: stage.key }}
                 onKeep={keep}
               />
             </Tabs.Content>

@@ -176,7 +176,7 @@ export function FilmMap({ model, zones, limits, lowerMm, chosen, onChoose }: Pro
   return (
     <svg
       viewBox={`0 0 ${SHEET.width} ${SHEET.height}`}
-      className="h-full w-full touch-manipulation select-none"
+      className="h-full w-full touch-manipulation select-none overflow-visible"
       role="img"
       aria-label={t('film.map')}
       data-testid="film-map"

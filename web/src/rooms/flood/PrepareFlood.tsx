@@ -234,7 +234,19 @@ export function PrepareFlood({
       </div>
       <div className="flex min-h-0 flex-col gap-2 border-edge border-l p-4 max-lg:border-l-0">
         {early && <p className="border-hold border-l-4 pl-2 font-semibold text-hold">{early}</p>}
-        <h2 className="font-bold text-lg">{t('flood.prepareTitle')}</h2>
+        <div className="flex items-center gap-2">
+          <h2 className="flex-1 font-bold text-lg">{t('flood.prepareTitle')}</h2>
+          {check.preparation.length > 1 && (
+            <button
+              type="button"
+              className="key px-2 text-sm"
+              disabled={check.preparation.every((p) => beginning.prepared.includes(p.id))}
+              onClick={() => beginning.setPrepared(check.preparation.map((p) => p.id))}
+            >
+              {t('flood.allPrepared')}
+            </button>
+          )}
+        </div>
         <ul className="flex flex-col gap-1.5 overflow-y-auto">
           {check.preparation.map((p) => (
             <Prepared key={p.id} step={p} beginning={beginning} />

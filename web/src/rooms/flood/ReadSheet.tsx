@@ -2,6 +2,9 @@ import type { FloodTest } from '@careful-seam/core/log/floodTest';
 import { parseLength, showLength } from '@careful-seam/core/units/length';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
+import { DraftLine } from '../../shared/DraftLine';
+import { useHeld } from '../../shared/useDraft';
 import { useStore } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { FractionPad } from '../../ui/FractionPad';
@@ -47,15 +50,23 @@ function Rose({ byMm, onAdded, onMisread }: { byMm: number; onAdded: () => void;
   );
 }
 
+/** What is left of the form when it is not kept. */
+const Left = z.object({
+  of: z.enum(['water', 'pan']),
+  above: z.boolean(),
+  text: z.string(),
+  at: z.number().nullable(),
+});
+/** Nothing was read yet. */
+const NOT_READ: z.infer<typeof Left> = { of: 'water', above: false, text: '', at: null };
+
 /** A level read by hand, as its distance from the first mark. A rise is asked about before it is kept. */
 export function ReadSheet({ showerId, test, zone, onClose }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const writeAll = useStore((s) => s.writeAll);
-  const [of, setOf] = useState<'water' | 'pan'>('water');
-  const [above, setAbove] = useState(false);
-  const [text, setText] = useState('');
-  const [at, setAt] = useState<number | null>(null);
+  const { told, tell, draft, begin } = useHeld({ kind: 'mark', showerId, element: test.entry }, Left, NOT_READ);
+  const { of, above, text, at } = told;
   const [problem, setProblem] = useState<string | null>(null);
   const [rise, setRise] = useState<{ byMm: number; levelMm: number } | null>(null);
   const withPan = test.panResolutionMm !== null || test.levels.some((l) => l.of === 'pan');
@@ -69,17 +80,16 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
       ...(refilled ? [{ kind: 'flood-event' as const, body: event }] : []),
       { kind: 'flood-reading', body },
     ]);
-    if (of === 'pan' || !withPan) return void written.then(onClose);
+    if (of === 'pan' || !withPan) {
+      const done = () => {
+        draft.drop();
+        onClose();
+      };
+      return void written.then(done);
+    }
     // On to the pan at once: what is typed next must not be lost to this reading's writing. Where that fails, back to it.
-    const back = () => {
-      setOf('water');
-      setText(text);
-      setAbove(above);
-    };
-    written.catch(back);
-    setOf('pan');
-    setText('');
-    setAbove(false);
+    written.catch(() => tell({ of: 'water', text, above }));
+    tell({ of: 'pan', text: '', above: false });
     setRise(null);
   };
   const check = () => {
@@ -105,19 +115,20 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
   };
   return (
     <Sheet title={t('flood.read.title')} onClose={onClose}>
+      <DraftLine draft={draft} onAnew={begin} />
       {withPan && (
         <Choice
           label={t('flood.read.of')}
           value={of}
           options={(['water', 'pan'] as const).map((key) => ({ key, label: t(`flood.of.${key}`) }))}
-          onChoose={setOf}
+          onChoose={(key) => tell({ of: key })}
         />
       )}
       <Choice
         label={t('flood.read.side')}
         value={above ? 'above' : 'below'}
         options={(['below', 'above'] as const).map((key) => ({ key, label: t(`flood.read.${key}`) }))}
-        onChoose={(key) => setAbove(key === 'above')}
+        onChoose={(key) => tell({ above: key === 'above' })}
       />
       <label>
         <span className="text-soft text-sm">{t('flood.read.value')}</span>
@@ -125,19 +136,19 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
           <input
             className="min-h-12 w-full min-w-0 border-edge border-b-2 bg-transparent font-bold text-4xl text-ink"
             value={text}
-            onChange={(e) => setText(e.target.value)}
+            onChange={(e) => tell({ text: e.target.value })}
             onKeyDown={(e) => e.key === 'Enter' && check()}
             placeholder="–"
           />
           <span className="text-lg">{unit}</span>
         </span>
       </label>
-      <FractionPad unit={unit} aboutMm={5} text={text} onText={setText}>
+      <FractionPad unit={unit} aboutMm={5} text={text} onText={(typed) => tell({ text: typed })}>
         <button type="button" className="key key-main px-1 text-lg" disabled={text.trim() === ''} onClick={check}>
           {text.trim() === '' ? t('pad.none') : t('flood.read.keep', { value: text, of: t(`flood.of.${of}`) })}
         </button>
       </FractionPad>
-      <TimeField label={t('flood.read.at')} zone={zone} atMs={at} onAt={setAt} />
+      <TimeField label={t('flood.read.at')} zone={zone} atMs={at} onAt={(atMs) => tell({ at: atMs })} />
       {problem && (
         <p role="alert" className="text-hold">
           {problem}

@@ -1,5 +1,5 @@
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
-import { showLength } from '@careful-seam/core/units/length';
+import { showLength, showTotal } from '@careful-seam/core/units/length';
 import { momentWords } from '@careful-seam/words/sentences/moments';
 import type { Words } from '@careful-seam/words/texts/language';
 
@@ -31,7 +31,7 @@ function Figures({ t, record }: Pick<Props, 't' | 'record'>) {
   return (
     <section>
       <h2 className="font-bold text-lg">{t('shared.proved')}</h2>
-      <p className="font-semibold text-2xl">{t('shower.ofSeam', { total: showLength(totalMm, 'in') })}</p>
+      <p className="font-semibold text-2xl">{t('shower.ofSeam', { total: showTotal(totalMm, 'in') })}</p>
       <ul>
         {waterMm > 0.5 && (
           <li className="text-water">

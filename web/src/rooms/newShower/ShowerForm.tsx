@@ -3,6 +3,8 @@ import { useState } from 'react';
 import { FormProvider } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { DraftLine, Renewable } from '../../shared/DraftLine';
+import { HelpKey } from '../../shared/Help';
 import { BoardFields } from './BoardFields';
 import { DrawingFiles } from './DrawingFiles';
 import { DrawnMap } from './DrawnMap';
@@ -42,6 +44,7 @@ function Head({ start, state: { drawn, typed, setImported } }: { start: Start; s
           {t('new.more')}
         </Link>
       )}
+      <HelpKey />
       <DrawingFiles model={drawn.model} name={typed.name || nameOf(start)} onRead={setImported} />
       <button type="submit" className="key key-main text-lg" disabled={!drawn.geometry}>
         {t(start.kind === 'edit' ? 'new.change' : 'new.make')}
@@ -83,15 +86,21 @@ function FieldTabs({ start, state: { drawn, book } }: { start: Start; state: Sho
 
 /** A shower from a few lengths, with its map, its seams and its fall drawn while typing. */
 export function ShowerForm({ start }: { start: Start }) {
+  return <Renewable form={(anew) => <Fields start={start} onAnew={anew} />} />;
+}
+
+/** The form, as it stands until it begins anew. */
+function Fields({ start, onAnew }: { start: Start; onAnew: () => void }) {
   const { t } = useTranslation();
   const state = useShowerForm(start);
-  const { form, unit, book, crews, drawn, pinned, kept, imported, setImported, problem, submit } = state;
+  const { form, draft, unit, book, crews, drawn, pinned, kept, imported, setImported, problem, submit } = state;
   return (
     <FormProvider {...form}>
       <form className="grid h-full grid-rows-[auto_1fr] max-lg:h-auto" onSubmit={(e) => void submit(e)}>
         <Head start={start} state={state} />
         <div className="grid min-h-0 grid-cols-[440px_1fr] max-lg:grid-cols-1">
           <div className="flex flex-col gap-2 overflow-y-auto border-edge border-r p-3">
+            <DraftLine draft={draft} onAnew={onAnew} />
             {kept && start.kind === 'edit' && <KeptNote kept={kept} shower={start.shower} />}
             <NameFields start={start} crews={crews} />
             {imported && (

@@ -1,9 +1,11 @@
 import { keptAfter } from '@careful-seam/core/proof/fold/keptAfter';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { useNavigate } from 'react-router';
+import { z } from 'zod';
+import { useDraft } from '../../shared/useDraft';
 import { useNewestBook } from '../../tablet/newestBook';
 import { newId, useNamedShowers, useParts } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
@@ -13,6 +15,15 @@ import { firstStage, keptForm, mainFirst, namesOf, pinnedBy, type Start, typeOf 
 import { startTyped } from './typed';
 import { useDrawn } from './useDrawn';
 
+/** What is left of the form when it is not kept; fields that an older program did not know begin as they do anew. */
+const Left = z
+  .object({
+    typed: z.custom<NewForm>((v) => typeof v === 'object' && v !== null),
+    ids: z.record(z.string(), z.string()),
+    unit: z.enum(['in', 'mm']),
+  })
+  .nullable();
+
 /** The form of a shower: what is typed, what is drawn of it, and what becomes of it when it is kept. */
 export function useShowerForm(start: Start) {
   const { t } = useTranslation();
@@ -21,8 +32,14 @@ export function useShowerForm(start: Start) {
   const { crews, settings, writeAll } = useParts('crews', 'settings', 'writeAll');
   const known = useNamedShowers();
   const [before] = useState(() => (start.kind === 'new' ? null : keptForm(start.shower)));
-  const unit = before?.typed.unit ?? preferred;
-  const [ids] = useState(() => new Map<string, string>(Object.entries(before?.ids ?? {})));
+  const draft = useDraft(
+    { kind: 'shower', showerId: start.kind === 'new' ? null : start.shower.id, element: start.kind },
+    Left,
+    null,
+  );
+  const left = draft.start;
+  const unit = left?.unit ?? before?.typed.unit ?? preferred;
+  const [ids] = useState(() => new Map<string, string>(Object.entries(left?.ids ?? before?.ids ?? {})));
   /** Each part keeps the id that it was first drawn with. */
   const idOf = useCallback(
     (part: string): string => {
@@ -46,9 +63,17 @@ export function useShowerForm(start: Start) {
       beginsAt: firstStage(book),
       ...before?.typed,
       ...(start.kind === 'new' ? {} : namesOf(start)),
+      ...left?.typed,
     },
   });
   const typed = form.watch();
+  const { hold } = draft;
+  const [untouched] = useState(() => JSON.stringify(typed));
+  const now = JSON.stringify(typed);
+  useEffect(() => {
+    if (left !== null || now !== untouched)
+      hold({ typed: JSON.parse(now) as NewForm, ids: Object.fromEntries(ids), unit });
+  }, [hold, left, now, untouched, ids, unit]);
   /** Dimensions read from a file stand instead of the form until somebody goes back to it. */
   const [imported, setImported] = useState<ShowerModel | null>(null);
   const { drawn: byForm, settle } = useDrawn(typed, idOf, unit);
@@ -65,9 +90,10 @@ export function useShowerForm(start: Start) {
     if (!geometry || !book) return setProblem(book ? t('new.fix') : t('new.noBook'));
     const drawing = imported ? {} : { drawing: { typed: { ...shape, unit }, ids: Object.fromEntries(ids) } };
     if (start.kind === 'edit') {
-      const now = start.shower.state.geometry!;
-      const body = { version: now.version + 1, geometry, ...drawing, ...(now.from ? { from: now.from } : {}) };
+      const before = start.shower.state.geometry!;
+      const body = { version: before.version + 1, geometry, ...drawing, ...(before.from ? { from: before.from } : {}) };
       await writeAll(start.shower.id, [{ kind: 'geometry-set', body }]);
+      draft.drop();
       return navigate(`/showers/${start.shower.id}`);
     }
     const all = name.split('\n').flatMap((line) => (line.trim() === '' ? [] : [line.trim()]));
@@ -85,9 +111,10 @@ export function useShowerForm(start: Start) {
         { kind: 'rules-pinned', body: { ruleBook: book.id, version: book.version, ...pinned } },
       ]);
     }
+    draft.drop();
     await navigate(all.length === 1 ? `/showers/${id}` : '/');
   });
-  return { form, typed, unit, book, crews, drawn, pinned, kept, imported, setImported, problem, submit };
+  return { form, draft, typed, unit, book, crews, drawn, pinned, kept, imported, setImported, problem, submit };
 }
 /** What the form is at. */
 export type ShowerFormState = ReturnType<typeof useShowerForm>;

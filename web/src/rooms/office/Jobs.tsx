@@ -28,7 +28,7 @@ function JobForm({ job }: { job: JobLine }) {
         {job.name} <span className="font-normal text-soft text-sm">{t('jobs.showers', { count: job.showers })}</span>
       </p>
       <form
-        className="grid grid-cols-[1fr_11rem_auto] items-end gap-2 max-md:grid-cols-1"
+        className="grid grid-cols-[1fr_11rem_auto] items-end gap-2 max-xl:grid-cols-1"
         onSubmit={(e) => void keep(e)}
       >
         <TextField label={t('jobs.address')} {...register('address')} />
@@ -53,8 +53,8 @@ function VisitLine({ row, people }: { row: ShowerRow; people: readonly { id: str
     if (await change(Visit, 'PUT', `/api/showers/${row.id}/visit`, next)) await sync();
   };
   return (
-    <li className="grid grid-cols-[1fr_12rem_10.5rem] items-center gap-2 border-hair border-b py-1 max-md:grid-cols-1">
-      <Link className="min-w-0 truncate text-ink" to={`/showers/${row.id}`}>
+    <li className="grid grid-cols-[1fr_12rem_10.5rem] items-center gap-2 border-hair border-b py-1 max-xl:grid-cols-2 max-md:grid-cols-1">
+      <Link className="min-w-0 text-ink max-xl:col-span-full" to={`/showers/${row.id}`}>
         <span className="font-bold">{row.name}</span> <span className="text-soft text-sm">{row.job}</span>
       </Link>
       <select

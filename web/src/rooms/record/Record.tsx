@@ -6,6 +6,7 @@ import { type MarkState, ShowerMap } from '../../drawing/ShowerMap';
 import { Missing } from '../../shared/Missing';
 import { useStore } from '../../tablet/store';
 import { RecordHead } from './RecordHead';
+import { RecordPictures } from './RecordPictures';
 import { RecordDefects, RecordFigures, RecordFlood, RecordStages } from './RecordSays';
 import { SignForm } from './SignForm';
 
@@ -44,6 +45,7 @@ export function RecordScreen() {
           <RecordStages state={state} />
           {state.flood && <RecordFlood id={id} flood={state.flood} state={state} />}
           <RecordDefects state={state} />
+          <RecordPictures state={state} />
           {mayWrite(person.role, 'record-signed') && <SignForm shower={shower} />}
         </aside>
       </main>

@@ -1,5 +1,6 @@
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { HelpKey } from '../../shared/Help';
 import { SyncMark } from '../../shared/SyncMark';
 import { type LocalShower, useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
@@ -12,11 +13,11 @@ export function RecordHead({ shower }: { shower: LocalShower }) {
   const person = useStore((s) => s.person);
   const { id, state } = shower;
   return (
-    <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
+    <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-lg:flex-wrap max-lg:gap-2">
       <Link to={`/showers/${id}`} className="key flex items-center">
         {t('record.back')}
       </Link>
-      <div className="flex-1">
+      <div className="min-w-0 flex-1 max-md:basis-[60%]">
         <h1 className="font-bold text-xl leading-tight">
           {t('record.of', { name: state.created?.body.name })}{' '}
           <span className="font-normal text-base text-soft">{state.created?.body.job}</span>
@@ -28,6 +29,7 @@ export function RecordHead({ shower }: { shower: LocalShower }) {
         </p>
       </div>
       <SyncMark />
+      <HelpKey />
       <a className="key flex items-center" href={`/api/showers/${id}/readings.csv?lang=${words.language}`} download>
         {t('record.csv')}
       </a>

@@ -5,7 +5,7 @@ import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import type { Ledger } from '@careful-seam/core/proof/shown/seamLine';
 import { toldTogether } from '@careful-seam/core/proof/shown/toldTogether';
 import { notInspected } from '@careful-seam/core/proof/shown/waysOf';
-import { showLength } from '@careful-seam/core/units/length';
+import { showLength, showTotal } from '@careful-seam/core/units/length';
 import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
 import { placesName } from '@careful-seam/words/texts/names';
 import { DateTime } from 'luxon';
@@ -26,7 +26,7 @@ export function RecordFigures({ figures, state }: Pick<Ledger, 'figures'> & { st
   const { byState, totalMm } = figures;
   return (
     <section>
-      <h2 className="font-bold">{t('record.ofSeam', { total: showLength(totalMm, unit) })}</h2>
+      <h2 className="font-bold">{t('record.ofSeam', { total: showTotal(totalMm, unit) })}</h2>
       <ul>
         {(['measured', 'seen', 'unseen', 'defect', 'covered'] as const)
           .filter((s) => byState[s] > 0.5)

@@ -3,16 +3,18 @@ import { BookList } from '@careful-seam/contract/api/office';
 import { changesFor, compareBooks } from '@careful-seam/core/proof/shown/compareBooks';
 import { checkBook } from '@careful-seam/core/rules/checkBook';
 import type { Check } from '@careful-seam/core/rules/checks/check';
-import type { Method, RuleBook } from '@careful-seam/core/rules/ruleBook';
+import { type Method, RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { textIn, translateBook, withTextIn } from '@careful-seam/core/rules/translateBook';
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useSearchParams } from 'react-router';
 import { isAsked } from '../../shared/answering';
 import { DifferenceList } from '../../shared/DifferenceList';
+import { DraftLine } from '../../shared/DraftLine';
 import { useLanguage } from '../../shared/language';
 import { pinnedTo } from '../../shared/OfferedBook';
+import { useDraft } from '../../shared/useDraft';
 import { call } from '../../tablet/api';
 import { useParts, useStore } from '../../tablet/store';
 import { useChange, useList } from '../../tablet/useList';
@@ -110,7 +112,12 @@ const mostAsked = (method: Method): string =>
 
 /** A draft of the next version: what is shown of it, and what it says otherwise than the newest. */
 function useEditing(newest: RuleBook) {
-  const [draft, setDraft] = useState(newest);
+  const left = useDraft({ kind: 'rules', element: `${newest.id} ${newest.version}` }, RuleBook, newest);
+  const [draft, setDraft] = useState(left.start);
+  const { hold } = left;
+  useEffect(() => {
+    hold(draft);
+  }, [hold, draft]);
   // A question across crews leads to the stage that it is about.
   const [asked] = useSearchParams();
   const first = newest.methods.find((m) => m.key === asked.get('method')) ?? newest.methods[0]!;
@@ -150,6 +157,7 @@ function useEditing(newest: RuleBook) {
     if (read.ok) setDraft({ ...read.value, version: newest.version });
   };
   return {
+    left,
     draft,
     setDraft,
     method,
@@ -230,11 +238,15 @@ function Editor({ newest }: { newest: RuleBook }) {
   const { draft, setDraft, method, setMethod, here, shown, setStage, setChecks, say, language, sound } = editing;
   const { list, setList, against, fileProblem } = editing;
   const publish = async () => {
-    if (await change(RuleBookAnswer, 'PUT', '/api/rule-books', { book: draft, basedOn: newest.version })) await sync();
+    if (await change(RuleBookAnswer, 'PUT', '/api/rule-books', { book: draft, basedOn: newest.version })) {
+      editing.left.drop();
+      await sync();
+    }
   };
   return (
     <div className="flex h-full min-h-0 flex-col gap-2">
       <DraftHead newest={newest} editing={editing} busy={busy} onPublish={() => void publish()} />
+      <DraftLine draft={editing.left} onAnew={() => setDraft(newest)} />
       <Problem text={problem ?? fileProblem ?? (sound.ok ? null : problemWords(sound.problem))} />
       <div className="grid min-h-0 flex-1 grid-cols-[14rem_1fr] gap-4 max-md:grid-cols-1">
         <div className="flex min-h-0 flex-col gap-1 overflow-y-auto">

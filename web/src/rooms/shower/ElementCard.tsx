@@ -18,6 +18,7 @@ import { usePreferences } from '../../ui/preferences';
 import { ElementTools } from './ElementTools';
 import { FastenerCount } from './FastenerCount';
 import { FigureField } from './FigureField';
+import { KeptPictures } from './KeptPictures';
 import { LookKeys } from './LookKeys';
 import { ReadingPad, sideToMeasure } from './ReadingPad';
 import { atTapeMark } from './useReading';
@@ -146,7 +147,9 @@ export function ElementCard({
           {backTo}
         </button>
       </header>
-      <div className={`flex min-h-0 flex-1 flex-col overflow-y-auto ${defects.length > 0 ? 'gap-0.5' : 'gap-2'}`}>
+      <div
+        className={`flex min-h-0 flex-1 flex-col overflow-y-auto max-md:contents ${defects.length > 0 ? 'gap-0.5' : 'gap-2'}`}
+      >
         {seam && judgements.length > 0 && (
           <SeamStrip
             line={seamLine(
@@ -178,36 +181,40 @@ export function ElementCard({
             </li>
           ))}
         </ul>
-        <FastenerCount state={state} requirements={requirements} />
-        {notes.map((n) => (
-          <p key={n.id} className="border-hair border-l-4 pl-2 text-sm">
-            {n.body.words} <span className="text-soft">{n.author.name}</span>
-          </p>
-        ))}
-        {defects.map((d) => (
-          <DefectLine
-            key={d.id}
+        {/* On a phone what is tapped comes first, and the rest of what is known under it. */}
+        <div className="contents max-md:order-last max-md:flex max-md:flex-col max-md:gap-2">
+          <FastenerCount state={state} requirements={requirements} />
+          {notes.map((n) => (
+            <p key={n.id} className="border-hair border-l-4 pl-2 text-sm">
+              {n.body.words} <span className="text-soft">{n.author.name}</span>
+            </p>
+          ))}
+          {defects.map((d) => (
+            <DefectLine
+              key={d.id}
+              state={state}
+              defect={d}
+              mayInspect={mayInspect}
+              onPicture={() => onDefect(d, null)}
+              onOpen={() => onLife(d)}
+            />
+          ))}
+          <KeptPictures showerId={showerId} state={state} stage={stage} element={element} />
+          <ElementTools
+            showerId={showerId}
             state={state}
-            defect={d}
+            element={element}
+            stage={stage}
             mayInspect={mayInspect}
-            onPicture={() => onDefect(d, null)}
-            onOpen={() => onLife(d)}
+            askable={mayAsk && pending.length === 0 ? open : []}
           />
-        ))}
-        <ElementTools
-          showerId={showerId}
-          state={state}
-          element={element}
-          stage={stage}
-          mayInspect={mayInspect}
-          askable={mayAsk && pending.length === 0 ? open : []}
-        />
+        </div>
       </div>
       {pending.map((d) => (
         <PendingDeviation key={d.id} showerId={showerId} deviation={d} />
       ))}
       {mayInspect && (
-        <div className="flex flex-none flex-col gap-2">
+        <div className={`flex flex-none flex-col ${defects.length > 0 ? 'gap-1.5' : 'gap-2'}`}>
           {measuredChecks.length > 1 && (
             <fieldset className="flex gap-1" aria-label={t('card.which')}>
               {measuredChecks.map((c) => (

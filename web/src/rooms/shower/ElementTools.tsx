@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { DetailSheet, hasDetail } from '../../drawing/DetailSheet';
 import { DeviationSheet } from '../../shared/DeviationSheet';
+import { KeepKey } from './KeepKey';
 import { LayerSheet } from './LayerSheet';
 import { MistypedSheet } from './MistypedSheet';
 import { sumAt } from './workOut/sums';
@@ -52,9 +53,18 @@ export function ElementTools({ showerId, state, element, stage, mayInspect, aska
     ...(wasSpokenOf(state, stage, element) ? [['mistyped', 'mistyped.open'] as const] : []),
   ];
   const close = () => setSheet(null);
-  if (tools.length === 0) return null;
+  if (tools.length === 0 && !mayInspect) return null;
   return (
     <div className="flex flex-wrap gap-1.5">
+      {mayInspect && (
+        <KeepKey
+          showerId={showerId}
+          state={state}
+          stage={stage}
+          element={element}
+          className="key grow px-2 text-sm leading-tight"
+        />
+      )}
       {tools.map(([key, text]) => (
         <button key={key} type="button" className="key grow px-2 text-sm leading-tight" onClick={() => setSheet(key)}>
           {t(text)}

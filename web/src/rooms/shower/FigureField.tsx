@@ -1,5 +1,6 @@
 import { placeOf } from '@careful-seam/core/checks/place';
 import type { Requirement } from '@careful-seam/core/log/judgement';
+import type { PhotoUse } from '@careful-seam/core/log/places';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import type { Check } from '@careful-seam/core/rules/checks/check';
 import type { NumberCheck } from '@careful-seam/core/rules/checks/figure';
@@ -9,9 +10,10 @@ import { figureStep, keysAround } from '@careful-seam/core/units/keysAround';
 import { bareLength, parseLength } from '@careful-seam/core/units/length';
 import { figureWords, limitWords } from '@careful-seam/words/sentences/sentences';
 import type { TFunction } from 'i18next';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { oneTap, useResting } from '../../shared/oneTap';
+import { PictureKey } from '../../shared/PictureKey';
 import { useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
 import { type ValueKey, ValueKeys } from '../../ui/ValueKeys';
@@ -73,6 +75,68 @@ function hintOf(t: TFunction, check: Check, unit: 'in' | 'mm'): string {
   return check.kind === 'looked' && check.proof ? t(`figure.proof.${check.proof}`) : '';
 }
 
+/** What shows it is a picture, taken now or before: with it the check is answered. */
+function ProofKeys({ resting, onPictures }: { resting: boolean; onPictures: (photos: PhotoUse[]) => void }) {
+  const { t } = useTranslation();
+  return (
+    <div className="flex gap-1.5">
+      <PictureKey
+        label={t('picture.proof')}
+        from="camera"
+        resting={resting}
+        onPictures={onPictures}
+        className="key-main flex-1"
+      />
+      <PictureKey
+        label={t('picture.fromFiles')}
+        from="files"
+        resting={resting}
+        onPictures={onPictures}
+        className="px-2 text-sm"
+      />
+    </div>
+  );
+}
+
+/** What is typed as an answer. */
+interface TypedProps {
+  /** What is asked. */
+  check: Check;
+  /** As it is typed. */
+  text: string;
+  /** Told of what is typed. */
+  onText: (text: string) => void;
+  /** What was typed can't be kept. */
+  isWrong: boolean;
+  /** Keeps it. */
+  onKeep: () => void;
+  /** More keys beside it. */
+  children: ReactNode;
+}
+
+/** A figure or a name that is typed, kept by its key or by Enter. */
+function TypedAnswer({ check, text, onText, isWrong, onKeep, children }: TypedProps) {
+  const { t } = useTranslation();
+  const resting = useResting();
+  return (
+    <div className="flex gap-1.5">
+      <input
+        className="field font-bold text-lg"
+        value={text}
+        inputMode={check.kind === 'number' ? 'decimal' : 'text'}
+        onChange={(e) => onText(e.target.value)}
+        onKeyDown={(e) => e.key === 'Enter' && onKeep()}
+        aria-label={check.label}
+        aria-invalid={isWrong}
+      />
+      {children}
+      <button type="button" className="key key-main flex-none" aria-disabled={resting} onClick={onKeep}>
+        {t('look.keep')}
+      </button>
+    </div>
+  );
+}
+
 /** One figure, or the name of what shows it, for one element or for all like it: a tap on a key, or typed and kept. */
 export function FigureField({ showerId, state, requirement, onKept }: Props) {
   const { t } = useTranslation();
@@ -88,7 +152,7 @@ export function FigureField({ showerId, state, requirement, onKept }: Props) {
   const { check, stage, element } = requirement;
   const like = state.requirements.filter((r) => r.stage.key === stage.key && r.check.id === check.id);
   const elements = all ? [...new Set(like.map((r) => r.element))] : [element];
-  const tell = async (more: { answer: 'ok' | 'defect'; number?: number; shownBy?: string }) => {
+  const tell = async (more: { answer: 'ok' | 'defect'; number?: number; shownBy?: string; photos?: PhotoUse[] }) => {
     setProblem(null);
     const places = elements.map((e) => placeOf(state, e));
     try {
@@ -111,7 +175,8 @@ export function FigureField({ showerId, state, requirement, onKept }: Props) {
     if (text.trim() === '') return setProblem(t('figure.neededProof', { check: check.label }));
     oneTap(() => tell({ answer: 'ok', shownBy: text.trim() }));
   };
-  const names = check.kind === 'number' ? [] : namesBefore(state, check);
+  const isPicture = check.kind === 'looked' && check.proof === 'photo';
+  const names = check.kind === 'number' || isPicture ? [] : namesBefore(state, check);
   return (
     <fieldset
       className="flex flex-col gap-1 border-hair border-t pt-1"
@@ -134,32 +199,29 @@ export function FigureField({ showerId, state, requirement, onKept }: Props) {
         <button
           key={name}
           type="button"
-          className="key truncate text-left"
+          className="key text-left leading-tight"
           aria-disabled={resting}
           onClick={() => oneTap(() => tell({ answer: 'ok', shownBy: name }))}
         >
           {t('figure.again', { name })}
         </button>
       ))}
-      <div className="flex gap-1.5">
-        <input
-          className="field font-bold text-lg"
-          value={text}
-          inputMode={check.kind === 'number' ? 'decimal' : 'text'}
-          onChange={(e) => setText(e.target.value)}
-          onKeyDown={(e) => e.key === 'Enter' && keep()}
-          aria-label={check.label}
-          aria-invalid={problem !== null}
-        />
-        {like.length > 1 && (
-          <button type="button" className="key flex-none px-2 text-sm" aria-pressed={all} onClick={() => setAll(!all)}>
-            {t('figure.all', { count: new Set(like.map((r) => r.element)).size })}
-          </button>
-        )}
-        <button type="button" className="key key-main flex-none" aria-disabled={resting} onClick={keep}>
-          {t('look.keep')}
-        </button>
-      </div>
+      {isPicture ? (
+        <ProofKeys resting={resting} onPictures={(photos) => oneTap(() => tell({ answer: 'ok', photos }))} />
+      ) : (
+        <TypedAnswer check={check} text={text} onText={setText} isWrong={problem !== null} onKeep={keep}>
+          {like.length > 1 && (
+            <button
+              type="button"
+              className="key flex-none px-2 text-sm"
+              aria-pressed={all}
+              onClick={() => setAll(!all)}
+            >
+              {t('figure.all', { count: new Set(like.map((r) => r.element)).size })}
+            </button>
+          )}
+        </TypedAnswer>
+      )}
       {label && (
         <p className="text-soft text-sm">
           {t('lines.fromLabel', { name: label.line.name, readFrom: label.line.readFrom })}

@@ -10,6 +10,7 @@ import { screenOf } from '../../shared/answering';
 import { WorkDoneSheet } from '../../shared/WorkDoneSheet';
 import type { LocalShower } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
+import { KeptPictures, PicturesMissing } from './KeptPictures';
 import { StageDecision } from './StageDecision';
 import { StageHead } from './StageHead';
 import { StageTools } from './StageTools';
@@ -66,6 +67,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose, onWal
           {t(state.flood?.running ? 'flood.openRunning' : state.flood ? 'flood.openEnded' : 'flood.openNew')}
         </Link>
       )}
+      <KeptPictures showerId={shower.id} state={state} stage={stage} element={null} />
       <WhatIsMissing state={state} stage={stage} blockers={blockers} released={released} onChoose={onChoose} />
       {asked && (
         <p className="border-cure border-l-4 pl-2">
@@ -89,6 +91,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose, onWal
           {t('stage.next')}
         </button>
       )}
+      {mayInspect && <PicturesMissing showerId={shower.id} state={state} stage={stage} />}
       {mayInspect && <StageDecision shower={shower} stage={stage} label={spec.label} holds={blockers.length} />}
     </div>
   );

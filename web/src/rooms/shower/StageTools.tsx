@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { screenOf } from '../../shared/answering';
 import type { LocalShower } from '../../tablet/store';
+import { KeepKey } from './KeepKey';
 import { MixTimer } from './MixTimer';
 import { RandomSheet } from './RandomSheet';
 
@@ -33,6 +34,18 @@ export function StageTools({ shower, stage, mayInspect }: Props) {
   );
   const random = mayInspect && offers.has('random-places') && lapRequirements(state, stage).length > 0;
   const tools = [
+    ...(mayInspect
+      ? [
+          <KeepKey
+            key="keep"
+            showerId={shower.id}
+            state={state}
+            stage={stage}
+            element={null}
+            className="key grow px-2"
+          />,
+        ]
+      : []),
     ...(screens.has('survey') ? [link(`survey?stage=${stage}`, t('survey.open'))] : []),
     ...(screens.has('film') ? [link('film', t('film.open'))] : []),
     ...(screens.has('cure') ? [link('cure', t('cure.open'))] : []),

@@ -1,10 +1,12 @@
 import type { Stop } from '@careful-seam/core/checks/walk';
 import type { Judgement } from '@careful-seam/core/log/judgement';
+import type { PhotoUse } from '@careful-seam/core/log/places';
 import { elementName } from '@careful-seam/words/texts/names';
 import type { TFunction } from 'i18next';
 import { useTranslation } from 'react-i18next';
 import { answeredBy } from '../../../shared/answering';
 import { oneTap, useResting } from '../../../shared/oneTap';
+import { PictureKey } from '../../../shared/PictureKey';
 import { type LocalShower, useStore } from '../../../tablet/store';
 
 /** The thing that is looked at. */
@@ -39,13 +41,27 @@ export function LookStop({ shower, stage, stop, onElement }: Props) {
       placesOf.set(check, known);
     }
   const elements = [...new Set(stop.groups.flatMap((g) => g.places.map((p) => p.element)))];
-  const sound = () =>
+  const hidden = new Set(
+    stop.judgements.filter((j) => j.requirement.check.keepPicture).map((j) => j.requirement.check.id),
+  );
+  const wantsPicture = [...placesOf.keys()].some((check) => hidden.has(check));
+  const sound = (photos?: PhotoUse[]) =>
     oneTap(() =>
       writeAll(
         shower.id,
-        stop.groups.map((g) => ({ kind: 'look' as const, body: { stage, ...g, answer: 'ok' as const } })),
+        stop.groups.map((g) => ({
+          kind: 'look' as const,
+          body: {
+            stage,
+            ...g,
+            answer: 'ok' as const,
+            // The picture is of what the next layer hides.
+            ...(photos && g.checks.some((c) => hidden.has(c)) ? { photos } : {}),
+          },
+        })),
       ),
     );
+  const word = elements.length > 1 ? t('walk.allSound', { count: elements.length }) : t('answer.ok');
   return (
     <>
       <ul className="flex flex-col">
@@ -72,15 +88,27 @@ export function LookStop({ shower, stage, stop, onElement }: Props) {
           </li>
         ))}
       </ul>
-      <button
-        type="button"
-        className="key key-main min-h-16 flex-none text-xl"
-        aria-disabled={resting}
-        onClick={sound}
-        data-testid="walk-sound"
-      >
-        {elements.length > 1 ? t('walk.allSound', { count: elements.length }) : t('answer.ok')}
-      </button>
+      {wantsPicture && <p className="text-soft text-sm">{t('picture.hides')}</p>}
+      <div className="flex flex-none gap-1.5">
+        {wantsPicture && (
+          <PictureKey
+            label={t('picture.andSound', { word })}
+            from="camera"
+            resting={resting}
+            onPictures={sound}
+            className="key-main min-h-16 flex-1 text-xl"
+          />
+        )}
+        <button
+          type="button"
+          className={wantsPicture ? 'key px-2 text-sm leading-tight' : 'key key-main min-h-16 flex-1 text-xl'}
+          aria-disabled={resting}
+          onClick={() => sound()}
+          data-testid="walk-sound"
+        >
+          {wantsPicture ? t('picture.without') : word}
+        </button>
+      </div>
     </>
   );
 }

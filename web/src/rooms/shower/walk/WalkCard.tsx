@@ -11,6 +11,7 @@ import { oneTap, useResting } from '../../../shared/oneTap';
 import { type LocalShower, useStore } from '../../../tablet/store';
 import { usePreferences } from '../../../ui/preferences';
 import { FigureField } from '../FigureField';
+import { KeepKey } from '../KeepKey';
 import { ReadingPad } from '../ReadingPad';
 import { atTapeMark } from '../useReading';
 import { LookStop } from './LookStop';
@@ -70,6 +71,12 @@ function WalkHead({
           <span data-testid="walk-left">{t('walk.left', { count: left, stage: label })}</span>
         </p>
       </div>
+      <KeepKey
+        showerId={shower.id}
+        state={state}
+        stage={stage}
+        element={stop && (element ?? stop.thing.elements[0]!)}
+      />
       <button type="button" className="key" onClick={onStop}>
         {t('walk.stop')}
       </button>
