@@ -64,6 +64,12 @@ export const test = base.extend<{ tablet: Page; office: Page }, { devices: Devic
   office: async ({ devices }, use) => use(await devices('maren')),
 });
 
+/** Escape closes the sheet that is open; its entry in the browser's history goes a moment later. */
+export async function closeSheet(page: Page): Promise<void> {
+  await page.keyboard.press('Escape');
+  await page.waitForFunction(() => !(window.history.state as { sheets?: number } | null)?.sheets);
+}
+
 /** A fresh tablet (browser context of its own), signed in. */
 export async function tabletOf(browser: Browser, who: string): Promise<{ context: BrowserContext; page: Page }> {
   const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });

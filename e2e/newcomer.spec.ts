@@ -1,4 +1,4 @@
-import { expect, type Page, test } from './acting';
+import { closeSheet, expect, type Page, test } from './acting';
 
 /** The keys that the help of the screen that is open names, step by step. */
 async function helpOf(page: Page): Promise<string[][]> {
@@ -66,12 +66,12 @@ test('a tour of a screen points at what is there, goes on by its keys and ends b
   await expect(tour).toContainText('1 / 4');
   await tour.getByRole('button', { name: 'Next' }).click();
   await expect(tour).toContainText('2 / 4');
-  await page.keyboard.press('Escape');
+  await closeSheet(page);
   await expect(tour).toHaveCount(0);
   await page.keyboard.press('?');
   await expect(page.getByRole('dialog')).toContainText('The day');
   await page.getByRole('button', { name: 'All words' }).click();
   await page.getByLabel('Find a word').fill('weep');
   await expect(page.getByRole('dialog').locator('dt')).toHaveText(['Liner', 'Weep holes']);
-  await page.keyboard.press('Escape');
+  await closeSheet(page);
 });

@@ -1,4 +1,4 @@
-import { expect, open, test } from './acting';
+import { closeSheet, expect, open, test } from './acting';
 import { accessible, accessibleInTheDark, fits, fitsWidth, smallTargets } from './soundness';
 
 const OFFICE = ['approvals', 'jobs', 'people', 'links', 'firm', 'mail', 'audit', 'server'];
@@ -21,13 +21,13 @@ test('the office fits 1280x800, keeps 48 px and WCAG 2.2 AA, light and dark', as
     await page.getByRole('button', { name: key }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
     await sound(key);
-    await page.keyboard.press('Escape');
+    await closeSheet(page);
   }
   await page.getByText('3B hall').click();
   for (const key of ['Steps', 'Kit']) {
     await page.getByRole('button', { name: key, exact: true }).click();
     await sound(key);
-    await page.keyboard.press('Escape');
+    await closeSheet(page);
   }
   await open(page, 'Foot of wall B');
   await page.getByRole('button', { name: 'Open', exact: true }).click();
@@ -63,7 +63,7 @@ test("a crew's phone fits its width, keeps 48 px and WCAG 2.2 AA, in both langua
     await sound();
     await page.getByRole('button', { name: /^(Say it is done|Decir que está hecha)$/ }).click();
     await sound();
-    await page.keyboard.press('Escape');
+    await closeSheet(page);
     await page.goto('/');
     await page.getByRole('button', { name: 'Pavel Dunmore' }).click();
     await sound();

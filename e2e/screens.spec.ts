@@ -1,4 +1,4 @@
-import { closeDefect, expect, open, signIn, stage, tabletOf, test } from './acting';
+import { closeDefect, closeSheet, expect, open, signIn, stage, tabletOf, test } from './acting';
 import { accessible, accessibleInTheDark, fits, fitsWidth, smallTargets } from './soundness';
 
 test('every screen fits 1280x800, keeps 48 px and meets WCAG 2.2 AA, light and dark', async ({ page }) => {
@@ -25,7 +25,7 @@ test('every screen fits 1280x800, keeps 48 px and meets WCAG 2.2 AA, light and d
   await page.getByRole('button', { name: /picture, add/ }).click();
   await expect(page.getByAltText('Picture of the defect')).toBeVisible();
   await sheet();
-  await page.keyboard.press('Escape');
+  await closeSheet(page);
   await page.getByRole('link', { name: 'Record' }).click();
   await expect(page.getByRole('button', { name: 'Sign the record' })).toBeVisible();
   await screen();
@@ -39,7 +39,7 @@ test('every screen fits 1280x800, keeps 48 px and meets WCAG 2.2 AA, light and d
   for (const key of ['End the test', 'Read a mark']) {
     await page.getByRole('button', { name: key, exact: true }).click();
     await sheet();
-    await page.keyboard.press('Escape');
+    await closeSheet(page);
   }
   await page.goto('/');
   await page.getByRole('link', { name: /^3C guest/ }).click();
@@ -79,7 +79,7 @@ test('on a phone every screen fits its width, meets WCAG 2.2 AA and keeps 48 px'
   for (const key of ['Logger file', 'Something happened', 'Temperatures', 'Look for moisture', 'Read a mark']) {
     await page.getByRole('button', { name: key, exact: true }).click();
     await sound();
-    await page.keyboard.press('Escape');
+    await closeSheet(page);
   }
 });
 
@@ -89,7 +89,7 @@ test('a seam is answered in two taps, and taken back in one', async ({ tablet: p
   const before = await holds.textContent();
   await open(page, 'Corner: ');
   await page.getByRole('button', { name: 'Sound', exact: true }).click();
-  await page.keyboard.press('Escape');
+  await closeSheet(page);
   await expect(holds).not.toHaveText(before!);
   await page.getByRole('button', { name: /^Take back/ }).click();
   await expect(holds).toHaveText(before!);
@@ -102,7 +102,7 @@ test('the keyboard walks the map, digits begin a reading, Enter keeps it', async
   const first = await page.locator('aside h2').textContent();
   await page.keyboard.press('ArrowDown');
   await expect(page.locator('aside h2')).not.toHaveText(first!);
-  await page.keyboard.press('Escape');
+  await closeSheet(page);
   await open(page, 'Walls ');
   await expect(page.getByLabel('Value', { exact: true })).toBeVisible();
   await page.getByTestId('map').focus();
@@ -177,7 +177,7 @@ test('the conflict of a level edge with an off-centre drain is told while drawin
 test('metric is one choice away, from the first screen, and no key shrinks by it', async ({ tablet: page }) => {
   await page.getByRole('button', { name: 'Ines Corrigan' }).click();
   await page.getByRole('radio', { name: 'Millimetres' }).click();
-  await page.keyboard.press('Escape');
+  await closeSheet(page);
   await page.getByText('3B hall').click();
   await open(page, 'Foot of wall B');
   await expect(page.getByText('1524 mm, measured from its left end')).toBeVisible();

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { englishIn, englishLabels, englishPhrases } from '@careful-seam/words/tests/englishWords';
-import { expect, PASSWORD, type Page, test } from './acting';
+import { closeSheet, expect, PASSWORD, type Page, test } from './acting';
 
 const texts = (language: 'en' | 'es') => JSON.parse(readFileSync(`web/src/texts/${language}.json`, 'utf8'));
 const TEXTS = { en: texts('en'), es: texts('es') };
@@ -76,7 +76,7 @@ test('an inspector with Spanish reads no English word on any screen', async ({ p
     await page.getByRole('button', { name: key }).click();
     await page.getByRole('dialog').waitFor();
     await walk.look(key);
-    await page.keyboard.press('Escape');
+    await closeSheet(page);
   }
   // Every third has each method and each stage among them.
   for (const path of showers.filter((_, i) => i % 3 === 0)) {

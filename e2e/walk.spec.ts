@@ -1,4 +1,4 @@
-import { expect, makeShower, type Page, stage, test } from './acting';
+import { expect, makeShower, open, type Page, stage, test } from './acting';
 import { accessible, fits, smallTargets } from './soundness';
 
 /** WCAG 2.2 AA, nothing under 48 px, and no page scroll. */
@@ -85,6 +85,27 @@ test('two taps on a value keep one reading; one outside the limit stops the walk
   await expect(sheet).toHaveCount(0);
   await expect(walk).toHaveAttribute('data-asks', 'reading');
   await expect(around).toBeVisible();
+});
+
+test('a value without its space, or far from its limit, is asked about before it is kept', async ({ tablet: page }) => {
+  await makeShower(page, `Doubt ${Date.now()}`, { width: '24', depth: '24', beginsAt: 'membrane' });
+  await stage(page, 'Membrane');
+  await open(page, 'Foot of wall B');
+  const value = page.getByLabel('Value', { exact: true });
+  await value.fill('225');
+  await value.press('Enter');
+  const doubt = page.getByTestId('doubt');
+  await expect(doubt).toContainText('225 in is far from the limit');
+  await expect(page.locator('aside')).not.toContainText('so far');
+  await doubt.getByRole('button', { name: '2.25 in' }).click();
+  await expect(page.locator('aside ul').first()).toContainText('1 reading so far');
+  // Said again it is kept, as a defect that anybody sees.
+  await value.fill('17/8');
+  await value.press('Enter');
+  await expect(doubt.getByRole('button', { name: '1 7/8 in', exact: true })).toBeVisible();
+  await value.press('Enter');
+  await expect(doubt).toHaveCount(0);
+  await expect(page.locator('aside ul').first()).toContainText('2 readings so far');
 });
 
 test('the second tap of a finger skips nothing and answers nothing of the next stop', async ({ tablet: page }) => {

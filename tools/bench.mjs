@@ -48,7 +48,7 @@ const app = await startApplication({
   CAREFUL_SEAM_DATA: join(base, 'data'),
 });
 // The real application in the real browser, one after the other: each grows what the next one finds.
-const onTablet = ['tablet', 'drawing', 'tap', 'manyShowers'].map(
+const onTablet = ['tablet', 'drawing', 'tap', 'firstLoad', 'manyShowers'].map(
   (name) =>
     spawnSync('npx', ['tsx', `bench/${name}.bench.mjs`], {
       cwd: PROJECT,

@@ -4,7 +4,18 @@ import { endDry, openFlood, takeFile } from '../waterActing';
 
 const FOLDER = 'docs/screenshots';
 /** Views that are shown in the light theme alone: there are fewer than twenty pictures. */
-const LIGHT_ONLY = new Set(['day', 'defect', 'record', 'phone-seam', 'flood', 'survey', 'steam-room', 'film', 'cure']);
+const LIGHT_ONLY = new Set([
+  'day',
+  'shower-seam',
+  'defect',
+  'record',
+  'phone-seam',
+  'flood',
+  'survey',
+  'steam-room',
+  'film',
+  'cure',
+]);
 
 async function theme(page: Page, dark: boolean): Promise<void> {
   await page.evaluate(
@@ -46,6 +57,14 @@ for (const dark of [false, true]) {
     await page.getByText('3B hall').click();
     await open(page, 'Foot of wall B');
     await shoot('shower-seam');
+    if (dark) {
+      await page.goBack();
+      await page.getByRole('button', { name: /^(Walk it|Go on walking)$/ }).click();
+      await page.getByTestId('walk').waitFor();
+      await shoot('walk');
+      await page.getByRole('button', { name: 'Stop', exact: true }).click();
+      await open(page, 'Foot of wall B');
+    }
     await page.getByRole('button', { name: 'Open', exact: true }).click();
     await page.getByAltText('Picture of the defect').waitFor();
     await shoot('defect');

@@ -10,7 +10,7 @@ import { type Looked, live } from './looks';
 import { stretchOn } from './place';
 
 /** How far a value lies outside its limit, mm; below zero within it. */
-const beyondMm = ({ limit }: MeasuredCheck, valueMm: number): number =>
+export const beyondMm = ({ limit }: MeasuredCheck, valueMm: number): number =>
   beyond({ least: limit.atLeastMm, most: limit.atMostMm }, valueMm);
 
 /** True when a measured value is outside the check's limit. */

@@ -106,6 +106,8 @@ export const BODIES = {
       .optional(),
     /** Since version 4: told with one word at so many places, once one of them was measured. */
     together: z.number().int().min(2).max(400).optional(),
+    /** Since version 5: the open defect of the same check and element that it is one more place of, where it fails. */
+    defect: id.optional(),
   }),
   look: z
     .object({
@@ -243,7 +245,7 @@ const GROWN: Partial<Record<EntryKind, number>> = {
   'geometry-set': 2,
   'rules-pinned': 3,
   'work-done': 2,
-  reading: 4,
+  reading: 5,
   look: 4,
   'climate-reading': 2,
   'defect-found': 3,

@@ -50,7 +50,7 @@ export function Across() {
   const questions = (Object.keys(PAGES) as Question[]).filter((name) => PAGES[name].roles.includes(person.role));
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)] max-lg:h-auto">
-      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
+      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-lg:flex-wrap max-lg:gap-2">
         <Link to="/" className="key flex items-center">
           {t('shower.day')}
         </Link>

@@ -44,7 +44,7 @@ export function Office() {
   const waiting = queue.data?.pages[0]?.decisions ?? here;
   return (
     <div className="grid h-full grid-rows-[auto_minmax(0,1fr)]">
-      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
+      <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-lg:flex-wrap max-lg:gap-2">
         <Link to="/" className="key flex items-center">
           {t('shower.day')}
         </Link>
@@ -69,7 +69,7 @@ export function Office() {
             </NavLink>
           ))}
         </nav>
-        <main className="min-h-0 p-4 max-md:overflow-y-auto">
+        <main className="min-h-0 min-w-0 p-4 max-md:overflow-y-auto">
           <Shown />
         </main>
       </div>

@@ -1,11 +1,13 @@
-import { readingFails } from '../../checks/measured';
+import { beyondMm, readingFails } from '../../checks/measured';
 import { stretchOn } from '../../checks/place';
 import { WHOLE_SHOWER } from '../../checks/requirements';
+import type { Defect } from '../../log/defect';
 import type { Entry, EntryOf } from '../../log/entry';
 import type { Place } from '../../log/places';
 import type { ElementSize, Evidence, ShowerState } from '../../log/state';
 import { byManager, thingOf } from '../../log/who';
 import type { Check } from '../../rules/checks/check';
+import type { MeasuredCheck } from '../../rules/checks/measured';
 import { findCheck, findStage } from '../../rules/ruleBook';
 import { kindOfFailure } from '../../rules/tools';
 import type { ShowerModel } from '../../shower/geometry/showerModel';
@@ -176,6 +178,30 @@ function kindOf(checks: readonly Check[]): string | null {
   return kinds.size === 1 ? [...kinds][0]! : null;
 }
 
+/**
+ * The open defect that a failing reading of a check at an element is one more place of: the same check failed there, nobody was given it
+ * or built there again since, and it was made no milder. Null where a defect of its own is opened.
+ */
+export function defectToJoin(state: ShowerState, stage: string, check: Check, element: string): Defect | null {
+  for (const d of state.defects.values())
+    if (
+      d.check === check.id &&
+      d.stage === stage &&
+      d.severity === check.severity &&
+      d.valueMm !== null &&
+      d.closedAt === null &&
+      d.redoneAt === null &&
+      d.assignments.length + d.answers.length === 0 &&
+      d.places.every((p) => p.element === element)
+    )
+      return d;
+  return null;
+}
+
+/** The value that lies farther beyond the limit of its check, mm. */
+const worse = (check: MeasuredCheck, a: number, b: number): number =>
+  beyondMm(check, a) >= beyondMm(check, b) ? a : b;
+
 /** A reading is evidence; one outside its limit opens a defect round its place. One beside its element is listed, not counted. */
 export function addReading(state: ShowerState, e: EntryOf<'reading'>): void {
   beginStage(state, e.body.stage);
@@ -196,6 +222,13 @@ export function addReading(state: ShowerState, e: EntryOf<'reading'>): void {
   const place = seam
     ? { ...e.body.place, fromMm: Math.max(0, e.body.atMm - reach), toMm: Math.min(seam.lengthMm, e.body.atMm + reach) }
     : e.body.place;
+  const joined = e.body.defect === undefined ? null : defectToJoin(state, stageKey, check, at.element);
+  // What it says that it belongs to is what it would belong to, or it stands by itself.
+  if (joined && joined.id === e.body.defect) {
+    joined.places.push(place);
+    joined.valueMm = worse(check, joined.valueMm!, e.body.valueMm);
+    return;
+  }
   openDefect(state, e, {
     stage: e.body.stage,
     check: check.id,

@@ -82,7 +82,8 @@ function LookChart({ cells, words }: { cells: readonly Cell[]; words: string }) 
   // Each kind of seam keeps room for its name: on a phone the plan is moved sideways.
   const wide = GROUP_PX * new Set(cells.map((c) => c.group)).size + CREWS_PX;
   return (
-    <div className="h-full min-h-80 w-full overflow-x-auto">
+    // biome-ignore lint/a11y/noNoninteractiveTabindex: what is wider than the screen has to be scrolled with the keyboard too
+    <section tabIndex={0} aria-label={words} className="h-full min-h-80 w-full overflow-x-auto">
       <div
         ref={box}
         className="h-full min-h-80 w-full"
@@ -91,7 +92,7 @@ function LookChart({ cells, words }: { cells: readonly Cell[]; words: string }) 
         aria-label={words}
         data-testid="look-plan"
       />
-    </div>
+    </section>
   );
 }
 

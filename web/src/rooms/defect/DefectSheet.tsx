@@ -107,6 +107,9 @@ function useDefectForm({ showerId, state, stage, element, defect, stretch }: Pro
   return { draft, form, kinds, lengthMm, kind, severity, said, setSaid, place, setPlace, pictures };
 }
 
+/** So many kinds stand as keys, those that are usual at this place first. */
+const LIKELY = 3;
+
 /** The form of a defect: its place, kind, severity, why it happened, and pictures that are marked by finger. */
 function DefectForm(props: Props & { onAnew: () => void }) {
   const { showerId, state, stage, element, defect, onClose, onAnew } = props;
@@ -142,6 +145,12 @@ function DefectForm(props: Props & { onAnew: () => void }) {
   return (
     <form className="flex flex-col gap-3" onSubmit={(e) => void keep(e)}>
       <DraftLine draft={draft} onAnew={onAnew} />
+      <Choice
+        label={t('defect.likely')}
+        value={kind}
+        options={kinds.slice(0, LIKELY).map(({ id, label }) => ({ key: id, label }))}
+        onChoose={(id) => setValue('kind', id)}
+      />
       <SelectField label={t('defect.kind')} options={kinds} {...register('kind')} />
       <Choice
         label={t('defect.severity')}

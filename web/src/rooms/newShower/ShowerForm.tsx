@@ -33,7 +33,7 @@ function tabOf(field: string): Tab {
 function Head({ start, state: { drawn, typed, setImported } }: { start: Start; state: ShowerFormState }) {
   const { t } = useTranslation();
   return (
-    <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-md:flex-wrap max-md:gap-2">
+    <header className="flex items-center gap-4 border-edge border-b-2 px-4 py-1.5 max-lg:flex-wrap max-lg:gap-2">
       <Link to="/" className="key flex items-center">
         {t('shower.day')}
       </Link>

@@ -164,6 +164,33 @@ function useDigits(input: React.RefObject<HTMLInputElement | null>, onBegin: () 
   }, [input]);
 }
 
+/** What was typed is far from its limit, or lacks a space: what was likely meant beside what stands there, a tap each. */
+function DoubtKeys({ reading: { doubt, keep } }: { reading: ReturnType<typeof useReading> }) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  const resting = useResting();
+  if (!doubt) return null;
+  const { meant, typed, mm } = doubt;
+  return (
+    <div role="alert" className="flex flex-wrap items-center gap-1.5 border-cure border-l-4 pl-2" data-testid="doubt">
+      <p className="flex-1">{t('pad.doubt', { value: showLength(mm, unit) })}</p>
+      {meant !== null && (
+        <button
+          type="button"
+          className="key key-main"
+          aria-disabled={resting}
+          onClick={() => oneTap(() => keep(meant))}
+        >
+          {t('pad.meant', { value: `${meant} ${unit}` })}
+        </button>
+      )}
+      <button type="button" className="key" aria-disabled={resting} onClick={() => oneTap(() => keep(typed))}>
+        {t('pad.asTyped', { value: showLength(mm, unit) })}
+      </button>
+    </div>
+  );
+}
+
 /** A reading is one tap where its value stands on a key, else its value and one tap: the place comes with the next useful one. */
 export function ReadingPad({ showerId, state, requirements, side, onSide, brief, onKept }: Props) {
   const { t } = useTranslation();
@@ -231,6 +258,7 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief,
         </button>
       </FractionPad>
       <PlanWords state={state} now={now} />
+      <DoubtKeys reading={reading} />
       {problem && (
         <p role="alert" className="text-hold">
           {problem}

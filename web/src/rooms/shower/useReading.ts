@@ -1,11 +1,14 @@
+import { readingFails } from '@careful-seam/core/checks/measured';
 import { placeOf } from '@careful-seam/core/checks/place';
 import type { Judgement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { weakestPlace } from '@careful-seam/core/membrane/laps';
 import { tapePlace } from '@careful-seam/core/membrane/tapePlace';
+import { defectToJoin } from '@careful-seam/core/proof/fold/foldEvidence';
 import { isOf } from '@careful-seam/core/rules/checks/check';
 import type { MeasuredCheck } from '@careful-seam/core/rules/checks/measured';
 import { bareLength, MM_PER_INCH, parseLength, showLength } from '@careful-seam/core/units/length';
+import { type Doubt, doubtOf } from '@careful-seam/core/units/likelyMeant';
 import { useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useStore } from '../../tablet/store';
@@ -63,12 +66,15 @@ export function useReading(
   const [problem, setProblem] = useState<string | null>(null);
   /** The figure that is being written, until it is on the tablet or another one is typed. */
   const [writing, setWriting] = useState<string | null>(null);
+  /** What was typed is asked about before it is kept. */
+  const [doubt, setDoubt] = useState<(Doubt & { typed: string }) | null>(null);
   const typings = useRef(0);
   const place = Math.min(lengthMm, atMm ?? proposedPlace(now, check, unit));
 
   const type = (next: string) => {
     typings.current += 1;
     setWriting(null);
+    setDoubt(null);
     setText(next);
   };
   /** The place that is meant, mm; null where it can't be read or lies beyond the seam, which is then said. */
@@ -94,9 +100,16 @@ export function useReading(
     if (writing !== null) return;
     const read = parseLength(typed, unit, t('pad.value'));
     if (!read.ok) return setProblem(problemWords(read.problem));
+    const found = doubtOf(typed, unit, { atLeast: check.limit.atLeastMm, atMost: check.limit.atMostMm });
+    // Said again it is meant.
+    if (found && doubt?.typed !== typed) return setDoubt({ ...found, typed });
+    setDoubt(null);
     const at = placeMeant();
     if (at === null) return;
     setProblem(null);
+    const joins = readingFails(check, read.value.mm)
+      ? defectToJoin(state, requirement.stage.key, check, requirement.element)
+      : null;
     // The figure leaves the pad once it is on the tablet: what vanishes is kept, what could not be written still stands.
     const typing = typings.current;
     setWriting(typed);
@@ -109,6 +122,8 @@ export function useReading(
         valueMm: read.value.mm,
         typed: typed.slice(0, 40),
         instrument: check.instrument,
+        // A run of bad readings is one defect with all its places.
+        ...(joins ? { defect: joins.id } : {}),
       });
       if (typings.current === typing) type('');
       setAtMm((before) => (before === atMm ? null : before));
@@ -127,6 +142,7 @@ export function useReading(
     text,
     writing,
     problem,
+    doubt,
     type,
     keep,
     /** The place as it stands in its field. */
