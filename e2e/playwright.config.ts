@@ -26,6 +26,8 @@ export default defineConfig({
     { name: 'others', testIgnore: [...LONG, ...LAST] },
     { name: 'last', testMatch: LAST },
   ],
+  // Minutes of a hand's whole showers and of every office page at every size: SLOW=1, `npm run taps` and `npm run sizes`.
+  ...(process.env.SLOW ? {} : { grepInvert: /@slow/ }),
   testDir: '.',
   outputDir: '../test-results/playwright',
   // Wide, because a machine that others share may stand still for seconds: a limit is here to end what hangs.

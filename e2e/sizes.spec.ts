@@ -117,7 +117,7 @@ for (const language of LANGUAGES) {
     await page.context().close();
   });
 
-  test(`the office and the crew's phone can be read at every size (${language})`, async ({ browser }) => {
+  test(`the office and the crew's phone can be read at every size (${language}) @slow`, async ({ browser }) => {
     const office = await deviceOf(browser, language, 'maren');
     for (const page of ['approvals', 'jobs', 'people', 'links', 'rules', 'firm', 'mail', 'audit', 'server'])
       await office.go(`/office/${page}`, 'h1, h2, [role=tab]');

@@ -229,12 +229,12 @@ test('an ordinary shower of bonded sheet, everything sound: at most 110 taps for
   expect(hand.all.keys).toBeLessThanOrEqual(30);
 });
 
-test('the same of sealant-jointed board: at most 190 taps', async ({ browser }) => {
+test('the same of sealant-jointed board: at most 190 taps @slow', async ({ browser }) => {
   const hand = await wholeShower(browser, { method: 'Sealant-jointed foam board', tellsTheRest: true });
   expect(hand.all.taps).toBeLessThanOrEqual(190);
 });
 
-test('the same of a liquid membrane: at most 200 taps', async ({ browser }) => {
+test('the same of a liquid membrane: at most 200 taps @slow', async ({ browser }) => {
   const hand = await wholeShower(browser, { method: 'Liquid-applied membrane', tellsTheRest: true });
   expect(hand.all.taps).toBeLessThanOrEqual(200);
 });
