@@ -116,9 +116,10 @@ export function HourAxis({ parts, nowMs, wide }: { parts: readonly DayPart[]; no
         <g>
           <path d={`M${now * wide} 40l-6 -9h12z`} className="fill-ink" />
           <text
-            x={Math.min(wide - 24, Math.max(24, now * wide))}
+            // Beside the mark, and on its other side where the hour would not fit before the edge.
+            x={now * wide + (now * wide > wide - 60 ? -10 : 14)}
             y={35}
-            dx={now > 0.9 ? -34 : 14}
+            textAnchor={now * wide > wide - 60 ? 'end' : 'start'}
             className="fill-ink text-[12px] font-bold"
           >
             {DateTime.fromMillis(nowMs, { zone: parts[0]!.day.zoneName ?? 'utc' }).toFormat('H:mm')}
