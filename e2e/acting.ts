@@ -184,6 +184,19 @@ export const somePicture = async (name = 'seen.jpg') => ({
     .toBuffer(),
 });
 
+/** Draws a circle on the picture of the form that is open, as a finger does. */
+export async function circleOnPicture(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Circle' }).click();
+  const marks = page.getByTestId('marks');
+  await marks.scrollIntoViewIfNeeded();
+  const box = (await marks.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width * 0.7, box.y + box.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await expect(page.getByLabel('1 mark on the picture')).toBeVisible();
+}
+
 /** Fills in figures and names what shows a proof, where the open card asks for them. */
 async function tellFigures(page: Page): Promise<void> {
   for (const field of await page.getByTestId('figure').all()) {

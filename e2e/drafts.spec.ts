@@ -1,5 +1,4 @@
-import sharp from 'sharp';
-import { expect, makeShower, open, type Page, stage, test } from './acting';
+import { circleOnPicture, expect, makeShower, open, type Page, somePicture, stage, test } from './acting';
 
 const key = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
 
@@ -42,19 +41,11 @@ test('a defect that is being told, with its picture and mark, survives a palm on
   await key(page, 'Defect').first().click();
   const sheet = page.getByRole('dialog');
   await page.getByLabel('What is wrong').fill('Fold along the foot, about');
-  const buffer = await sharp({ create: { width: 640, height: 480, channels: 3, background: '#7b8d42' } })
-    .jpeg()
-    .toBuffer();
-  await page.locator('input[type=file]').first().setInputFiles({ name: 'fold.jpg', mimeType: 'image/jpeg', buffer });
-  await page.getByRole('button', { name: 'Circle' }).click();
-  const marks = page.getByTestId('marks');
-  await marks.scrollIntoViewIfNeeded();
-  const box = (await marks.boundingBox())!;
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-  await page.mouse.down();
-  await page.mouse.move(box.x + box.width * 0.7, box.y + box.height / 2, { steps: 4 });
-  await page.mouse.up();
-  await expect(page.getByLabel('1 mark on the picture')).toBeVisible();
+  await page
+    .locator('input[type=file]')
+    .first()
+    .setInputFiles(await somePicture('fold.jpg'));
+  await circleOnPicture(page);
 
   // A palm on the dimmed map closes nothing.
   await page.mouse.click(400, 300);
@@ -95,6 +86,25 @@ test('a defect that is being told, with its picture and mark, survives a palm on
   await expect(page.getByLabel('What is wrong')).toHaveValue('');
   await key(page, 'Close').click();
   await expect(page.getByTestId('go-on')).toHaveCount(0);
+});
+
+test('a note that is half typed goes on from the shower, for a place and for a whole stage', async ({
+  tablet: page,
+}) => {
+  await makeShower(page, `Note ${Date.now()}`, { width: '24', depth: '24', beginsAt: 'membrane' });
+  await stage(page, 'Membrane');
+  for (const place of ['Foot of wall B', null]) {
+    if (place) await open(page, place);
+    await key(page, 'Picture, note').first().click();
+    await page.getByLabel('Words').fill(`Half a note, ${place}`);
+    await key(page, 'Close').click();
+    await page.keyboard.press('Escape');
+    await page.getByTestId('go-on').click();
+    await expect(page.getByLabel('Words')).toHaveValue(`Half a note, ${place}`);
+    await key(page, 'Keep the note').click();
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    await expect(page.getByTestId('go-on')).toHaveCount(0);
+  }
 });
 
 test('a new shower that is half typed waits on the day, and the draft of a rule in the office', async ({

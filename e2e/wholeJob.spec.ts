@@ -1,6 +1,17 @@
 import { execFileSync } from 'node:child_process';
 import sharp from 'sharp';
-import { closeDefect, expect, finishStage, makeShower, open, PASSWORD, read, stage, test } from './acting';
+import {
+  circleOnPicture,
+  closeDefect,
+  expect,
+  finishStage,
+  makeShower,
+  open,
+  PASSWORD,
+  read,
+  stage,
+  test,
+} from './acting';
 
 async function release(page: import('@playwright/test').Page, name: string) {
   await page.getByRole('button', { name: `Release: ${name}` }).click();
@@ -39,15 +50,7 @@ test('the whole job: new shower, short lap, defect with picture, redo, release, 
     .locator('input[type=file]')
     .first()
     .setInputFiles({ name: 'seam.jpg', mimeType: 'image/jpeg', buffer: jpeg });
-  await page.getByRole('button', { name: 'Circle' }).click();
-  const marks = page.getByTestId('marks');
-  await marks.scrollIntoViewIfNeeded();
-  const box = (await marks.boundingBox())!;
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-  await page.mouse.down();
-  await page.mouse.move(box.x + box.width * 0.7, box.y + box.height / 2, { steps: 4 });
-  await page.mouse.up();
-  await expect(page.getByLabel('1 mark on the picture')).toBeVisible();
+  await circleOnPicture(page);
   await page.getByRole('button', { name: 'Keep this defect' }).click();
   await expect(page.getByText('Short lap · Stop')).toBeVisible();
 

@@ -1,7 +1,7 @@
-import type { ShowerState } from '@careful-seam/core/log/state';
 import { elementName } from '@careful-seam/words/texts/names';
 import { useTranslation } from 'react-i18next';
 import { useNavigate } from 'react-router';
+import { draftStands } from '../shared/draftStands';
 import { type StoredDraft, useDrafts } from '../tablet/drafts';
 import { type LocalShower, useStore } from '../tablet/store';
 
@@ -12,19 +12,14 @@ const SCREENS: Partial<Record<StoredDraft['about']['kind'], string>> = {
   shower: 'dimensions',
 };
 
-/** What still fits this shower: its defect is still open, its place is still drawn. */
-const stands = (state: ShowerState, { about }: StoredDraft): boolean =>
-  SCREENS[about.kind] !== undefined
-    ? about.element !== 'like'
-    : (about.defect === null || state.defects.get(about.defect)?.closedAt === null) &&
-      (about.kind === 'close' || about.element !== null);
-
 /** What was typed at this shower last and not kept: one tap goes on with it. */
 export function GoOn({ shower, onSheet }: { shower: LocalShower; onSheet: (left: StoredDraft) => void }) {
   const { t } = useTranslation();
   const navigate = useNavigate();
   const personId = useStore((s) => s.person?.id);
-  const left = useDrafts(personId).filter((d) => d.about.showerId === shower.id && stands(shower.state, d));
+  const left = useDrafts(personId).filter(
+    (d) => d.about.showerId === shower.id && d.about.element !== 'like' && draftStands(shower.state, d),
+  );
   const newest = left[0];
   if (!newest) return null;
   const { kind, element } = newest.about;

@@ -16,6 +16,7 @@ import { useWalk, type Walk } from '../rooms/shower/walk/useWalk';
 import { elementOfStop, WalkCard } from '../rooms/shower/walk/WalkCard';
 import { DropLock } from '../shared/DropLock';
 import { Missing } from '../shared/Missing';
+import type { DraftKind } from '../tablet/drafts';
 import { type LocalShower, useStore } from '../tablet/store';
 import { useKeepAwake } from '../tablet/tabletCare';
 import { usePreferences } from '../ui/preferences';
@@ -41,6 +42,14 @@ function nextStage(state: ShowerState, stage: string): string | null {
   const order = stages.find((s) => s.key === stage)?.order ?? 0;
   return stages.find((s) => s.order > order && state.stages.get(s.key)?.word !== 'released')?.key ?? null;
 }
+
+/** The sheet in which what was left of a form goes on. */
+const SHEET_OF: Partial<Record<DraftKind, OpenSheet['kind']>> = {
+  defect: 'defect',
+  redo: 'redo',
+  sound: 'keep',
+  close: 'life',
+};
 
 /** A sheet over the screen, with the element that it is about. */
 type SheetAt = OpenSheet & { element: string | null };
@@ -183,7 +192,7 @@ function OpenShower({ shower, person }: OpenProps) {
               shower={shower}
               onSheet={({ about }) =>
                 setSheet({
-                  kind: about.kind === 'defect' || about.kind === 'redo' ? about.kind : 'life',
+                  kind: SHEET_OF[about.kind] ?? 'life',
                   element: about.element,
                   defect: about.defect,
                   stretch: null,

@@ -1,12 +1,13 @@
 import { DefectLifeSheet } from '../rooms/defect/DefectLifeSheet';
 import { DefectSheet } from '../rooms/defect/DefectSheet';
 import { RedoSheet } from '../rooms/defect/RedoSheet';
+import { KeepSheet } from '../rooms/shower/KeepKey';
 import type { LocalShower } from '../tablet/store';
 
 /** What lies over the shower's screen. */
 export interface OpenSheet {
   /** Which one is laid over the screen. */
-  kind: 'defect' | 'redo' | 'life';
+  kind: 'defect' | 'redo' | 'life' | 'keep';
   /** Id of the defect it is about, or null for a new one. */
   defect: string | null;
   /** Key of the stage that it is of, where that is not the one that is looked at. */
@@ -29,10 +30,12 @@ interface Props {
   onSheet: (sheet: OpenSheet | null) => void;
 }
 
-/** A defect as it is found, done again, or lives on. */
+/** A defect as it is found, done again, or lives on; a picture or note that goes on. */
 export function ShowerSheets({ shower: { id, state }, stage, element, sheet, onSheet }: Props) {
   const about = sheet.defect ? (state.defects.get(sheet.defect) ?? null) : null;
   const onClose = () => onSheet(null);
+  if (sheet.kind === 'keep')
+    return <KeepSheet showerId={id} state={state} stage={sheet.stage ?? stage} element={element} onClose={onClose} />;
   if (sheet.kind === 'defect' && element)
     return (
       <DefectSheet

@@ -34,12 +34,14 @@ interface Props {
   pictures: readonly KeptPicture[];
   /** The drawing, for the names of places. */
   model: ShowerModel;
-  /** Takes a picture back that was taken by mistake; null where that is nobody's here. */
+  /** Takes a picture back that was taken by mistake; null where nobody may. */
   onTakeBack: ((picture: KeptPicture) => Promise<unknown>) | null;
+  /** Whether this one may be taken back: what a look or a defect holds goes with it alone. */
+  mayTakeBack?: (picture: KeptPicture) => boolean;
 }
 
 /** Pictures in a row, each opened by a tap: what it shows, who took it and when. Nothing where there are none. */
-export function PictureStrip({ pictures, model, onTakeBack }: Props) {
+export function PictureStrip({ pictures, model, onTakeBack, mayTakeBack }: Props) {
   const { t } = useTranslation();
   const [at, setAt] = useState<number | null>(null);
   if (pictures.length === 0) return null;
@@ -78,7 +80,7 @@ export function PictureStrip({ pictures, model, onTakeBack }: Props) {
               ))}
             </div>
           )}
-          {onTakeBack && open.of === 'sound' && (
+          {onTakeBack && mayTakeBack?.(open) && (
             <button type="button" className="key" onClick={() => void onTakeBack(open).then(() => setAt(null))}>
               {t('picture.mistaken')}
             </button>

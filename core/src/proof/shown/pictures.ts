@@ -20,6 +20,8 @@ export interface KeptPicture {
   words: string;
   /** Name of who took it. */
   by: string;
+  /** Id of who took it, where the entry is the picture's alone and can be taken back with it; null for one that something else holds. */
+  alone: string | null;
   /** When it was seen, by the clock of its device, ISO 8601. */
   observedAt: string;
   /** What it shows still stands: it was not built again since. */
@@ -46,6 +48,7 @@ function ofLooks(state: ShowerState): KeptPicture[] {
         elements: [element],
         words: reason ?? '',
         by,
+        alone: null,
         observedAt,
         stands: !e.voided,
       });
@@ -58,7 +61,7 @@ function ofLooks(state: ShowerState): KeptPicture[] {
 function ofDefects(state: ShowerState): KeptPicture[] {
   return [...state.defects.values()].flatMap((d) => {
     const elements = [...new Set(d.places.map((p) => p.element))];
-    const at = { entry: d.id, stage: d.stage, elements, stands: true };
+    const at = { entry: d.id, stage: d.stage, elements, stands: true, alone: null };
     return [
       ...d.photos.map((photo) => ({
         ...at,
@@ -100,6 +103,7 @@ export function picturesOf(state: ShowerState): KeptPicture[] {
     elements: e.body.place && e.body.place.element !== WHOLE_SHOWER ? [e.body.place.element] : [],
     words: e.body.words ?? '',
     by: e.author.name,
+    alone: e.author.id,
     observedAt: e.observedAt,
     stands: true,
   }));

@@ -1,5 +1,6 @@
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { draftStands } from '../../shared/draftStands';
 import { type StoredDraft, useDrafts } from '../../tablet/drafts';
 import { useNamedShowers, useStore } from '../../tablet/store';
 
@@ -16,7 +17,14 @@ export function Unkept() {
   const personId = useStore((s) => s.person?.id);
   const left = useDrafts(personId);
   const names = new Map(useNamedShowers().map((s) => [s.id, s.name]));
-  const shown = left.filter(({ about }) => about.showerId === null || names.has(about.showerId));
+  const showers = useStore((s) => s.showers);
+  const shown = left.filter((draft) => {
+    const { showerId } = draft.about;
+    if (showerId === null) return true;
+    // Of a shower that sleeps nothing more is known than its name: its screen says whether it still stands.
+    const state = showers.get(showerId)?.state;
+    return names.has(showerId) && (state === undefined || draftStands(state, draft));
+  });
   if (shown.length === 0) return null;
   return (
     <nav className="flex flex-wrap items-center gap-2 py-1" aria-label={t('draft.unkept')} data-testid="unkept">

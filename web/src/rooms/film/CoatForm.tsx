@@ -59,6 +59,7 @@ function useCoat({ zones, limits, first, of, onKeep }: Omit<Props, 'zone'>) {
     setTold({ ...told, ...next });
     // Only a bucket is worth holding: a zone is a tap away.
     if (Object.values({ ...told, ...next }.typed).some((v) => v.trim() !== '')) draft.hold({ ...told, ...next });
+    else draft.clear();
   };
   const { chosen, coat: coatTyped, bucket, typed, doneAtMs } = told;
   const here = coated(zones).filter((z) => chosen.includes(z.zone));

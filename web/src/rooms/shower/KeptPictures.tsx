@@ -1,7 +1,5 @@
-import { mayWrite } from '@careful-seam/core/log/roles';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { picturesMissing, picturesOf } from '@careful-seam/core/proof/shown/pictures';
-import { elementName } from '@careful-seam/words/texts/names';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { PictureStrip } from '../../shared/PictureStrip';
@@ -27,18 +25,16 @@ export function KeptPictures({ showerId, state, stage, element }: Props) {
     () => picturesOf(state).filter((p) => (element === null ? p.stage === stage : p.elements.includes(element))),
     [state, stage, element],
   );
-  const may = person !== null && mayWrite(person.role, 'correction');
   return (
     <PictureStrip
       pictures={pictures}
       model={state.geometry!.model}
-      onTakeBack={may ? ({ entry }) => write(showerId, 'correction', { target: entry, action: 'withdraw' }) : null}
+      onTakeBack={({ entry }) => write(showerId, 'correction', { target: entry, action: 'withdraw' })}
+      // One's own, or as a manager any: as the fold counts it.
+      mayTakeBack={({ alone }) => alone !== null && (alone === person?.id || person?.role === 'manager')}
     />
   );
 }
-
-/** So many places are named; the rest is counted. */
-const NAMED = 3;
 
 /** What the next layer hides and no picture shows: named before it is covered, with the way to one. */
 export function PicturesMissing({ showerId, state, stage }: Omit<Props, 'element'>) {
@@ -46,21 +42,11 @@ export function PicturesMissing({ showerId, state, stage }: Omit<Props, 'element
   const [at, setAt] = useState<string | null>(null);
   const missing = useMemo(() => picturesMissing(state, stage), [state, stage]);
   if (missing.length === 0) return null;
-  const model = state.geometry!.model;
   return (
     <div className="flex flex-none flex-col gap-1 border-cure border-l-4 pl-2 text-sm" data-testid="pictures-missing">
       {missing.map(({ check, elements }) => (
         <div key={check.id} className="flex items-center gap-2">
-          <p className="flex-1 leading-tight">
-            {t('picture.missing', {
-              check: check.label,
-              where: elements
-                .slice(0, NAMED)
-                .map((e) => elementName(t, model, e))
-                .join(', '),
-            })}
-            {elements.length > NAMED && ` (+${elements.length - NAMED})`}
-          </p>
+          <p className="flex-1 leading-tight">{t('picture.missing', { check: check.label, count: elements.length })}</p>
           <button type="button" className="key flex-none px-2 text-sm" onClick={() => setAt(elements[0]!)}>
             {t('picture.takeShort')}
           </button>
