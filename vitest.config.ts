@@ -1,4 +1,5 @@
 import { defineConfig } from 'vitest/config';
+import { textParts } from './web/textParts';
 
 /** Modules are loaded once for each worker and not anew for each file: a third of the time went into that. */
 const usual = {
@@ -14,6 +15,7 @@ export default defineConfig({
     maxWorkers: 3,
     projects: [
       {
+        plugins: [textParts],
         test: {
           ...usual,
           name: 'unit',
@@ -24,6 +26,7 @@ export default defineConfig({
         },
       },
       {
+        plugins: [textParts],
         test: {
           ...usual,
           name: 'components',

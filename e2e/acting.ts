@@ -133,6 +133,8 @@ export async function makeShower(
 /** Chooses a stage on the ladder. */
 export async function stage(page: Page, name: string): Promise<void> {
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name }).click();
+  // Its card stands before anything on it is read: the stage that was open before may be released, this one not.
+  await expect(page.getByRole('heading', { level: 2, name })).toBeVisible();
 }
 
 /** Opens the rows of what is missing, so that each place shows; gives the places. */

@@ -61,6 +61,7 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   await stage(page, 'Membrane');
   await page.getByRole('button', { name: 'Kit' }).click();
   const kit = page.getByRole('dialog');
+  await expect(kit.getByRole('button', { name: 'There' }).first()).toBeVisible();
   for (const there of await kit.getByRole('button', { name: 'There' }).all()) await there.click();
   await kit.getByRole('button', { name: /^Film A/ }).click();
   await kit.getByRole('button', { name: /^(Keep|The kit is complete)/ }).click();

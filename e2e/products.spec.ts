@@ -58,6 +58,7 @@ test('a product entered from its label sets the limits where it is used, and par
   await stage(page, 'Membrane');
   await page.getByRole('button', { name: 'Kit' }).click();
   const kit = page.getByRole('dialog');
+  await expect(kit.getByRole('button', { name: 'There' }).first()).toBeVisible();
   for (const there of await kit.getByRole('button', { name: 'There' }).all()) await there.click();
   await kit.getByRole('button', { name: `Film ${mark}` }).click();
   await expect(kit.getByTestId('mixed')).toBeEmpty();

@@ -1,9 +1,9 @@
-import { readFileSync } from 'node:fs';
 import tailwind from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
-import { defineConfig, type Plugin } from 'vite';
+import { defineConfig } from 'vite';
 import { compression } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
+import { textParts } from './textParts';
 
 /** The application is kept on the tablet whole: it opens without a network, and a newer one waits until it is asked for. */
 const shell = VitePWA({
@@ -33,30 +33,21 @@ const shell = VitePWA({
   },
 });
 
-/** What a homeowner's page says: a few texts of a language, by themselves, since the page would wait for all of them. */
-const RECORD_TEXTS = 'virtual:record-texts/';
-const recordTexts: Plugin = {
-  name: 'record-texts',
-  resolveId: (id) => (id.startsWith(RECORD_TEXTS) ? `\0${id}` : null),
-  load: (id) => {
-    if (!id.startsWith(`\0${RECORD_TEXTS}`)) return null;
-    const language = id.split('/').at(-1);
-    const read = (folder: string) =>
-      JSON.parse(readFileSync(new URL(`${folder}/${language}.json`, import.meta.url), 'utf8'));
-    const [screens, printed] = [read('src/texts'), read('../words/src/texts')];
-    const { links, shared, shower, record } = screens;
-    const texts = { links, shared, shower, line: printed.line, record: { ...record, ...printed.record } };
-    return `export const texts = ${JSON.stringify(texts)};`;
-  },
-};
-
 /** Packed once, when it is built, as tightly as it goes: the server hands out what the browser reads. */
 const packed = compression({ include: /\.(js|css|html|svg|json)$/, algorithms: ['gzip', 'brotliCompress'] });
 
 export default defineConfig({
-  plugins: [react(), tailwind(), recordTexts, shell, packed],
+  plugins: [react(), tailwind(), textParts, shell, packed],
   build: {
-    rollupOptions: { input: ['index.html', 'record.html'] },
+    rollupOptions: {
+      input: ['index.html', 'record.html'],
+      // What every page begins with comes in one piece: each piece costs its head.
+      output: {
+        advancedChunks: {
+          groups: [{ name: 'react', test: /node_modules\/(react|react-dom|scheduler)\/|vite\/preload-helper/ }],
+        },
+      },
+    },
     outDir: '../dist/web',
     emptyOutDir: true,
     target: 'es2022',

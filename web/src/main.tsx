@@ -4,9 +4,10 @@ import { createRoot } from 'react-dom/client';
 import { I18nextProvider } from 'react-i18next';
 import { z } from 'zod';
 import { App } from './app/App';
+import { fetched } from './app/Later';
 import { screens } from './app/screens';
 import './styles.css';
-import { ofDevice } from './shared/language';
+import { ofDevice } from './shared/deviceLanguage';
 import { guardFinger } from './ui/fingerGuard';
 import { usePreferences } from './ui/preferences';
 import { watchBack } from './ui/sheetHistory';
@@ -19,11 +20,13 @@ watchBack();
 /** Lists of the office: they come from the server when they are looked at, and never stand in for the tablet's own state. */
 const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, staleTime: 5000 } } });
 
-// The list is what is opened nearly always: its code comes while the tablet's own store is still being read.
-if (window.location.pathname === '/') void screens.rounds().catch(() => undefined);
-
 // The first words are in the language that this person chose, or else in the device's; the firm's comes with its settings.
-await speakIn(usePreferences.getState().language ?? ofDevice()).catch(() => undefined);
+const spoken = speakIn(usePreferences.getState().language ?? ofDevice()).catch(() => undefined);
+// Their code comes at the same time: the list is what is opened nearly always, and then the tablet's own store is read.
+const { pathname } = window.location;
+const first = pathname === '/sign-in' ? [screens.signIn] : pathname === '/' ? [screens.signed, screens.rounds] : [];
+for (const load of first) void fetched(load).catch(() => undefined);
+await spoken;
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -8,7 +8,7 @@ import { RecordPage, Refused } from './rooms/links/RecordPage';
 
 /** The page of a homeowner's link: no store, no sign-in, no other screen. Its texts and its record come side by side. */
 const language: Language = navigator.language.startsWith('es') ? 'es' : 'en';
-const TEXTS = { en: () => import('virtual:record-texts/en'), es: () => import('virtual:record-texts/es') };
+const TEXTS = { en: () => import('virtual:texts/record/en'), es: () => import('virtual:texts/record/es') };
 const code = window.location.pathname.split('/').filter(Boolean).at(-1) ?? '';
 const path = `/api/shared-record/${code}`;
 

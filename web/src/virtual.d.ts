@@ -1,4 +1,4 @@
-/** Texts of a homeowner's page in one language, made when it is built. */
-declare module 'virtual:record-texts/*' {
+/** A part of the texts in one language, made when it is built. */
+declare module 'virtual:texts/*' {
   export const texts: object;
 }

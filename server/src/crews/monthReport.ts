@@ -15,12 +15,12 @@ import {
   holdsSentence,
   lookedWords,
   moneyIn,
-  monthIn,
   monthSentences,
   percentIn,
   slippedSentence,
   wrongSentence,
 } from '@careful-seam/words/sentences/crewSentences';
+import { monthWords } from '@careful-seam/words/sentences/moments';
 import type { Language, Words } from '@careful-seam/words/texts/language';
 import { makeWords } from '@careful-seam/words/texts/words';
 import { DateTime } from 'luxon';
@@ -157,7 +157,7 @@ async function months({ store, t, language, month, to }: Making): Promise<Sectio
     rows: found.months
       .slice(-12)
       .map((m) => [
-        monthIn(language, m.month),
+        monthWords(m.month, language),
         m.count,
         lookedWords(t, language, found.unit, m.exposure),
         m.rate === null ? '' : figureIn(language, m.rate),
@@ -223,7 +223,7 @@ export async function monthReport(
   for (const make of [openNow, months, crews, kinds, slipped, holds, minutes]) sections.push(await make(making));
   return {
     month,
-    title: t('across.report.title', { month: monthIn(language, month) }),
+    title: t('across.report.title', { month: monthWords(month, language) }),
     sections,
     fair: t('across.fair'),
     behind: await countBehind(store),

@@ -67,7 +67,7 @@ describe('a month report', () => {
     expect(await mailMonth(server.store, 'https://seam.test', FIRST(13))).toBe(0);
     const [mail, ...others] = await mails();
     expect(others).toEqual([]);
-    expect(mail).toMatchObject({ recipient: 'maren@firm.test', subject: 'Cómo fue el mes: diciembre 2026' });
+    expect(mail).toMatchObject({ recipient: 'maren@firm.test', subject: 'Cómo fue el mes: diciembre de 2026' });
     expect(mail.words).toContain('1 defectos abiertos: 1 detienen');
     expect(mail.words).toContain('https://seam.test/across/report?month=2026-12');
   });

@@ -1,4 +1,4 @@
-import { monthIn } from '@careful-seam/words/sentences/crewSentences';
+import { monthWords } from '@careful-seam/words/sentences/moments';
 import { makeWords } from '@careful-seam/words/texts/words';
 import { DateTime } from 'luxon';
 import type { DataSource } from 'typeorm';
@@ -37,7 +37,7 @@ export async function mailMonth(store: DataSource, publicUrl: string, now: Date)
       {
         recipient: email!,
         language: spoken,
-        subject: t('mail.monthSubject', { month: monthIn(spoken, month) }),
+        subject: t('mail.monthSubject', { month: monthWords(month, spoken) }),
         words: t('mail.monthWords', {
           name,
           says: report.sections.map((s) => `${s.question}\n${s.says.join('\n')}`).join('\n\n'),

@@ -2,7 +2,7 @@ import type { ShowerRecord } from '@careful-seam/contract/record/record';
 import { floodCheckOf } from '@careful-seam/core/rules/ruleBook';
 import { floodCalendar } from '@careful-seam/files/floodCalendar';
 import { floodVisits } from '@careful-seam/files/floodVisits';
-import { speakTimesIn } from '@careful-seam/words/sentences/sentences';
+import { nameTimesIn } from '@careful-seam/words/sentences/moments';
 import type { Language } from '@careful-seam/words/texts/language';
 import { makeWords } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
@@ -82,7 +82,7 @@ export async function makePaper(paper: Paper, place: PaperPlace): Promise<Buffer
     return JSON.stringify(await writeShowersFile(store, picturePlace, [row], null, now));
   if (paper.what === 'record.json') return JSON.stringify(await signedRecord(await loadShower(store, row, now), place));
   const { unit, language } = paper;
-  speakTimesIn(language);
+  nameTimesIn(language);
   const shower = await loadShower(store, row, now, language);
   switch (paper.what) {
     case 'record.pdf': {

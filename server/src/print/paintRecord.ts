@@ -5,6 +5,7 @@ import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { toldTogether } from '@careful-seam/core/proof/shown/toldTogether';
 import { floorSize } from '@careful-seam/core/shower/geometry/floorSize';
 import { showLength } from '@careful-seam/core/units/length';
+import { datedWords } from '@careful-seam/words/sentences/moments';
 import {
   becauseSentence,
   besideSentence,
@@ -14,7 +15,6 @@ import {
 import type { Language, Words } from '@careful-seam/words/texts/language';
 import { elementName, faceName } from '@careful-seam/words/texts/names';
 import { makeWords } from '@careful-seam/words/texts/words';
-import { DateTime } from 'luxon';
 import { recordLedger } from '../record/buildRecord';
 import { paintDefects } from './paintDefects';
 import { paintFloods } from './paintFlood';
@@ -262,7 +262,7 @@ function paintFeet({ doc, t, record }: Paper): void {
 export async function paintRecord(record: ShowerRecord, state: ShowerState, options: PaintOptions): Promise<Buffer> {
   const doc = await newSheet(`${record.shower.name} · ${record.shower.job}`, new Date(record.madeAt));
   const t = makeWords(options.language).t;
-  const when = (iso: string) => DateTime.fromISO(iso, { zone: record.shower.timeZone }).toFormat('d LLL yyyy HH:mm');
+  const when = (iso: string) => datedWords(Date.parse(iso), record.shower.timeZone);
   const paper: Paper = { doc, t, record, state, unit: options.unit, when };
   await paintFirm(doc, options.firm);
   paintTop(paper);

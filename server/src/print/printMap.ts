@@ -1,6 +1,6 @@
+import { datedWords } from '@careful-seam/words/sentences/moments';
 import type { Language } from '@careful-seam/words/texts/language';
 import { makeWords } from '@careful-seam/words/texts/words';
-import { DateTime } from 'luxon';
 import { recordLedger } from '../record/buildRecord';
 import type { LoadedShower } from '../showers/loadShower';
 import { paintMap } from './paintMap';
@@ -12,7 +12,7 @@ export async function printMap({ row, state }: LoadedShower, language: Language,
   const doc = await newSheet(`${row.name} · ${row.job}`, now, 'landscape');
   const zone = state.created?.body.timeZone ?? 'UTC';
   doc.font('strong').fontSize(14).text(`${row.name} · ${row.job}`, MARGIN, MARGIN);
-  const when = DateTime.fromJSDate(now, { zone }).toFormat('d LLL yyyy HH:mm');
+  const when = datedWords(now.getTime(), zone);
   const head = row.headHash ? ` · ${row.headSeq} ${row.headHash.slice(0, 16)}` : '';
   doc
     .font('text')

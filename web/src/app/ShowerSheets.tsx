@@ -1,8 +1,10 @@
-import { DefectLifeSheet } from '../rooms/defect/DefectLifeSheet';
-import { DefectSheet } from '../rooms/defect/DefectSheet';
-import { RedoSheet } from '../rooms/defect/RedoSheet';
-import { KeepSheet } from '../rooms/shower/KeepKey';
 import type { LocalShower } from '../tablet/store';
+import { openedLater } from '../ui/openedLater';
+
+const DefectLifeSheet = openedLater(() => import('../rooms/defect/DefectLifeSheet').then((m) => m.DefectLifeSheet));
+const DefectSheet = openedLater(() => import('../rooms/defect/DefectSheet').then((m) => m.DefectSheet));
+const RedoSheet = openedLater(() => import('../rooms/defect/RedoSheet').then((m) => m.RedoSheet));
+const KeepSheet = openedLater(() => import('../rooms/shower/KeepSheet').then((m) => m.KeepSheet));
 
 /** What lies over the shower's screen. */
 export interface OpenSheet {

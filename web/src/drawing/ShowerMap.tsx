@@ -205,7 +205,7 @@ export function ShowerMap(props: Props) {
         data-testid="map"
       >
         <title>{t('map.label')}</title>
-        <g transform={zoom.transform.toString()}>
+        <g transform={`translate(${zoom.transform.x},${zoom.transform.y}) scale(${zoom.transform.k})`}>
           {panels.map((placed) => (
             <g key={placed.panel.id}>
               <PanelTitle placed={placed} text={titleOf(placed)} />

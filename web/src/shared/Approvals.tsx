@@ -14,7 +14,7 @@ import { type MarkState, ShowerMap } from '../drawing/ShowerMap';
 import { type LocalShower, useParts, useStore } from '../tablet/store';
 import { useQueue } from '../tablet/useList';
 import { usePreferences } from '../ui/preferences';
-import { PendingDeviation } from './DeviationSheet';
+import { PendingDeviation } from './PendingDeviation';
 
 /** What somebody asks a manager to accept. */
 export interface Asked {

@@ -1,5 +1,5 @@
 import { placeOf } from '@careful-seam/core/checks/place';
-import type { Deviation, Judgement } from '@careful-seam/core/log/judgement';
+import type { Judgement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { verdictSentence } from '@careful-seam/words/sentences/sentences';
 import { elementName } from '@careful-seam/words/texts/names';
@@ -23,10 +23,12 @@ interface Asking {
 }
 
 /** Asks a manager to accept what can't be shown, with a reason. It keeps the hold until it is decided. */
-export function DeviationSheet({ showerId, state, judgements, onClose }: Asking) {
+export function DeviationSheet({ showerId, state, judgements: asked, onClose }: Asking) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const writeAll = useStore((s) => s.writeAll);
+  // As they were when it was opened: what is asked of a manager waits from then on, and is asked no more.
+  const [judgements] = useState(asked);
   const [chosen, setChosen] = useState(0);
   const [reason, setReason] = useState('');
   const model = state.geometry!.model;
@@ -63,42 +65,5 @@ export function DeviationSheet({ showerId, state, judgements, onClose }: Asking)
         {t('deviation.ask')}
       </button>
     </Sheet>
-  );
-}
-
-/** A deviation that waits: its reason, and for a manager who did not ask for it the two keys that decide. */
-export function PendingDeviation({ showerId, deviation }: { showerId: string; deviation: Deviation }) {
-  const { t } = useTranslation();
-  const person = useStore((s) => s.person)!;
-  const write = useStore((s) => s.write);
-  const [reason, setReason] = useState('');
-  const mayDecide = person.role === 'manager' && deviation.askedBy !== person.id;
-  const decide = (accepted: boolean) =>
-    void write(showerId, 'deviation-decided', { asked: deviation.id, accepted, reason: reason.trim() });
-  return (
-    <div className="flex flex-col gap-1.5 border-cure border-l-4 pl-2" data-testid="deviation">
-      <p>
-        <span className="font-semibold">{t('deviation.waits')}</span> {deviation.asked.reason}
-      </p>
-      {mayDecide && (
-        <>
-          <input
-            className="field"
-            value={reason}
-            onChange={(e) => setReason(e.target.value)}
-            aria-label={t('deviation.decisionReason')}
-            placeholder={t('deviation.decisionReason')}
-          />
-          <div className="grid grid-cols-2 gap-1.5">
-            <button type="button" className="key" disabled={reason.trim() === ''} onClick={() => decide(false)}>
-              {t('deviation.refuse')}
-            </button>
-            <button type="button" className="key key-main" disabled={reason.trim() === ''} onClick={() => decide(true)}>
-              {t('deviation.accept')}
-            </button>
-          </div>
-        </>
-      )}
-    </div>
   );
 }

@@ -1,8 +1,9 @@
 import { BODIES } from '@careful-seam/core/log/bodies';
 import { mayWrite } from '@careful-seam/core/log/roles';
 import type { ShowerState } from '@careful-seam/core/log/state';
+import { TZDate } from '@date-fns/tz';
 import { zodResolver } from '@hookform/resolvers/zod';
-import { DateTime } from 'luxon';
+import { lightFormat } from 'date-fns';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
@@ -60,12 +61,11 @@ export function WorkDoneSheet({ showerId, state, stage, onClose }: Props) {
   });
   const keep = handleSubmit(async ({ ready, productLine, batch, ...told }) => {
     if (atMs !== null && atMs > Date.now()) return setLate(true);
-    const when = DateTime.fromMillis(atMs ?? Date.now());
     const body = {
       stage,
       crewId: person?.crewId ?? crewId,
       ...told,
-      day: when.setZone(timeZone).toISODate()!,
+      day: lightFormat(new TZDate(atMs ?? Date.now(), timeZone), 'yyyy-MM-dd'),
       ...(atMs === null ? {} : { doneAt: new Date(atMs).toISOString() }),
       ...(productLine ? { productLine } : {}),
       ...(batch ? { batch } : {}),

@@ -1,12 +1,10 @@
-import { speakTimesIn } from '@careful-seam/words/sentences/sentences';
-import { LANGUAGES, type Language } from '@careful-seam/words/texts/language';
+import { nameTimesIn } from '@careful-seam/words/sentences/moments';
+import type { Language } from '@careful-seam/words/texts/language';
 import { useEffect } from 'react';
 import { useStore } from '../tablet/store';
 import { usePreferences } from '../ui/preferences';
 import { speakIn } from '../ui/words';
-
-/** The language of the device, when the application speaks it. */
-export const ofDevice = (): Language => LANGUAGES.find((l) => navigator.language.startsWith(l)) ?? 'en';
+import { ofDevice } from './deviceLanguage';
 
 /** The language in force: the person's own choice, else the firm's, else the device's. */
 export function useLanguage(): Language {
@@ -29,7 +27,7 @@ export function useSpokenLanguage(): void {
   const language = useLanguage();
   const speak = useStore((s) => s.speak);
   useEffect(() => {
-    speakTimesIn(language);
+    nameTimesIn(language);
     document.documentElement.lang = language;
     // A language that was never here and can't be had now: the one before goes on.
     void speakIn(language).catch(() => undefined);

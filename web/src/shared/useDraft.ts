@@ -8,6 +8,8 @@ export type FormAbout = { kind: DraftKind } & Partial<Pick<DraftAbout, 'showerId
 
 /** What a form holds of what is typed in it. */
 export interface FormDraft<T> {
+  /** Whose form it is, and of what: what it keeps is written as typed there. */
+  about: DraftAbout;
   /** What the form begins with: what was left of it, or what it began with. */
   start: T;
   /** When it was left, ms since 1970; null for a form that begins anew. */
@@ -53,7 +55,7 @@ export function useDraft<T>(of: FormAbout, schema: z.ZodType<T>, anew: T): FormD
     setLeftAt(null);
     dropDraft(about);
   }, [about]);
-  return { start, leftAtMs, hold, drop, clear };
+  return { about, start, leftAtMs, hold, drop, clear };
 }
 
 /**

@@ -38,7 +38,7 @@ export const StoredDraft = z.object({
 export type StoredDraft = z.infer<typeof StoredDraft>;
 
 /** One form of one thing has one draft. */
-const keyOf = (about: DraftAbout): string =>
+export const keyOf = (about: DraftAbout): string =>
   [about.personId, about.kind, about.showerId, about.stage, about.element, about.defect].map((p) => p ?? '').join(' ');
 
 /** All drafts of this tablet; another list whenever one of them changed. */
@@ -79,13 +79,19 @@ export function holdDraft(about: DraftAbout, value: unknown, nowMs = Date.now())
   tx?.commit();
 }
 
-/** It was kept, or thrown away. */
-export function dropDraft(about: DraftAbout): void {
-  const key = keyOf(about);
+/** It was kept as entries, which took it from the tablet's store: nothing is left of it. */
+export function forgetDraft(key: string): void {
   if (!held.has(key)) return;
   const next = new Map(held);
   next.delete(key);
   change(next);
+}
+
+/** It was kept elsewhere, or thrown away. */
+export function dropDraft(about: DraftAbout): void {
+  const key = keyOf(about);
+  if (!held.has(key)) return;
+  forgetDraft(key);
   void store?.delete('drafts', key).catch(() => undefined);
 }
 

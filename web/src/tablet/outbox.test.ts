@@ -8,6 +8,7 @@ import fc from 'fast-check';
 import { v4 } from 'uuid';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { type Database, openDatabase } from './database';
+import type { StoredDraft } from './drafts';
 import { acknowledge, append, entriesOf, type Ports, takeIn, type Writing, waiting } from './outbox';
 import { rechain } from './rechain';
 import type { StoredEntry } from './stored';
@@ -47,6 +48,15 @@ describe('the outbox', () => {
       expect(parsed(e).prevDeviceHash).toBe(i === 0 ? null : stored[i - 1]!.hash);
     });
     expect(new Set(stored.map((e) => e.deviceId)).size).toBe(1);
+  });
+
+  it('takes what they were typed as with them: where nothing is kept, all that was typed is still there', async () => {
+    const draft = { key: 'typed', about: {}, atMs: 1, value: 'x' } as unknown as StoredDraft;
+    await db.put('drafts', draft);
+    await expect(append(db, ports, [note('a'), note('   ')], 'typed')).rejects.toMatchObject({ field: 'body.words' });
+    expect(await db.count('drafts')).toBe(1);
+    await append(db, ports, [note('a')], 'typed');
+    expect([await db.count('drafts'), (await entriesOf(db, SHOWER)).length]).toEqual([0, 1]);
   });
 
   it('seals what was read: without the blanks at its ends, which no server would keep', async () => {

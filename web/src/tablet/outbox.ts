@@ -37,11 +37,15 @@ export interface Writing<K extends EntryKind> {
 /** The later of two places in the order. */
 const later = (a: string | null, b: string): string => (a === null || b > a ? b : a);
 
-/** Appends entries to this tablet's chain in one transaction: all of them are kept, or none. A draft that is not valid is refused by its field. */
+/**
+ * Appends entries to this tablet's chain in one transaction: all of them are kept, or none; what they were typed as, by the key of its
+ * draft, goes with it, so that a tablet that dies in that moment has either. An entry that is not valid is refused by its field.
+ */
 export async function append(
   db: Database,
   ports: Ports,
   writings: readonly Writing<EntryKind>[],
+  typedAs: string | null = null,
 ): Promise<StoredEntry[]> {
   const { showerId, person } = writings[0]!;
   // What can't be read back is never sealed: the server would refuse it, and everything written after it.
@@ -54,7 +58,7 @@ export async function append(
   const { clockOffMs } = await readKept(db);
   const deviceId = await deviceOf(db, person.id, ports.newId);
   // Strict: what a person saw kept is on the disk, should the tablet lose its power in the next moment.
-  const tx = db.transaction(['entries', 'showers'], 'readwrite', { durability: 'strict' });
+  const tx = db.transaction(['entries', 'showers', 'drafts'], 'readwrite', { durability: 'strict' });
   const shower = (await tx.objectStore('showers').get(showerId)) ?? emptyShower(showerId);
   let end: ChainEnd = {
     ...(shower.chains[person.id] ?? { deviceId, deviceSeq: 0, prevDeviceHash: null }),
@@ -92,6 +96,7 @@ export async function append(
     });
   }
   for (const entry of stored) await tx.objectStore('entries').put(entry);
+  if (typedAs !== null) await tx.objectStore('drafts').delete(typedAs);
   await tx
     .objectStore('showers')
     .put(marked({ ...shower, lastOrderAt: end.lastOrderAt, chains: { ...shower.chains, [person.id]: end } }));

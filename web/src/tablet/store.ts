@@ -14,7 +14,7 @@ import { errorWords } from '../ui/words';
 import { ApiError, call, isOffline, send, theServer } from './api';
 import { AWAKE_AT_MOST, FIRST, whoIsAwake } from './awake';
 import { type Database, openDatabase, readKept, writeKept } from './database';
-import { openDrafts } from './drafts';
+import { type DraftAbout, forgetDraft, keyOf, openDrafts } from './drafts';
 import { handInOthers } from './handIn';
 import { fold, foldAll, foldOn, type LocalShower, readBooks } from './localShower';
 import { onceFor, sameDrafts } from './once';
@@ -85,10 +85,14 @@ interface Store {
   signOut: () => Promise<void>;
   /** A round now; one that runs already is waited for. */
   sync: () => Promise<void>;
-  /** Writes one entry and gives its id. */
-  write: <K extends EntryKind>(showerId: string, kind: K, body: Body<K>) => Promise<string>;
+  /** Writes one entry and gives its id; the draft that it was typed as goes with it. */
+  write: <K extends EntryKind>(showerId: string, kind: K, body: Body<K>, typedAs?: DraftAbout) => Promise<string>;
   /** Writes several as one: all of them, or none. */
-  writeAll: (showerId: string, drafts: readonly { kind: EntryKind; body: unknown; id?: string }[]) => Promise<string[]>;
+  writeAll: (
+    showerId: string,
+    drafts: readonly { kind: EntryKind; body: unknown; id?: string }[],
+    typedAs?: DraftAbout,
+  ) => Promise<string[]>;
   /** Sets a refused entry aside, so that the ones after it go out. */
   setAside: (entry: StoredEntry) => Promise<void>;
   /** A manager hands in what people wrote here who can't sign in any more. Gives the server's refusal, or null. */
@@ -172,9 +176,10 @@ export const useStore = create<Store>((set, get) => ({
     await syncing;
   },
 
-  write: async (showerId, kind, body) => (await get().writeAll(showerId, [{ kind, body }]))[0]!,
+  write: async (showerId, kind, body, typedAs) => (await get().writeAll(showerId, [{ kind, body }], typedAs))[0]!,
 
-  writeAll: (showerId, drafts) => onceFor(`${showerId} ${sameDrafts(drafts)}`, () => writeDrafts(showerId, drafts)),
+  writeAll: (showerId, drafts, typedAs) =>
+    onceFor(`${showerId} ${sameDrafts(drafts)}`, () => writeDrafts(showerId, drafts, typedAs ? keyOf(typedAs) : null)),
 
   setAside: async (entry) => {
     const { db } = get();
@@ -367,6 +372,7 @@ async function isStale(db: Database, id: string, changed: ReadonlySet<string>): 
 async function writeDrafts(
   showerId: string,
   drafts: readonly { kind: EntryKind; body: unknown; id?: string }[],
+  typedAs: string | null,
 ): Promise<string[]> {
   const { setState: set, getState: get } = useStore;
   const { db, person, showers } = get();
@@ -377,10 +383,11 @@ async function writeDrafts(
     if (kind === 'geometry-set') geometryVersion = (body as Body<'geometry-set'>).version;
     return { showerId, kind, body, person, geometryVersion, ...(id ? { id } : {}) } as Writing<EntryKind>;
   });
-  const stored = await withRoom(db, () => append(db, ports, writings)).catch((error: unknown) => {
+  const stored = await withRoom(db, () => append(db, ports, writings, typedAs)).catch((error: unknown) => {
     set({ failure: errorWords(error) });
     throw error;
   });
+  if (typedAs !== null) forgetDraft(typedAs);
   const held = get().showers.get(showerId);
   if (held) set({ showers: new Map(get().showers).set(showerId, await foldOn(db, get().books, held, stored)) });
   else await get().refresh(showerId);

@@ -1,11 +1,14 @@
 import 'fake-indexeddb/auto';
 import { cleanup } from '@testing-library/react';
 import { afterEach } from 'vitest';
-import { loadLanguage, speakIn } from '../ui/words';
+import { bringSentences, bringTexts, speakIn, TEXT_PARTS } from '../ui/words';
 
 // A test says which language it speaks at once, and not when its texts come.
-await loadLanguage('es');
-await speakIn('en');
+await bringSentences();
+for (const language of ['es', 'en'] as const) {
+  await speakIn(language);
+  for (const part of TEXT_PARTS) await bringTexts(part);
+}
 
 // Here and not beside the tests: this runs for each file of them, though their modules are loaded once.
 afterEach(cleanup);

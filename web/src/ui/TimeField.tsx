@@ -1,8 +1,12 @@
 import type { FloodTest } from '@careful-seam/core/log/floodTest';
+import { TZDate, tz } from '@date-fns/tz';
+import { isValid, lightFormat, parseISO } from 'date-fns';
 import type { TFunction } from 'i18next';
-import { DateTime } from 'luxon';
 import { useId } from 'react';
 import { useTranslation } from 'react-i18next';
+
+/** How a browser's field writes a moment. */
+const FORMAT = "yyyy-MM-dd'T'HH:mm";
 
 /** The moment that is told; now without one. */
 interface Props {
@@ -20,7 +24,7 @@ interface Props {
 export function TimeField({ label, zone, atMs, onAt }: Props) {
   const { t } = useTranslation();
   const id = useId();
-  const shown = atMs === null ? '' : DateTime.fromMillis(atMs, { zone }).toFormat("yyyy-MM-dd'T'HH:mm");
+  const shown = atMs === null ? '' : lightFormat(new TZDate(atMs, zone), FORMAT);
   return (
     <div>
       <label htmlFor={id} className="text-soft text-sm">
@@ -36,8 +40,8 @@ export function TimeField({ label, zone, atMs, onAt }: Props) {
           className="field"
           value={shown}
           onChange={(e) => {
-            const read = DateTime.fromISO(e.target.value, { zone });
-            onAt(read.isValid ? read.toMillis() : null);
+            const read = parseISO(e.target.value, { in: tz(zone) });
+            onAt(isValid(read) ? read.getTime() : null);
           }}
         />
       </div>

@@ -1,4 +1,4 @@
-import { sentenceOf, type ToldProblem } from '@careful-seam/words/errors/errors';
+import type { sentenceOf, ToldProblem } from '@careful-seam/words/errors/errors';
 import type { Language } from '@careful-seam/words/texts/language';
 import i18next, { type i18n } from 'i18next';
 
@@ -13,26 +13,48 @@ void words.init({
   resources: {},
 });
 
-/** Texts of a language as they come. */
-type Texts = Promise<{ default: object }>;
-/** Where the texts of each language lie: those shared with the printed record, and those of the screens. */
-const TEXTS: Readonly<Record<Language, () => readonly [Texts, Texts]>> = {
-  en: () => [import('@careful-seam/words/texts/en.json'), import('../texts/en.json')],
-  es: () => [import('@careful-seam/words/texts/es.json'), import('../texts/es.json')],
-};
-/** Languages that are on their way, or here. */
-const coming = new Map<Language, Promise<void>>();
+/** Texts as they come. */
+type Coming = () => Promise<{ texts: object }>;
+/** Where each part of the texts lies: what stands on the doors, what is said on site, and what only some screens say. */
+const TEXTS = {
+  door: { en: () => import('virtual:texts/door/en'), es: () => import('virtual:texts/door/es') },
+  site: { en: () => import('virtual:texts/site/en'), es: () => import('virtual:texts/site/es') },
+  sums: { en: () => import('virtual:texts/sums/en'), es: () => import('virtual:texts/sums/es') },
+  tools: { en: () => import('virtual:texts/tools/en'), es: () => import('virtual:texts/tools/es') },
+  office: { en: () => import('virtual:texts/office/en'), es: () => import('virtual:texts/office/es') },
+} satisfies Record<string, Record<Language, Coming>>;
+/** A part of the texts. */
+export type TextPart = keyof typeof TEXTS;
+/** All parts. */
+export const TEXT_PARTS = Object.keys(TEXTS) as TextPart[];
 
-/** Brings the texts of a language, once. Without a network it fails where they were never here, and may be asked again. */
-export function loadLanguage(language: Language): Promise<void> {
-  const known = coming.get(language);
+/** Texts that are on their way, or here. */
+const coming = new Map<Coming, Promise<void>>();
+/** The parts that some screen wants, in whatever language is spoken. */
+const parts = new Set<TextPart>(['door']);
+
+/** Brings a part in a language, once. Without a network it fails where it was never here, and may be asked again. */
+function loadPart(part: TextPart, language: Language): Promise<void> {
+  const load: Coming = TEXTS[part][language];
+  const known = coming.get(load);
   if (known) return known;
-  const texts = Promise.all(TEXTS[language]()).then((all) => {
-    for (const { default: some } of all) words.addResourceBundle(language, 'translation', some, true, true);
+  const texts = load().then(({ texts: some }) => {
+    words.addResourceBundle(language, 'translation', some, true, true);
   });
-  coming.set(language, texts);
-  texts.catch(() => coming.delete(language));
+  coming.set(load, texts);
+  texts.catch(() => coming.delete(load));
   return texts;
+}
+
+/** Brings what is wanted so far in a language. */
+async function loadLanguage(language: Language): Promise<void> {
+  await Promise.all([...parts].map((part) => loadPart(part, language)));
+}
+
+/** Brings a part of the texts, in the language that is spoken now and in each one that is spoken later. */
+export async function bringTexts(part: TextPart): Promise<void> {
+  parts.add(part);
+  await loadPart(part, wanted ?? 'en');
 }
 
 /** The language that was asked for last. */
@@ -46,8 +68,17 @@ export async function speakIn(language: Language): Promise<void> {
   if (wanted === language) await words.changeLanguage(language);
 }
 
+/** Says a problem as a sentence; null until the sentences are here. They are many, and no first words are among them. */
+let sentences: typeof sentenceOf | null = null;
+
+/** Brings the sentences of what can be wrong. */
+export async function bringSentences(): Promise<void> {
+  sentences = (await import('@careful-seam/words/errors/errors')).sentenceOf;
+}
+
 /** The sentence of what is wrong, in the language that is spoken. */
-export const problemWords = (problem: ToldProblem): string => sentenceOf(problem, words.language as Language);
+export const problemWords = (problem: ToldProblem): string =>
+  sentences?.(problem, words.language as Language) ?? problem.code;
 
 /** What went wrong as a sentence: an error that carries a problem tells it, any other is named as it is. */
 export function errorWords(error: unknown): string {

@@ -9,8 +9,8 @@ import type {
   SlippedAnswer,
   WrongAnswer,
 } from '@careful-seam/contract/api/crews';
-import { DateTime } from 'luxon';
 import type { Words } from '../texts/language';
+import { monthWords } from './moments';
 
 /** Fewer defects than this in all say nothing of anybody [common practice, no source]. */
 const LEAST = 5;
@@ -34,10 +34,6 @@ export function percentIn(language: string, share: number): string {
 /** Money of a currency. */
 export const moneyIn = (language: string, currency: string, value: number): string =>
   new Intl.NumberFormat(language, { style: 'currency', currency, maximumFractionDigits: 0 }).format(value);
-
-/** A month such as 2026-04 by its name. */
-export const monthIn = (language: string, month: string): string =>
-  DateTime.fromISO(`${month}-01`).setLocale(language).toFormat('LLLL yyyy');
 
 /** A ratio: one digit more where it is small. */
 const ratioIn = (language: string, ratio: number | null, t: Words): string =>
@@ -143,7 +139,7 @@ export function monthSentences(t: Words, language: string, answer: MonthsAnswer)
     .reverse()
     .map((m) =>
       t(m.rate! > answer.centre! ? 'across.say.monthAbove' : 'across.say.monthBelow', {
-        month: monthIn(language, m.month),
+        month: monthWords(m.month, language),
         rate: figureIn(language, m.rate!),
         low: figureIn(language, m.low!),
         high: figureIn(language, m.high!),
@@ -151,7 +147,7 @@ export function monthSentences(t: Words, language: string, answer: MonthsAnswer)
       }),
     );
   const run = answer.months.filter((m) => m.signal === 'run').at(-1);
-  const said = [...beyond, ...(run ? [t('across.say.monthRun', { month: monthIn(language, run.month) })] : [])];
+  const said = [...beyond, ...(run ? [t('across.say.monthRun', { month: monthWords(run.month, language) })] : [])];
   return said.length > 0 ? said : [t('across.say.monthNone', { rate: figureIn(language, answer.centre), unit })];
 }
 

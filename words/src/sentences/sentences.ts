@@ -9,13 +9,10 @@ import type { SurveyCheck } from '@careful-seam/core/rules/checks/survey';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { showLength } from '@careful-seam/core/units/length';
-import { Settings } from 'luxon';
-import type { Language, Words } from '../texts/language';
+import type { Words } from '../texts/language';
 import { elementName, placesName } from '../texts/names';
 import { filmLimitWords, filmSentence } from './filmWords';
-import { momentWords, nameTimesIn, TIME_LOCALES } from './moments';
-
-Settings.defaultLocale = TIME_LOCALES.en;
+import { momentWords } from './moments';
 
 /** In what lengths are told. */
 export type ShownUnit = 'in' | 'mm';
@@ -81,12 +78,6 @@ function waitSentence(t: Words, j: Judgement): string {
   if (j.verdict === 'undecided' && j.readyAtMs === null) return t('sentence.wait.noEnd', { check });
   const at = j.readyAtMs === null ? '' : momentWords(j.readyAtMs);
   return t(`sentence.wait.${j.verdict}`, { check, at });
-}
-
-/** Days and months are named in this language from now on. */
-export function speakTimesIn(language: Language): void {
-  nameTimesIn(language);
-  Settings.defaultLocale = TIME_LOCALES[language];
 }
 
 /** What a length lacks. */

@@ -2,7 +2,7 @@ import type { DefectChoices } from '@careful-seam/contract/api/defects';
 import { ELEMENT_GROUPS } from '@careful-seam/core/crews/elementGroup';
 import { DEFECT_STEPS } from '@careful-seam/core/proof/holds/defectLife';
 import { SEVERITIES } from '@careful-seam/core/rules/checks/checkBase';
-import { monthIn } from '@careful-seam/words/sentences/crewSentences';
+import { monthWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 import { SelectField, TextField } from '../../ui/fields';
 import type { Asked } from './asked';
@@ -54,7 +54,7 @@ function useOptions(choices: DefectChoices | null): (key: string) => { id: strin
       case 'inspector':
         return words(choices?.inspectors ?? [], (id) => id);
       case 'month':
-        return words(choices?.months ?? [], (id) => monthIn(i18n.language, id));
+        return words(choices?.months ?? [], (id) => monthWords(id, i18n.language));
       default:
         return null;
     }

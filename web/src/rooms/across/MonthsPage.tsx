@@ -1,5 +1,6 @@
 import { Mark, MonthsAnswer, NewMark } from '@careful-seam/contract/api/crews';
-import { changeSentences, figureIn, monthIn, monthSentences } from '@careful-seam/words/sentences/crewSentences';
+import { changeSentences, figureIn, monthSentences } from '@careful-seam/words/sentences/crewSentences';
+import { monthWords } from '@careful-seam/words/sentences/moments';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -42,7 +43,10 @@ function MonthsChart({ answer, words }: { answer: MonthsAnswer; words: string })
       xAxis: {
         type: 'category',
         data: names,
-        axisLabel: { ...chartText(), formatter: (m: string) => monthIn(i18n.language, m).replace(/^(\S{3})\S*/, '$1') },
+        axisLabel: {
+          ...chartText(),
+          formatter: (m: string) => monthWords(m, i18n.language).replace(/^(\S{3})\S*/, '$1'),
+        },
         axisLine: { lineStyle: { color: themeColour('edge') } },
       },
       yAxis: {

@@ -1,5 +1,5 @@
 import { MonthReport } from '@careful-seam/contract/api/crews';
-import { monthIn } from '@careful-seam/words/sentences/crewSentences';
+import { monthWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 import { useList } from '../../tablet/useList';
 import { SelectField } from '../../ui/fields';
@@ -56,7 +56,7 @@ export function ReportPage() {
               <div className="w-52">
                 <SelectField
                   label={t('across.report.month')}
-                  options={months.map((id) => ({ id, label: monthIn(i18n.language, id) }))}
+                  options={months.map((id) => ({ id, label: monthWords(id, i18n.language) }))}
                   value={report.month}
                   onChange={(e) => asked.set({ month: e.target.value })}
                 />

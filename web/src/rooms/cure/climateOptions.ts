@@ -1,7 +1,7 @@
 import { COLDEST_C } from '@careful-seam/core/cure/cureAge';
 import { temperatureWords } from '@careful-seam/words/sentences/cureWords';
+import { hourWords } from '@careful-seam/words/sentences/moments';
 import type { Words } from '@careful-seam/words/texts/language';
-import { DateTime } from 'luxon';
 import { themeColour } from '../../ui/useEchart';
 import type { ClimateChartProps } from './ClimateChart';
 
@@ -115,7 +115,7 @@ export function climateOptions(drawing: Drawing) {
         margin: 12,
         alignMinLabel: 'left',
         alignMaxLabel: 'right',
-        formatter: (ms: number) => DateTime.fromMillis(ms, { zone }).toFormat('ccc HH:mm'),
+        formatter: (ms: number) => hourWords(ms, zone),
       },
     },
     yAxis: [

@@ -1,6 +1,5 @@
 import type { ShowerDay, WindowKind } from '@careful-seam/core/plan/dayWindows';
-import { momentWords } from '@careful-seam/words/sentences/moments';
-import { DateTime } from 'luxon';
+import { clockWords, momentWords, weekdayWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 import { type DayPart, piecesOnBand, placeOnBand } from './dayAxis';
 
@@ -95,7 +94,7 @@ export function HourAxis({ parts, nowMs, wide }: { parts: readonly DayPart[]; no
           <g key={p.fromMs}>
             {k > 0 && (
               <text x={p.at * wide + 4} y={14} className="fill-ink text-[13px] font-semibold">
-                {p.day.toFormat('cccc')}
+                {weekdayWords(p.day.getTime(), p.day.timeZone)}
               </text>
             )}
             {hours.map((h) => (
@@ -122,7 +121,7 @@ export function HourAxis({ parts, nowMs, wide }: { parts: readonly DayPart[]; no
             textAnchor={now * wide > wide - 60 ? 'end' : 'start'}
             className="fill-ink text-[12px] font-bold"
           >
-            {DateTime.fromMillis(nowMs, { zone: parts[0]!.day.zoneName ?? 'utc' }).toFormat('H:mm')}
+            {clockWords(nowMs, parts[0]!.day.timeZone)}
           </text>
         </g>
       )}

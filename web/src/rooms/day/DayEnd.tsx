@@ -3,7 +3,8 @@ import { defectStep, dueAtMs } from '@careful-seam/core/proof/holds/defectLife';
 import { dayWords } from '@careful-seam/words/sentences/moments';
 import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
 import { placesName } from '@careful-seam/words/texts/names';
-import { DateTime } from 'luxon';
+import { TZDate } from '@date-fns/tz';
+import { addDays, startOfDay } from 'date-fns';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
@@ -58,8 +59,8 @@ export function DayEnd() {
     for (const shower of showers.values()) {
       const created = shower.state.created?.body;
       if (!created || !shower.state.geometry) continue;
-      const day = DateTime.now().setZone(created.timeZone).startOf('day');
-      const end = dayEnd(shower.state, day.toMillis(), day.plus({ days: 1 }).toMillis());
+      const day = startOfDay(new TZDate(Date.now(), created.timeZone));
+      const end = dayEnd(shower.state, day.getTime(), addDays(day, 1).getTime());
       if (end.work.length + end.released.length + end.asked.length + end.open.length === 0) continue;
       byCrew.set(created.crewId, [...(byCrew.get(created.crewId) ?? []), { shower, end }]);
     }

@@ -1,7 +1,7 @@
 import { mayWrite } from '@careful-seam/core/log/roles';
 import type { ShowerDay } from '@careful-seam/core/plan/dayWindows';
 import { showTotal } from '@careful-seam/core/units/length';
-import { DateTime } from 'luxon';
+import { hourWords, longDayWords } from '@careful-seam/words/sentences/moments';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
@@ -38,7 +38,7 @@ function RowWords({ shower, day, zone }: Row) {
   const summary = useSummary(shower);
   if (!summary) return null;
   const open = summary.figures.byState.unseen + summary.figures.byState.defect;
-  const at = (ms: number) => DateTime.fromMillis(ms, { zone }).toFormat('ccc H:mm');
+  const at = (ms: number) => hourWords(ms, zone);
   const curing = day.windows.find((w) => w.kind === 'cure' && w.toMs !== null && w.toMs > Date.now());
   const labelOf = (key: string) => shower.state.rules?.method.stages.find((s) => s.key === key)?.label ?? key;
   const { asked, contested } = summary;
@@ -224,9 +224,7 @@ export function Rounds() {
     <div className="grid h-full grid-rows-[auto_1fr_auto]">
       <BandPatterns />
       <header className="flex items-center gap-4 border-edge border-b-2 px-5 py-2 max-lg:flex-wrap max-md:gap-2 max-md:px-3">
-        <h1 className="font-bold text-2xl">
-          {parts[0]!.day.toLocaleString({ weekday: 'long', month: 'long', day: 'numeric' })}
-        </h1>
+        <h1 className="font-bold text-2xl">{longDayWords(nowMs, zone)}</h1>
         <p className="flex-1 text-soft">
           {t('today.count', { count: showers.size + asleep.length })} · {t('rounds.waiting', { count: waiting })} ·{' '}
           {t('rounds.floods', { count: floods })}

@@ -1,4 +1,5 @@
-import { DateTime } from 'luxon';
+import { TZDate } from '@date-fns/tz';
+import { addDays, startOfDay, set as withFields } from 'date-fns';
 
 /** Hours of a site's day that the band shows; a crew begins at the second one [common practice, no source]. */
 const FROM_HOUR = 6;
@@ -10,7 +11,7 @@ const TO_HOUR = 18;
 /** A part of the band: the hours of one day. */
 export interface DayPart {
   /** Its day, at the site. */
-  day: DateTime;
+  day: TZDate;
   /** Its first moment, ms since 1970. */
   fromMs: number;
   /** Its last moment, ms since 1970. */
@@ -23,15 +24,15 @@ export interface DayPart {
 
 /** Today's hours over most of the band, tomorrow's behind them; the night between is left out. */
 export function dayParts(nowMs: number, zone: string, tomorrow: boolean): DayPart[] {
-  const today = DateTime.fromMillis(nowMs, { zone }).startOf('day');
-  const part = (day: DateTime, at: number, width: number): DayPart => ({
+  const today = startOfDay(new TZDate(nowMs, zone));
+  const part = (day: TZDate, at: number, width: number): DayPart => ({
     day,
-    fromMs: day.set({ hour: FROM_HOUR }).toMillis(),
-    toMs: day.set({ hour: TO_HOUR }).toMillis(),
+    fromMs: withFields(day, { hours: FROM_HOUR }).getTime(),
+    toMs: withFields(day, { hours: TO_HOUR }).getTime(),
     at,
     width,
   });
-  return tomorrow ? [part(today, 0, 0.7), part(today.plus({ days: 1 }), 0.72, 0.28)] : [part(today, 0, 1)];
+  return tomorrow ? [part(today, 0, 0.7), part(addDays(today, 1), 0.72, 0.28)] : [part(today, 0, 1)];
 }
 
 /** Place of a moment on the band, 0 to 1, or null where the band does not show it. */
@@ -63,4 +64,4 @@ export function piecesOnBand(parts: readonly DayPart[], fromMs: number, toMs: nu
 export const crewMorning =
   (zone: string) =>
   (ms: number): number =>
-    DateTime.fromMillis(ms, { zone }).set({ hour: CREW_HOUR, minute: 0, second: 0, millisecond: 0 }).toMillis();
+    withFields(new TZDate(ms, zone), { hours: CREW_HOUR, minutes: 0, seconds: 0, milliseconds: 0 }).getTime();

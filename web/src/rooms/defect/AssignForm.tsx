@@ -2,8 +2,9 @@ import { stageMadeOf } from '@careful-seam/core/crews/maker';
 import { BODIES } from '@careful-seam/core/log/bodies';
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
+import { TZDate, tz } from '@date-fns/tz';
 import { zodResolver } from '@hookform/resolvers/zod';
-import { DateTime } from 'luxon';
+import { addDays, endOfDay, lightFormat, parseISO } from 'date-fns';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
@@ -33,6 +34,9 @@ const DAYS = [0, 1, 2, 7] as const;
 const { crewId, due, words } = BODIES['defect-assigned'].shape;
 /** What is typed; a defect may be given without a day. */
 const Fields = z.object({ crewId, due: due.unwrap().or(z.literal('')), words: words.unwrap().trim() });
+/** How a day is written. */
+const DAY = 'yyyy-MM-dd';
+
 /** What is typed. */
 type Fields = z.infer<typeof Fields>;
 
@@ -42,7 +46,7 @@ export function AssignForm({ showerId, state, defect, again, onDone }: Props) {
   const { crews, write } = useParts('crews', 'write');
   const { crewId: own, stageCrews, timeZone: zone } = state.created!.body;
   const usual = stageCrews?.[stageMadeOf(state, defect)] ?? own;
-  const dayAfter = (days: number) => DateTime.now().setZone(zone).plus({ days }).toISODate()!;
+  const dayAfter = (days: number) => lightFormat(addDays(new TZDate(Date.now(), zone), days), DAY);
   const { register, handleSubmit, watch, setValue, formState } = useForm<Fields>({
     // What is not right yet must be said, or the crew can only guess.
     resolver: zodResolver(again ? Fields.extend({ words: Fields.shape.words.min(1) }) : Fields),
@@ -50,7 +54,7 @@ export function AssignForm({ showerId, state, defect, again, onDone }: Props) {
     defaultValues: { crewId: defect.assignments.at(-1)?.crewId ?? usual, due: dayAfter(1), words: '' },
   });
   const give = handleSubmit(async ({ crewId, due, words }) => {
-    const end = due ? DateTime.fromISO(due, { zone }).endOf('day').toUTC().toISO() : null;
+    const end = due ? new Date(endOfDay(parseISO(due, { in: tz(zone) })).getTime()).toISOString() : null;
     await write(showerId, 'defect-assigned', {
       defect: defect.id,
       crewId,

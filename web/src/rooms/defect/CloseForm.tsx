@@ -105,14 +105,15 @@ function ClosingFields({ showerId, state, defect, onDone, onAnew }: Props & { on
   const close = handleSubmit(async ({ family, confidence, causeWords, escaped, hours, materials }) => {
     const photos = await pictures.all();
     if (!photos) return;
-    await write(showerId, 'defect-closed', {
+    const body = {
       defect: defect.id,
       photos,
       ...madeBody(made),
       ...(family ? { cause: { family, confidence, words: causeWords } } : {}),
       ...(escaped ? { escape: { family: escaped } } : {}),
       ...(hours === null && materials === null ? {} : { cost: { hours: hours ?? 0, materials: materials ?? 0 } }),
-    });
+    };
+    await write(showerId, 'defect-closed', body, draft.about);
     draft.drop();
     onDone();
   });

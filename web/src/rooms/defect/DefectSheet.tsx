@@ -129,15 +129,13 @@ function DefectForm(props: Props & { onAnew: () => void }) {
       // What is milder than a check stops does not fail that check.
       .filter((r) => !isMilder(told.severity, r.check.severity))
       .map((r) => r.check.id);
-    if (defect) await write(showerId, 'defect-found', { ...body, about: defect.id });
-    else if (checks.length === 0) await write(showerId, 'defect-found', body);
+    if (defect) await write(showerId, 'defect-found', { ...body, about: defect.id }, draft.about);
+    else if (checks.length === 0) await write(showerId, 'defect-found', body, draft.about);
     else {
       // A defect that was seen is the answer of a look: the check fails there until it was redone and looked at again.
       const id = newId();
-      await writeAll(showerId, [
-        { kind: 'look', id, body: { stage, checks, places: [at], answer: 'defect' } },
-        { kind: 'defect-found', body: { ...body, about: id } },
-      ]);
+      const look = { kind: 'look' as const, id, body: { stage, checks, places: [at], answer: 'defect' } };
+      await writeAll(showerId, [look, { kind: 'defect-found', body: { ...body, about: id } }], draft.about);
     }
     draft.drop();
     onClose();

@@ -60,7 +60,7 @@ function RedoForm({ showerId, state, defect, onClose, onAnew }: Props & { onAnew
       reason: reason.trim(),
       defect: defect.id,
     };
-    await write(showerId, 'redo', body);
+    await write(showerId, 'redo', body, draft.about);
     draft.drop();
     onClose();
   };

@@ -10,6 +10,7 @@ import { z } from 'zod';
 import { DraftLine } from '../../shared/DraftLine';
 import { useDraft } from '../../shared/useDraft';
 import { readVolume } from '../../shared/volumes';
+import type { DraftAbout } from '../../tablet/drafts';
 import { usePreferences } from '../../ui/preferences';
 import { TimeField } from '../../ui/TimeField';
 import { problemWords } from '../../ui/words';
@@ -27,7 +28,7 @@ interface Props {
   /** The shower and the stage that it is written to: what is typed stays theirs until it is kept. */
   of: { showerId: string; stage: string };
   /** Told of a coat that is whole. */
-  onKeep: (record: CoatRecord) => void;
+  onKeep: (record: CoatRecord, typedAs: DraftAbout) => Promise<unknown>;
 }
 
 /** Zones that take a coat of their own; corners are coated with their walls. */
@@ -97,16 +98,11 @@ function useCoat({ zones, limits, first, of, onKeep }: Omit<Props, 'zone'>) {
       setAsked(volumeL);
       return setProblem(t('film.askedAgain'));
     }
-    onKeep({
-      of: 'coat',
-      zones: here.map((z) => z.zone),
-      coat,
-      volumeL,
-      waterL,
-      doneAt: new Date(atMs).toISOString(),
+    const doneAt = new Date(atMs).toISOString();
+    void onKeep({ of: 'coat', zones: here.map((z) => z.zone), coat, volumeL, waterL, doneAt }, draft.about).then(() => {
+      draft.clear();
+      setTold({ ...told, coat: null, typed: UNTYPED });
     });
-    draft.clear();
-    setTold({ ...told, coat: null, typed: UNTYPED });
     setProblem(null);
   };
   return {

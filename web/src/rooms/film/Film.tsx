@@ -11,6 +11,7 @@ import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import { Missing } from '../../shared/Missing';
 import { ToolHeader } from '../../shared/ToolHeader';
+import type { DraftAbout } from '../../tablet/drafts';
 import { type LocalShower, useParts, useStore } from '../../tablet/store';
 import { useKeepAwake } from '../../tablet/tabletCare';
 import { usePreferences } from '../../ui/preferences';
@@ -137,10 +138,10 @@ function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
   const zone = judged.zones.find((z) => z.zone === chosen) ?? judged.zones[0]!;
   const siteZone = shower.state.created?.body.timeZone ?? 'UTC';
   const mayRead = mayWrite(person!.role, 'reading');
-  const keep = (record: FilmRecord) => {
+  const keep = (record: FilmRecord, typedAs?: DraftAbout): Promise<unknown> => {
     const names = record.of === 'coat' ? record.zones : [record.zone];
     const area = judged.zones.filter((z) => names.includes(z.zone)).reduce((sum, z) => sum + z.areaM2, 0);
-    void write(shower.id, 'reading', {
+    const body = {
       stage: stage.key,
       check: check.id,
       place: placeOf(shower.state, element),
@@ -149,8 +150,9 @@ function FilmOf({ shower, film }: { shower: LocalShower; film: ShowerFilm }) {
       typed: filmRecordWords(t, record, unit).slice(0, 40),
       instrument: record.of === 'coat' ? 'bucket' : record.of === 'wet' ? 'notch gauge' : record.by,
       film: record,
-    });
+    };
     if (record.of === 'wet') setChosen(nextToGauge(film, record.coat, record.zone));
+    return write(shower.id, 'reading', body, typedAs);
   };
   return (
     <main className="bench grid min-h-0 grid-cols-[1fr_432px] max-lg:grid-cols-1">

@@ -21,7 +21,7 @@ interface Props {
   /** The limits of the label, or of the book where the label says nothing. */
   limits: FilmLimits;
   /** Told of a reading that is whole. */
-  onKeep: (record: FilmRecord) => void;
+  onKeep: (record: FilmRecord) => Promise<unknown>;
 }
 
 /** The coat that is read: the last one that went on. */
@@ -39,7 +39,7 @@ export function WetForm({ zone, limits, onKeep }: Props) {
     const read = wetInterval(teeth, wetted);
     if (!read.ok) return setProblem(problemWords(read.problem));
     setProblem(null);
-    onKeep({ of: 'wet', zone: zone.zone, coat, ...read.value });
+    void onKeep({ of: 'wet', zone: zone.zone, coat, ...read.value });
   };
   const limit = { leastUm: limits.wetLeastUm, mostUm: limits.wetMostUm };
   return (
@@ -116,7 +116,7 @@ export function DryForm({ zone, onKeep }: Props) {
       );
     setProblem(null);
     setTyped(['', '', '']);
-    onKeep({ of: 'dry', zone: zone.zone, spotUm: spot, by });
+    void onKeep({ of: 'dry', zone: zone.zone, spotUm: spot, by });
   };
   return (
     <div className="flex flex-col gap-2">

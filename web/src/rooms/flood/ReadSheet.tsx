@@ -76,10 +76,11 @@ export function ReadSheet({ showerId, test, zone, onClose }: Props) {
     const event = { event: 'refill' as const, of, at: new Date(atMs - 1000).toISOString(), levelMm };
     const typed = `${above ? '+' : '-'}${text}`.slice(0, 40);
     const body = { levelMm, instrument: 'mark', of, typed, readAt: new Date(atMs).toISOString() };
-    const written = writeAll(showerId, [
+    const entries = [
       ...(refilled ? [{ kind: 'flood-event' as const, body: event }] : []),
-      { kind: 'flood-reading', body },
-    ]);
+      { kind: 'flood-reading' as const, body },
+    ];
+    const written = writeAll(showerId, entries, draft.about);
     if (of === 'pan' || !withPan) {
       const done = () => {
         draft.drop();

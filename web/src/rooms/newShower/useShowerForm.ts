@@ -92,7 +92,7 @@ export function useShowerForm(start: Start) {
     if (start.kind === 'edit') {
       const before = start.shower.state.geometry!;
       const body = { version: before.version + 1, geometry, ...drawing, ...(before.from ? { from: before.from } : {}) };
-      await writeAll(start.shower.id, [{ kind: 'geometry-set', body }]);
+      await writeAll(start.shower.id, [{ kind: 'geometry-set', body }], draft.about);
       draft.drop();
       return navigate(`/showers/${start.shower.id}`);
     }
@@ -105,11 +105,13 @@ export function useShowerForm(start: Start) {
     let id = '';
     for (const one of all) {
       id = newId();
-      await writeAll(id, [
-        { kind: 'shower-created', body: { name: one, job: job.trim(), crewId, timeZone } },
-        { kind: 'geometry-set', body: { version: 1, geometry, ...drawing, ...from } },
-        { kind: 'rules-pinned', body: { ruleBook: book.id, version: book.version, ...pinned } },
-      ]);
+      const entries = [
+        { kind: 'shower-created' as const, body: { name: one, job: job.trim(), crewId, timeZone } },
+        { kind: 'geometry-set' as const, body: { version: 1, geometry, ...drawing, ...from } },
+        { kind: 'rules-pinned' as const, body: { ruleBook: book.id, version: book.version, ...pinned } },
+      ];
+      // What was typed goes with the last of them.
+      await writeAll(id, entries, one === all.at(-1) ? draft.about : undefined);
     }
     draft.drop();
     await navigate(all.length === 1 ? `/showers/${id}` : '/');

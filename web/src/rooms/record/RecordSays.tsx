@@ -6,9 +6,9 @@ import type { Ledger } from '@careful-seam/core/proof/shown/seamLine';
 import { toldTogether } from '@careful-seam/core/proof/shown/toldTogether';
 import { notInspected } from '@careful-seam/core/proof/shown/waysOf';
 import { showLength, showTotal } from '@careful-seam/core/units/length';
+import { datedWords } from '@careful-seam/words/sentences/moments';
 import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
 import { placesName } from '@careful-seam/words/texts/names';
-import { DateTime } from 'luxon';
 import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
@@ -16,7 +16,7 @@ import { usePreferences } from '../../ui/preferences';
 
 /** A moment in the shower's own time, in the language that is spoken. */
 const whenOf = (state: ShowerState) => (iso: string) =>
-  DateTime.fromISO(iso, { zone: state.created?.body.timeZone ?? 'UTC' }).toLocaleString(DateTime.DATETIME_MED);
+  datedWords(Date.parse(iso), state.created?.body.timeZone ?? 'UTC');
 
 /** How much seam there is and how each part of it stands. */
 export function RecordFigures({ figures, state }: Pick<Ledger, 'figures'> & { state: ShowerState }) {

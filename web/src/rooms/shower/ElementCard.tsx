@@ -13,7 +13,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { SeamStrip } from '../../drawing/SeamStrip';
 import { answeredBy, isAsked } from '../../shared/answering';
-import { PendingDeviation } from '../../shared/DeviationSheet';
+import { PendingDeviation } from '../../shared/PendingDeviation';
 import { usePreferences } from '../../ui/preferences';
 import { ElementTools } from './ElementTools';
 import { FastenerCount } from './FastenerCount';

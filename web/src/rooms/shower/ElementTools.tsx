@@ -4,13 +4,16 @@ import { methodsOfParts } from '@careful-seam/core/rules/combineMethods';
 import { findMethod } from '@careful-seam/core/rules/ruleBook';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { DetailSheet, hasDetail } from '../../drawing/DetailSheet';
-import { DeviationSheet } from '../../shared/DeviationSheet';
+import { detailOf } from '../../drawing/detailOf';
+import { openedLater } from '../../ui/openedLater';
 import { KeepKey } from './KeepKey';
-import { LayerSheet } from './LayerSheet';
-import { MistypedSheet } from './MistypedSheet';
-import { sumAt } from './workOut/sums';
-import { WorkOutSheet } from './workOut/WorkOutSheet';
+import { sumAt } from './workOut/sumAt';
+
+const DeviationSheet = openedLater(() => import('../../shared/DeviationSheet').then((m) => m.DeviationSheet));
+const DetailSheet = openedLater(() => import('../../drawing/DetailSheet').then((m) => m.DetailSheet), 'sums');
+const LayerSheet = openedLater(() => import('./LayerSheet').then((m) => m.LayerSheet), 'sums');
+const MistypedSheet = openedLater(() => import('./MistypedSheet').then((m) => m.MistypedSheet));
+const WorkOutSheet = openedLater(() => import('./workOut/WorkOutSheet').then((m) => m.WorkOutSheet), 'sums');
 
 /** The element whose sums are offered. */
 interface Props {
@@ -48,7 +51,7 @@ export function ElementTools({ showerId, state, element, stage, mayInspect, aska
   const tools = [
     ...(askable.length > 0 ? [['ask', 'deviation.open'] as const] : []),
     ...(mayInspect && sumAt(element) ? [['sum', 'sum.open'] as const] : []),
-    ...(hasDetail(state, element) ? [['detail', 'detail.open'] as const] : []),
+    ...(detailOf(state, element) ? [['detail', 'detail.open'] as const] : []),
     ...(mayInspect && hasLayers(state, element) ? [['layers', 'layers.open'] as const] : []),
     ...(wasSpokenOf(state, stage, element) ? [['mistyped', 'mistyped.open'] as const] : []),
   ];

@@ -4,7 +4,7 @@ import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { PictureStrip } from '../../shared/PictureStrip';
 import { useParts } from '../../tablet/store';
-import { KeepSheet } from './KeepKey';
+import { KeepSheet } from './KeepSheet';
 
 /** Where pictures are looked for. */
 interface Props {

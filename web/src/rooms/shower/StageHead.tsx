@@ -4,11 +4,14 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { isAsked } from '../../shared/answering';
 import type { LocalShower } from '../../tablet/store';
-import { KitSheet } from './KitSheet';
-import { StepsSheet } from './StepsSheet';
-import { WaysSheet } from './WaysSheet';
-import { ReadySheet, readyCheck } from './workOut/ReadySheet';
-import { StageSumSheet } from './workOut/StageSumSheet';
+import { openedLater } from '../../ui/openedLater';
+import { readyCheck } from './workOut/readyCheck';
+
+const KitSheet = openedLater(() => import('./KitSheet').then((m) => m.KitSheet));
+const StepsSheet = openedLater(() => import('./StepsSheet').then((m) => m.StepsSheet));
+const WaysSheet = openedLater(() => import('./WaysSheet').then((m) => m.WaysSheet));
+const ReadySheet = openedLater(() => import('./workOut/ReadySheet').then((m) => m.ReadySheet));
+const StageSumSheet = openedLater(() => import('./workOut/StageSumSheet').then((m) => m.StageSumSheet), 'sums');
 
 /** The stage that is looked at. */
 interface Props {

@@ -5,9 +5,11 @@ import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { screenOf } from '../../shared/answering';
 import type { LocalShower } from '../../tablet/store';
+import { openedLater } from '../../ui/openedLater';
 import { KeepKey } from './KeepKey';
-import { MixTimer } from './MixTimer';
-import { RandomSheet } from './RandomSheet';
+
+const MixTimer = openedLater(() => import('./MixTimer').then((m) => m.MixTimer), 'sums');
+const RandomSheet = openedLater(() => import('./RandomSheet').then((m) => m.RandomSheet), 'sums');
 
 /** The stage whose tools are offered. */
 interface Props {

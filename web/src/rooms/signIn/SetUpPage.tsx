@@ -1,7 +1,7 @@
 import { PASSWORD_AT_LEAST } from '@careful-seam/contract/api/office';
-import { SetUpAnswer, SetUpState, type SetUpTyped } from '@careful-seam/contract/api/setUp';
+import { SetUpAnswer, type SetUpState, type SetUpTyped } from '@careful-seam/contract/api/setUp';
 import { readPeople } from '@careful-seam/files/readPeople';
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQueryClient } from '@tanstack/react-query';
 import { type InputHTMLAttributes, useState } from 'react';
 import { type FieldPath, FormProvider, type UseFormRegister, useForm, useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
@@ -11,6 +11,7 @@ import { LogoField } from '../../shared/LogoField';
 import { call } from '../../tablet/api';
 import { usePreferences } from '../../ui/preferences';
 import { errorWords } from '../../ui/words';
+import { useSetUpState } from './useSetUpState';
 
 /** What is typed on the first day. */
 interface Typed {
@@ -38,16 +39,6 @@ interface Typed {
   crews: string;
   /** One a line: name, sign-in, role, crew. */
   people: string;
-}
-
-/** Whether this installation is empty; asked of the server each time. */
-export function useSetUpState() {
-  return useQuery({
-    queryKey: ['set-up'],
-    queryFn: () => call(SetUpState, 'GET', '/api/set-up'),
-    retry: false,
-    staleTime: 0,
-  });
 }
 
 /** Lines that say something, each once. */

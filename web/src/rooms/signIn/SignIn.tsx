@@ -2,22 +2,22 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { Navigate, useNavigate } from 'react-router';
-import { useStore } from '../../tablet/store';
-import { errorWords } from '../../ui/words';
-import { useSetUpState } from './SetUpPage';
+import { bringSentences, errorWords } from '../../ui/words';
+import { useSetUpState } from './useSetUpState';
 
 /** Sign-in. Says in a sentence what went wrong; the name stays typed. */
 export function SignIn() {
   const { t } = useTranslation();
   const navigate = useNavigate();
-  const signIn = useStore((s) => s.signIn);
   const [problem, setProblem] = useState<string | null>(null);
   const { register, handleSubmit, formState } = useForm({ defaultValues: { signIn: '', password: '' } });
   const setUp = useSetUpState();
   const submit = handleSubmit(async (values) => {
     setProblem(null);
     try {
-      await signIn(values.signIn, values.password);
+      // The tablet's store is most of the program: it comes while the name is typed.
+      const [{ useStore }] = await Promise.all([import('../../tablet/store'), bringSentences()]);
+      await useStore.getState().signIn(values.signIn, values.password);
       await navigate('/');
     } catch (error) {
       setProblem(errorWords(error));

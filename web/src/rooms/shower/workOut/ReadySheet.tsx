@@ -3,7 +3,7 @@ import { WHOLE_SHOWER } from '@careful-seam/core/checks/requirements';
 import type { Requirement } from '@careful-seam/core/log/judgement';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { findMethod } from '@careful-seam/core/rules/ruleBook';
-import { answeredWithOf, settingOf } from '@careful-seam/core/rules/tools';
+import { settingOf } from '@careful-seam/core/rules/tools';
 import {
   type ReadyStep,
   readySteps,
@@ -16,11 +16,6 @@ import { useTranslation } from 'react-i18next';
 import { useStore } from '../../../tablet/store';
 import { Choice } from '../../../ui/Choice';
 import { Sheet } from '../../../ui/Sheet';
-
-/** The check that a substrate's readiness answers, or null where a stage has none. */
-export function readyCheck(state: ShowerState, stage: string): Requirement | null {
-  return state.requirements.find((r) => r.stage.key === stage && answeredWithOf(r.check) === 'readiness') ?? null;
-}
 
 /** The check that readiness answers. */
 interface Props {

@@ -8,6 +8,7 @@ import { usePreferences } from '../../../ui/preferences';
 import { Sheet } from '../../../ui/Sheet';
 import { SumFields, SumResult } from '../../../ui/SumFields';
 import { readLengths, readMany } from './lengths';
+import { sumAt } from './sumAt';
 import {
   benchSum,
   curbGap,
@@ -18,7 +19,6 @@ import {
   nicheSum,
   type Sum,
   studsAlong,
-  sumAt,
 } from './sums';
 
 /** The part whose sum is worked out. */

@@ -1,5 +1,8 @@
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { bringSentences } from '../../../ui/words';
 import { readLengths, readMany } from './lengths';
+
+beforeAll(bringSentences);
 
 describe('lengths of a sum', () => {
   it('are read by name; the first that can’t be is named', () => {

@@ -1,8 +1,11 @@
 import { STAGE_SUMS, type StageSumKey, sumsOf, toolsOf } from '@careful-seam/core/rules/tools';
 import { begun, fold } from '@careful-seam/core/tests/sampleTablet';
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { bringSentences } from '../../../ui/words';
 import { readSum } from './stageSum';
 import { SUMS } from './stageSums';
+
+beforeAll(bringSentences);
 
 const state = fold(begun().entries);
 const t = ((key: string, values: object = {}) => `${key} ${JSON.stringify(values)}`) as never;

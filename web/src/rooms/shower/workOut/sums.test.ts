@@ -2,7 +2,8 @@ import { begun, fold } from '@careful-seam/core/tests/sampleTablet';
 import { makeWords } from '@careful-seam/words/texts/words';
 import { describe, expect, it } from 'vitest';
 import en from '../../../texts/en.json';
-import { benchSum, curbGap, curbSum, drawnSpanMm, nicheSum, studsAlong, sumAt } from './sums';
+import { sumAt } from './sumAt';
+import { benchSum, curbGap, curbSum, drawnSpanMm, nicheSum, studsAlong } from './sums';
 
 const t = ((key: string, values: Record<string, unknown> = {}) => {
   const { count } = values;

@@ -14,12 +14,6 @@ export type Sum = { lines: string[] } | { problem: string };
 /** In what lengths are typed and shown. */
 type Unit = 'in' | 'mm';
 
-/** The sum that is worked out at an element: a curb's cut, a niche's layout, a bench's span. Null for all else. */
-export function sumAt(element: string): { kind: 'curb' | 'niche' | 'bench'; id: string } | null {
-  const found = /(?:^|\|)(curb|niche|bench):([^:|]+)/.exec(element);
-  return found ? { kind: found[1] as 'curb' | 'niche' | 'bench', id: found[2]! } : null;
-}
-
 /** Which of the two ways of cutting a curb the firm has: 1/8 in at each end, or in all. */
 export function curbGap(state: ShowerState): CurbCutInput['gap'] {
   const { book } = state.rules!;
