@@ -6,7 +6,8 @@ import { type Browser, chromium, expect, type Page, test } from '@playwright/tes
 import { makeShower, open, signIn, stage } from './acting';
 
 const ARGS = ['--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--remote-debugging-port=0'];
-const KILLS = 2;
+/** How often it is killed: once among the others, ten times by `npm run kills`. */
+const KILLS = Number(process.env.KILLS ?? 1);
 
 /** Kills a browser with all that it started; one that is gone already is left. */
 function end({ pid }: ChildProcess): void {

@@ -5,8 +5,8 @@ import { startApplication } from './application.mjs';
 import { aptInstall, freePort } from './cluster.mjs';
 import { say } from './prepare.mjs';
 
-/** Each runs against an application and a database of its own. */
-const BROWSER_WORKERS = 2;
+/** Each runs against an application and a database of its own. One more than the smallest machine has cores: a good part of a test is waiting. */
+const BROWSER_WORKERS = 3;
 
 export function ensureBrowser() {
   const missing = [

@@ -494,7 +494,7 @@ function agree(found: SecondRecord, second: SecondRecord): void {
 }
 
 /** Sequences that are run; \`npm run calibrate\` runs 20,000. */
-const RUNS = Number(process.env.SECOND_JUDGE_RUNS ?? 400);
+const RUNS = Number(process.env.SECOND_JUDGE_RUNS ?? 300);
 
 it(`agrees with the second judge over ${RUNS} random sequences of what people may do`, () => {
   const seed = Number(process.env.SECOND_JUDGE_SEED ?? 20261128);
