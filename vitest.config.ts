@@ -1,5 +1,5 @@
 import { defineConfig } from 'vitest/config';
-import { textParts } from './web/textParts';
+import { textParts } from './web/textParts.ts';
 
 /** Modules are loaded once for each worker and not anew for each file: a third of the time went into that. */
 const usual = {

@@ -101,7 +101,20 @@ export async function usedTablet(
   return { context, page };
 }
 
+/** Texts that a screen asked for and does not have, on any device of this worker. */
+const missingTexts: string[] = [];
+/** Notes them on a page, once. */
+function noteMissing(page: Page): void {
+  page.on('console', (line) => {
+    if (line.text().startsWith('no text: ')) missingTexts.push(line.text());
+  });
+}
+test.afterEach(() => {
+  expect(missingTexts.splice(0)).toEqual([]);
+});
+
 export async function signIn(page: Page, who: string): Promise<void> {
+  noteMissing(page);
   await page.goto('/sign-in');
   await page.getByLabel('Sign-in name').fill(who);
   await page.getByLabel('Password').fill(PASSWORD);

@@ -112,12 +112,10 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
   await openFoot(first.page, t);
   await read(first.page, t, '1 7/8', '14');
   await key(first.page, t('next.found')).click();
-  await key(first.page, t('life.assign')).click();
-  await first.page.getByLabel(t('life.whatToDo')).fill('10-18 in');
-  await first.page
-    .getByRole('button', { name: t('life.assign'), exact: true })
-    .last()
-    .click();
+  const sheet = first.page.getByRole('dialog');
+  await sheet.getByRole('button', { name: t('life.assign'), exact: true }).click();
+  await sheet.getByLabel(t('life.whatToDo')).fill('10-18 in');
+  await sheet.getByRole('button', { name: t('life.assign'), exact: true }).click();
   await openFoot(second.page, english);
   await read(second.page, english, '2 1/4', '40');
   await key(second.page, english('card.back')).click();
@@ -136,7 +134,7 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
   await phone.page.getByText(name).click({ timeout: LINE });
   await expect(phone.page.getByText('10-18 in')).toBeVisible();
   await expect(phone.page.getByText(t('limit.atLeast', { least: '2 in' }))).toBeVisible();
-  await key(phone.page, t('crew.answer')).click();
+  await phone.page.getByRole('button', { name: t('crew.answerTo').split('{{')[0]! }).click();
   // The picture takes its time: what it shows is told before it arrives.
   let arrive = (): void => undefined;
   const mayArrive = new Promise<void>((resolve) => {
@@ -174,7 +172,7 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
     .last()
     .click();
   await expect(phone.page.getByText('Still short at 15 in')).toBeVisible({ timeout: LINE });
-  await key(phone.page, t('crew.answer')).click();
+  await phone.page.getByRole('button', { name: t('crew.answerTo').split('{{')[0]! }).click();
   await phone.page.getByLabel(t('crew.words')).fill('Done again');
   await key(phone.page, t('crew.sayFixed')).click();
   await key(first.page, t('next.answered')).click({ timeout: LINE });

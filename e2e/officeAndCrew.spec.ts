@@ -57,9 +57,11 @@ test("a crew's phone fits its width, keeps 48 px and WCAG 2.2 AA, in both langua
     await sound();
     await page.getByText('3B hall').click();
     await page
-      .getByRole('button', { name: /^(Answer|Responder)$/ })
+      .getByRole('button', { name: /^(Answer|Responder): / })
       .first()
       .click();
+    await sound();
+    await page.getByRole('button', { name: /^(Stages|Etapas)$/ }).click();
     await sound();
     await page.getByRole('button', { name: /^(Say it is done|Decir que está hecha)$/ }).click();
     await sound();

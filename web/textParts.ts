@@ -31,10 +31,20 @@ function partOf(section: string, name: string): string {
   return part;
 }
 
+/** Both trees in one. */
+function joined(one: Texts = {}, other: Texts): Texts {
+  const all = { ...one };
+  for (const [name, said] of Object.entries(other)) {
+    const known = all[name];
+    all[name] = typeof known === 'object' && typeof said === 'object' ? joined(known, said) : said;
+  }
+  return all;
+}
+
 const read = (folder: string, language: string) =>
   JSON.parse(readFileSync(new URL(`${folder}/${language}.json`, import.meta.url), 'utf8')) as Texts;
 
-/** The texts of one part in one language. Those that screens share with the printed record are said on site. */
+/** The texts of one part in one language, with those that screens share with the printed record. */
 export function textsOf(part: string, language: string): Texts {
   const [screens, printed] = [read('src/texts', language), read('../words/src/texts', language)];
   if (part === 'record') {
@@ -47,10 +57,13 @@ export function textsOf(part: string, language: string): Texts {
       record: { ...(record as Texts), ...(printed.record as Texts) },
     } as Texts;
   }
-  const texts: Texts = part === 'site' ? { ...printed } : part === 'door' ? { app: printed.app! } : {};
+  const texts: Texts = part === 'door' ? { app: printed.app! } : {};
+  // What is said of a shower in print is said of it on site too.
+  const onPaper = (section: string) => (partOf(section, '') === 'office' ? 'office' : 'site');
+  for (const [section, said] of Object.entries(printed)) if (onPaper(section) === part) texts[section] = said;
   for (const [section, said] of Object.entries(screens)) {
     const mine = Object.entries(said).filter(([name]) => partOf(section, name) === part);
-    if (mine.length > 0) texts[section] = { ...(texts[section] as Texts), ...Object.fromEntries(mine) };
+    if (mine.length > 0) texts[section] = joined(texts[section] as Texts | undefined, Object.fromEntries(mine));
   }
   return texts;
 }

@@ -3,7 +3,7 @@ import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { compression } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
-import { textParts } from './textParts';
+import { textParts } from './textParts.ts';
 
 /** The application is kept on the tablet whole: it opens without a network, and a newer one waits until it is asked for. */
 const shell = VitePWA({

@@ -27,7 +27,7 @@ await words.init({
   interpolation: { escapeValue: false },
   resources: { [language]: { translation: texts } },
 });
-nameTimesIn(language);
+nameTimesIn(language, Intl.DateTimeFormat().resolvedOptions().timeZone);
 document.documentElement.lang = language;
 document.documentElement.dataset.theme = matchMedia('(prefers-color-scheme: dark)').matches ? 'dark' : 'light';
 

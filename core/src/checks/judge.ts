@@ -89,6 +89,7 @@ function judgeAnew(state: ShowerState, asked: Requirement): Judgement {
     number: lastLook(looks)?.number ?? null,
     position: lastLook(looks)?.position ?? null,
     readyAtMs,
+    zone: state.created?.body.timeZone ?? null,
   };
 }
 

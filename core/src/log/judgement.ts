@@ -102,6 +102,8 @@ export interface Judgement {
   position: string | null;
   /** For a wait: when it is over, ms since 1970; null while the work it follows is not known. */
   readyAtMs: number | null;
+  /** Time zone of the site that the wait is told in, by its IANA name; null before the shower was created. */
+  zone: string | null;
 }
 /** One thing that holds a stage. */
 export type Blocker =

@@ -52,9 +52,9 @@ describe('a plan against the tests that it stands for', () => {
       hoursNeeded:
         input.smallestLeakMmPerDay === null
           ? null
-          : now >= 6
+          : now >= 11
             ? input.plannedHours
-            : (longer.find((h) => passing(h) >= 6) ?? null),
+            : (longer.find((h) => passing(h) >= 11) ?? null),
     };
   }
   const marks: FloodPlanInput = {
@@ -89,7 +89,7 @@ describe('a plan against the tests that it stands for', () => {
   ])('%s', (_name, input) => {
     expect(value(floodPlan(input))).toEqual(plainPlan(input));
   });
-  it('goes by how many of twelve tight showers pass: three of them may, six need no longer, eleven can', () => {
+  it('goes by how many of twelve tight showers pass: three of them may, eleven can and need no longer', () => {
     // A rule so fine that no two verdicts are alike.
     const fine = { ...marks, marks: 3, resolutionMm: 0.2, panResolutionMm: 0.2 };
     const upTo = (hours: number) =>
@@ -104,13 +104,17 @@ describe('a plan against the tests that it stands for', () => {
     expect(plan(excludedBy(now, 3)).verdict).toBe('may-pass');
     expect(plan(excludedBy(now, 10)).verdict).toBe('may-pass');
     expect(plan(excludedBy(now, 11)).verdict).toBe('can-pass');
-    expect(plan(excludedBy(now, 5)).hoursNeeded).toBe(36);
-    expect(plan(excludedBy(now, 6)).hoursNeeded).toBe(24);
-    expect(plan(excludedBy(later, 6)).hoursNeeded).toBe(36);
-    expect(plan(excludedBy(later, 5)).hoursNeeded).toBeGreaterThan(36);
+    expect(plan(excludedBy(now, 10)).hoursNeeded).toBe(36);
+    expect(plan(excludedBy(now, 11)).hoursNeeded).toBe(24);
+    expect(plan(excludedBy(later, 11)).hoursNeeded).toBe(36);
+    expect(plan(excludedBy(later, 10)).hoursNeeded).toBeGreaterThan(36);
+    // What it says is needed can pass: one tap takes it.
+    const longer = { ...fine, smallestLeakMmPerDay: excludedBy(later, 10) };
+    const { hoursNeeded } = value(floodPlan(longer));
+    expect(value(floodPlan({ ...longer, plannedHours: hoursNeeded! })).verdict).toBe('can-pass');
     // Of a test planned for 36 h the next longer one is of 48.
     expect(
-      value(floodPlan({ ...fine, plannedHours: 36, smallestLeakMmPerDay: excludedBy(later, 5) })).hoursNeeded,
+      value(floodPlan({ ...fine, plannedHours: 36, smallestLeakMmPerDay: excludedBy(later, 10) })).hoursNeeded,
     ).toBe(48);
   });
   it('nothing is promised where evaporation would not be known', () => {

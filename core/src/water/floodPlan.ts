@@ -71,6 +71,9 @@ function planned(input: FloodPlanInput, hours: number, leakMmPerDay: number, see
   };
 }
 
+/** A plan can pass where so many of the tests of tight showers do [our own choice]. */
+const CAN_PASS = 0.9;
+
 interface Tried {
   passes: number;
   /** Upper bounds of tight showers, from the least, mm a day. */
@@ -111,13 +114,14 @@ export function floodPlan(input: FloodPlanInput): Outcome<FloodPlan> {
   if (half === null || highs.length === 0)
     return done({ halfWidthMmPerDay: null, excludesMmPerDay: null, verdict: 'can-not-pass', hoursNeeded: null });
   const share = input.smallestLeakMmPerDay === null ? 0 : passes / TIGHT_TESTS;
-  const verdict = share >= 0.9 ? 'can-pass' : share >= 0.25 ? 'may-pass' : 'can-not-pass';
+  const verdict = share >= CAN_PASS ? 'can-pass' : share >= 0.25 ? 'may-pass' : 'can-not-pass';
   const excludes = highs[Math.min(highs.length - 1, Math.floor(0.9 * highs.length))]!;
   const hoursNeeded =
     input.smallestLeakMmPerDay === null
       ? null
-      : share >= 0.5
+      : share >= CAN_PASS
         ? input.plannedHours
-        : (LONGER_HOURS.find((h) => h > input.plannedHours && tryTight(input, h).passes / TIGHT_TESTS >= 0.5) ?? null);
+        : (LONGER_HOURS.find((h) => h > input.plannedHours && tryTight(input, h).passes / TIGHT_TESTS >= CAN_PASS) ??
+          null);
   return done({ halfWidthMmPerDay: half, excludesMmPerDay: excludes, verdict, hoursNeeded });
 }

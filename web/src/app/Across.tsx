@@ -14,6 +14,7 @@ import { WrongPage } from '../rooms/across/WrongPage';
 import { HelpKey } from '../shared/Help';
 import { SyncMark } from '../shared/SyncMark';
 import { useParts } from '../tablet/store';
+import { PageTitle } from '../ui/PageTitle';
 
 /** For whom a question is answered. */
 const [ALL, LEADING, MANAGING]: readonly (readonly Role[])[] = [
@@ -54,6 +55,7 @@ export function Across() {
         <Link to="/" className="key flex items-center">
           {t('shower.day')}
         </Link>
+        <PageTitle text={t(`across.question.${page}`)} />
         <h1 className="font-bold text-xl">{t(`across.question.${page}`)}</h1>
         <div className="flex-1" />
         <SyncMark />

@@ -2,6 +2,7 @@ import { Suspense, useEffect } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
 import { usePreferences } from '../ui/preferences';
+import { useTheme } from '../ui/useTheme';
 import { Fetched, Later } from './Later';
 import { screens } from './screens';
 
@@ -41,11 +42,11 @@ function Screens() {
 
 /** The whole application: the screen of the address, and what runs behind all of them. */
 export function App() {
-  const { theme, hand } = usePreferences();
+  const { hand } = usePreferences();
   useEffect(() => {
-    document.documentElement.dataset.theme = theme;
     document.documentElement.dataset.hand = hand;
-  }, [theme, hand]);
+  }, [hand]);
+  useTheme();
   return (
     <>
       <BrowserRouter>

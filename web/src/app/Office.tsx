@@ -14,6 +14,7 @@ import { HelpKey } from '../shared/Help';
 import { SyncMark } from '../shared/SyncMark';
 import { useParts } from '../tablet/store';
 import { useQueue } from '../tablet/useList';
+import { PageTitle } from '../ui/PageTitle';
 
 /** Each page of the office by the name in its address. */
 const PAGES = {
@@ -48,6 +49,7 @@ export function Office() {
         <Link to="/" className="key flex items-center">
           {t('shower.day')}
         </Link>
+        <PageTitle text={t(`office.page.${page}`)} />
         <h1 className="font-bold text-xl">{t(`office.question.${page}`)}</h1>
         <div className="flex-1" />
         <SyncMark />

@@ -19,6 +19,7 @@ import { Missing } from '../shared/Missing';
 import type { DraftKind } from '../tablet/drafts';
 import { type LocalShower, useStore } from '../tablet/store';
 import { useKeepAwake } from '../tablet/tabletCare';
+import { useHotkeys } from '../ui/hotkeys';
 import { usePreferences } from '../ui/preferences';
 import { GoOn } from './GoOn';
 import { marksOf } from './marksOf';
@@ -148,6 +149,8 @@ function OpenShower({ shower, person }: OpenProps) {
     window.addEventListener('keydown', back);
     return () => window.removeEventListener('keydown', back);
   }, [sheet, closeElement]);
+
+  useHotkeys(keys && sheet === null);
 
   const model = state.geometry!.model;
   const stop = element === null ? (walk?.stop ?? null) : null;

@@ -9,6 +9,7 @@ import { HelpKey } from '../shared/Help';
 import { OfferedBook } from '../shared/OfferedBook';
 import { SyncMark } from '../shared/SyncMark';
 import { type LocalShower, useStore } from '../tablet/store';
+import { PageTitle } from '../ui/PageTitle';
 import { usePreferences } from '../ui/preferences';
 
 /** How much seam there is, and how it stands. */
@@ -50,6 +51,7 @@ export function ShowerHead({ shower, isAsking }: { shower: LocalShower; isAsking
         {t('shower.day')}
       </Link>
       <div className="min-w-0 flex-1">
+        <PageTitle text={state.created?.body.name} />
         <h1 className="font-bold text-xl leading-tight">
           {state.created?.body.name}{' '}
           <span className={`font-normal text-base text-soft ${isAsking ? 'max-md:hidden' : ''}`}>

@@ -1,4 +1,4 @@
-import { judge } from '@careful-seam/core/checks/judge';
+import { isLeftOpen, judge } from '@careful-seam/core/checks/judge';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import type { MarkState } from '../drawing/ShowerMap';
 
@@ -9,6 +9,8 @@ export function marksOf(state: ShowerState, stage: string): Map<string, MarkStat
   for (const r of state.requirements) {
     if (r.stage.key !== stage || r.hasLength) continue;
     const j = judge(state, r);
+    // A question that nobody has to answer is not missing.
+    if (isLeftOpen(j) && !j.satisfied) continue;
     const mark: MarkState = j.satisfied ? 'pass' : j.verdict === 'fail' ? 'fail' : 'unseen';
     const before = marks.get(r.element) ?? 'not-required';
     if (rank.indexOf(mark) > rank.indexOf(before)) marks.set(r.element, mark);

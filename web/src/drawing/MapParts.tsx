@@ -1,8 +1,11 @@
 import { lineWork } from '@careful-seam/core/proof/shown/lineWork';
 import { type PlacedPanel, toSheet } from '@careful-seam/core/shower/map/arrange';
-import { useMemo } from 'react';
+import { showLength } from '@careful-seam/core/units/length';
+import { useId, useMemo } from 'react';
+import { usePreferences } from '../ui/preferences';
+import { type Box, lengthLabels, type Measured } from './lengthLabels';
 import { pathOf } from './pathOf';
-import { Mark, type Props, SIZE, STROKES } from './ShowerMap';
+import { Mark, type MarkState, type Props, SIZE, STROKES } from './ShowerMap';
 
 /** What is drawn on the sheet of the map. */
 interface OnSheet {
@@ -85,5 +88,102 @@ export function Points({ panels, marks, chosen, together }: OnSheet & Chosen & P
         }),
       )}
     </>
+  );
+}
+
+/** How the face of a wall, the floor or a shelf stands at a stage: dotted where it is not seen yet, hatched where something is wrong. */
+const TINTS: Partial<Record<MarkState, string>> = { unseen: 'dots', pass: 'whole', fail: 'hatch' };
+
+/** The faces of walls, floor and parts, tinted by how they stand. */
+export function Faces({ panels, marks, chosen, together }: OnSheet & Chosen & Pick<Props, 'marks'>) {
+  const id = useId();
+  return (
+    <>
+      <defs>
+        <pattern id={`${id}dots`} width="14" height="14" patternUnits="userSpaceOnUse">
+          <circle cx="4" cy="4" r="1.1" className="fill-hair" />
+          <circle cx="11" cy="11" r="1.1" className="fill-hair" />
+        </pattern>
+        <pattern id={`${id}hatch`} width="12" height="12" patternUnits="userSpaceOnUse">
+          <path d="M0 12L12 0" className="stroke-hold opacity-50 [stroke-width:1.2]" />
+        </pattern>
+        <pattern id={`${id}whole`} width="10" height="10" patternUnits="userSpaceOnUse">
+          <rect width="10" height="10" className="fill-ink opacity-[0.07]" />
+        </pattern>
+      </defs>
+      {panels.map((placed) => (
+        <g key={placed.panel.id}>
+          {placed.panel.faces.map((f) => {
+            const d = [f.outline, ...f.holes].map((loop) => `${pathOf(loop.map((p) => toSheet(placed, p)))}Z`).join('');
+            const state = marks.get(f.face) ?? 'not-required';
+            const tint = TINTS[state];
+            const isChosen = f.face === chosen || together.has(f.face);
+            return (
+              <g key={f.face} data-face={f.face} data-state={state}>
+                <path
+                  d={d}
+                  fillRule="evenodd"
+                  className={isChosen ? 'fill-rule stroke-hair' : 'fill-leaf stroke-hair'}
+                  strokeWidth={0.8}
+                />
+                {tint && !isChosen && <path d={d} fillRule="evenodd" fill={`url(#${id}${tint})`} />}
+              </g>
+            );
+          })}
+        </g>
+      ))}
+    </>
+  );
+}
+
+/** What a wall, the floor or a part covers of the sheet, px. */
+function boxOf(placed: PlacedPanel): Box {
+  const { minX, minY, maxX, maxY } = placed.panel.box;
+  const [a, b] = [toSheet(placed, [minX, minY]), toSheet(placed, [maxX, maxY])];
+  return {
+    minX: Math.min(a[0], b[0]),
+    minY: Math.min(a[1], b[1]),
+    maxX: Math.max(a[0], b[0]),
+    maxY: Math.max(a[1], b[1]),
+  };
+}
+
+/** Lengths beside the seams, as many as fit without standing on something. */
+export function Lengths({ model, panels }: OnSheet & Pick<Props, 'model'>) {
+  const { unit } = usePreferences();
+  const labels = useMemo(() => {
+    const lengths = new Map(model.seams.map((s) => [s.id, s.lengthMm]));
+    const lines: Measured[] = panels.flatMap((placed) =>
+      placed.panel.seams.flatMap(({ seam, points }) => {
+        const mm = lengths.get(seam);
+        if (mm === undefined) return [];
+        return [{ seam, points: points.map((p) => toSheet(placed, p)), text: showLength(mm, unit), on: boxOf(placed) }];
+      }),
+    );
+    const titles = panels.map(({ x, y }) => ({ minX: x, minY: y - 26, maxX: x + 170, maxY: y - 8 }));
+    const marks = panels.flatMap((placed) =>
+      placed.panel.points.map((point) => {
+        const [x, y] = toSheet(placed, point.at);
+        const r = Math.max(6, (point.diameterMm / 2) * placed.scaleX) + 2;
+        return { minX: x - r, minY: y - r, maxX: x + r, maxY: y + r };
+      }),
+    );
+    return lengthLabels(lines, [...titles, ...marks]);
+  }, [model, panels, unit]);
+  return (
+    <g className="pointer-events-none fill-soft text-[11px]" data-testid="map-lengths">
+      {labels.map(({ seam, text, at, isUpright }) => (
+        <text
+          key={seam}
+          x={at[0]}
+          y={at[1]}
+          textAnchor="middle"
+          dominantBaseline="central"
+          transform={isUpright ? `rotate(-90 ${at[0]} ${at[1]})` : undefined}
+        >
+          {text}
+        </text>
+      ))}
+    </g>
   );
 }

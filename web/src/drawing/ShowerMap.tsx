@@ -7,10 +7,10 @@ import { unfold } from '@careful-seam/core/shower/map/unfold';
 import { elementName } from '@careful-seam/words/texts/names';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { usePreferences } from '../ui/preferences';
 import { FoldedMap } from './FoldedMap';
 import { Leaders } from './Leaders';
-import { Halo, Points, SeamLines } from './MapParts';
-import { pathOf } from './pathOf';
+import { Faces, Halo, Lengths, Points, SeamLines } from './MapParts';
 import { nearest, neighbour, type Spot } from './spots';
 import { useMapZoom } from './useMapZoom';
 import { KEYS, useSheet } from './useSheet';
@@ -19,6 +19,8 @@ import { KEYS, useSheet } from './useSheet';
 const NOTHING: ReadonlySet<string> = new Set();
 /** Room round the sheet for marks on its edge. */
 const PAD = 12;
+/** Smaller than this share of their size lengths can't be read, and are left out until the map is larger. */
+const READABLE = 0.8;
 /** Sizes of what is drawn along a line, px. */
 export const SIZE = { tooth: 9, tick: 6, gap: 4.5 };
 
@@ -112,16 +114,25 @@ interface KeysProps {
   onFold: (folded: boolean) => void;
   /** How large it is drawn, with the ways to change it. */
   zoom: ReturnType<typeof useMapZoom>;
+  /** Lengths stand beside the seams. */
+  lengths: boolean;
+  /** Shows them, or leaves them out. */
+  onLengths: (shown: boolean) => void;
 }
 
 /** Folded or laid open, larger and smaller. */
-function MapKeys({ folded, onFold, zoom }: KeysProps) {
+function MapKeys({ folded, onFold, zoom, lengths, onLengths }: KeysProps) {
   const { t } = useTranslation();
   return (
     <div className="absolute right-0 bottom-0 flex flex-col gap-1" role="toolbar" aria-label={t('map.zoom')}>
       <button type="button" className="key px-0 text-xs" aria-pressed={folded} onClick={() => onFold(!folded)}>
         {t('map.fold')}
       </button>
+      {!folded && (
+        <button type="button" className="key px-0 text-xs" aria-pressed={lengths} onClick={() => onLengths(!lengths)}>
+          {t('map.lengths')}
+        </button>
+      )}
       {!folded && zoom.transform.k > 1 && (
         <button type="button" className="key px-1 text-sm" onClick={zoom.whole}>
           {t('map.whole')}
@@ -141,6 +152,18 @@ function MapKeys({ folded, onFold, zoom }: KeysProps) {
   );
 }
 
+/** What is chosen and how it stands, for who walks the map by its arrows and does not see it. */
+function Told({ model, lines, chosen }: Pick<Props, 'model' | 'lines' | 'chosen'>) {
+  const { t } = useTranslation();
+  const line = lines.find((l) => l.seam === chosen);
+  const states = [...new Set(line?.pieces.map((p) => p.state) ?? [])].map((s) => t(`line.${s}`));
+  return (
+    <p className="sr-only" role="status" data-testid="map-told">
+      {chosen && [elementName(t, model, chosen), ...states].join(', ')}
+    </p>
+  );
+}
+
 /**
  * The unfolded shower with its evidence as line work. A tap chooses the nearest seam, corner or opening; with the
  * focus on the map arrows walk along the seams. Parts are outlined in hairlines; the choice is a halo outside the line.
@@ -150,7 +173,8 @@ export function ShowerMap(props: Props) {
   const { t } = useTranslation();
   const svg = useRef<SVGSVGElement>(null);
   const [folded, setFolded] = useState(false);
-  const sheet = useSheet(svg);
+  const { sheet, scale } = useSheet(svg);
+  const { lengths, set } = usePreferences();
   const { panels } = useMemo(() => arrange(unfold(model), sheet), [model, sheet]);
   const spots = useMemo(() => spotsOf(panels), [panels]);
   const titleOf = ({ panel, width }: PlacedPanel) => {
@@ -191,6 +215,7 @@ export function ShowerMap(props: Props) {
 
   return (
     <div className="relative h-full w-full">
+      <Told model={model} lines={lines} chosen={chosen} />
       {folded && <FoldedMap model={model} lines={lines} chosen={chosen} onChoose={onChoose} />}
       <svg
         ref={svg}
@@ -206,30 +231,27 @@ export function ShowerMap(props: Props) {
       >
         <title>{t('map.label')}</title>
         <g transform={`translate(${zoom.transform.x},${zoom.transform.y}) scale(${zoom.transform.k})`}>
+          <Faces panels={panels} marks={marks} chosen={chosen} together={together} />
           {panels.map((placed) => (
             <g key={placed.panel.id}>
               <PanelTitle placed={placed} text={titleOf(placed)} />
-              {placed.panel.faces.map((f) => (
-                <path
-                  key={f.face}
-                  d={[f.outline, ...f.holes].map((loop) => `${pathOf(loop.map((p) => toSheet(placed, p)))}Z`).join('')}
-                  fillRule="evenodd"
-                  className={
-                    f.face === chosen || together.has(f.face) ? 'fill-rule stroke-hair' : 'fill-leaf stroke-hair'
-                  }
-                  strokeWidth={0.8}
-                />
-              ))}
               {waterMm !== null && <Tint placed={placed} waterMm={waterMm} />}
             </g>
           ))}
           <Leaders model={model} panels={panels} chosen={chosen} />
           <Halo panels={panels} chosen={chosen} together={together} />
           <SeamLines model={model} panels={panels} lines={lines} />
+          {lengths && scale * zoom.transform.k > READABLE && <Lengths model={model} panels={panels} />}
           <Points panels={panels} marks={marks} chosen={chosen} together={together} />
         </g>
       </svg>
-      <MapKeys folded={folded} onFold={setFolded} zoom={zoom} />
+      <MapKeys
+        folded={folded}
+        onFold={setFolded}
+        zoom={zoom}
+        lengths={lengths}
+        onLengths={(shown) => set({ lengths: shown })}
+      />
     </div>
   );
 }

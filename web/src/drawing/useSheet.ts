@@ -9,19 +9,22 @@ export const KEYS = 54;
 const NARROW = 0.75;
 const WIDE = 1.35;
 
-/** A sheet in the proportions of the window that it is shown in. */
-export function useSheet(svg: RefObject<SVGSVGElement | null>): Sheet {
+/** A sheet in the proportions of the window that it is shown in, and about how large its unit is there, px. */
+export function useSheet(svg: RefObject<SVGSVGElement | null>): { sheet: Sheet; scale: number } {
   const [width, setWidth] = useState(HIGH);
+  const [scale, setScale] = useState(1);
   useEffect(() => {
     const node = svg.current;
     if (!node) return;
     const fit = () => {
       const { width: wide, height: high } = node.getBoundingClientRect();
+      if (high > 0) setScale(high / HIGH);
       if (high > 0) setWidth(Math.round(HIGH * Math.min(WIDE, Math.max(NARROW, wide / high))) - KEYS);
     };
     const watcher = new ResizeObserver(fit);
     watcher.observe(node);
     return () => watcher.disconnect();
   }, [svg]);
-  return useMemo(() => ({ width, height: HIGH, gap: 12, title: 22 }), [width]);
+  const sheet = useMemo(() => ({ width, height: HIGH, gap: 12, title: 22 }), [width]);
+  return { sheet, scale };
 }

@@ -66,7 +66,7 @@ function WaitingLook({ shower, looks }: { shower: LocalShower; looks: EvidenceOf
           {t('approvals.saysNotApplicable', {
             name: first.author,
             reason: first.reason,
-            at: momentWords(Date.parse(first.observedAt)),
+            at: momentWords(Date.parse(first.observedAt), state.created?.body.timeZone),
           })}
         </span>
       </Link>

@@ -143,6 +143,7 @@ export function DefectStory({ state, defect }: Props) {
   const afterTile = settings ? afterTilePrice({ ...FIRST_SETTINGS, ...settings }, stageMadeOf(state, defect)) : null;
   const money = (value: number) =>
     new Intl.NumberFormat(undefined, { style: 'currency', currency: settings?.currency ?? 'USD' }).format(value);
+  const zone = state.created?.body.timeZone;
   return (
     <>
       <p className="font-semibold text-hold">
@@ -151,7 +152,7 @@ export function DefectStory({ state, defect }: Props) {
       {due !== null && defect.closedAt === null && (
         <p className={isOverdue(defect, state.clockMs) ? 'font-semibold text-hold' : 'text-cure'}>
           {t(isOverdue(defect, state.clockMs) ? 'life.overdue' : 'life.due', {
-            at: dayWords(due, state.created?.body.timeZone),
+            at: dayWords(due, zone),
           })}
         </p>
       )}
@@ -162,7 +163,7 @@ export function DefectStory({ state, defect }: Props) {
             className="relative pb-1.5 pl-4 leading-snug before:absolute before:top-2 before:-left-[7px] before:h-0.5 before:w-3 before:bg-ink"
           >
             <span className="font-semibold">{m.text}</span>{' '}
-            <span className="text-soft text-sm">{momentWords(Date.parse(m.at))}</span>
+            <span className="text-soft text-sm">{momentWords(Date.parse(m.at), zone)}</span>
             {m.words && <span className="block">{m.words}</span>}
           </li>
         ))}
@@ -172,7 +173,7 @@ export function DefectStory({ state, defect }: Props) {
         <p className="border-hold border-l-4 pl-2">
           {t('life.repeats', { count: repeats.length })}{' '}
           {repeats
-            .map((d) => `${defectKindLabel(book, d.kind, d.check)}, ${momentWords(Date.parse(d.observedAt))}`)
+            .map((d) => `${defectKindLabel(book, d.kind, d.check)}, ${momentWords(Date.parse(d.observedAt), zone)}`)
             .join('; ')}
         </p>
       )}

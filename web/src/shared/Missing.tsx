@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import { useParts } from '../tablet/store';
+import { PageTitle } from '../ui/PageTitle';
 
 /** When a shower is not on this tablet (yet): it is asked for, and the page says how that stands. */
 export function Missing() {
@@ -22,6 +23,7 @@ export function Missing() {
   const loading = connection === 'starting' || (connection === 'online' && asked === 'asking');
   return (
     <main className="flex h-full flex-col items-start gap-4 p-8">
+      <PageTitle />
       <h1 className="font-bold text-xl">
         {t(loading ? 'missing.loading' : connection === 'offline' ? 'missing.offline' : 'missing.title')}
       </h1>

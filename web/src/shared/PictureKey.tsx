@@ -3,6 +3,7 @@ import { type ChangeEvent, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { useStore } from '../tablet/store';
 import { takePicture } from '../tablet/takePicture';
+import { type Hotkey, hotkey } from '../ui/hotkeys';
 
 /** A key that takes a picture and does something with it at once. */
 interface Props {
@@ -14,12 +15,14 @@ interface Props {
   from: 'camera' | 'files';
   /** Keys that write with one tap rest. */
   resting?: boolean;
+  /** The letter of the keyboard that presses it. */
+  letter?: Hotkey;
   /** Told of the pictures once they are kept on this tablet. What it throws is said by who throws it. */
   onPictures: (photos: PhotoUse[]) => void;
 }
 
 /** Takes a picture with the camera, or from files, keeps it on this tablet, and tells of it. What could not be taken is said. */
-export function PictureKey({ label, className = '', from, resting = false, onPictures }: Props) {
+export function PictureKey({ label, className = '', from, resting = false, letter, onPictures }: Props) {
   const { t } = useTranslation();
   const db = useStore((s) => s.db);
   const [isTaking, setIsTaking] = useState(false);
@@ -54,6 +57,7 @@ export function PictureKey({ label, className = '', from, resting = false, onPic
           accept="image/*"
           {...(from === 'camera' ? { capture: 'environment' as const } : { multiple: true })}
           className="sr-only"
+          {...(letter ? hotkey(letter) : {})}
           disabled={isTaking || resting}
           onChange={(event) => void take(event)}
         />

@@ -34,6 +34,8 @@ interface Props {
   pictures: readonly KeptPicture[];
   /** The drawing, for the names of places. */
   model: ShowerModel;
+  /** Time zone of the site, by its IANA name. */
+  zone: string | undefined;
   /** Takes a picture back that was taken by mistake; null where nobody may. */
   onTakeBack: ((picture: KeptPicture) => Promise<unknown>) | null;
   /** Whether this one may be taken back: what a look or a defect holds goes with it alone. */
@@ -41,7 +43,7 @@ interface Props {
 }
 
 /** Pictures in a row, each opened by a tap: what it shows, who took it and when. Nothing where there are none. */
-export function PictureStrip({ pictures, model, onTakeBack, mayTakeBack }: Props) {
+export function PictureStrip({ pictures, model, zone, onTakeBack, mayTakeBack }: Props) {
   const { t } = useTranslation();
   const [at, setAt] = useState<number | null>(null);
   if (pictures.length === 0) return null;
@@ -62,7 +64,7 @@ export function PictureStrip({ pictures, model, onTakeBack, mayTakeBack }: Props
         <Sheet title={nameOf(open)} onClose={() => setAt(null)}>
           <MarkedPicture {...open.photo} tool={null} />
           <p className="text-soft">
-            {open.by}, {momentWords(Date.parse(open.observedAt))}
+            {open.by}, {momentWords(Date.parse(open.observedAt), zone)}
           </p>
           {open.words && <p>{open.words}</p>}
           {pictures.length > 1 && (

@@ -59,6 +59,7 @@ function Likings() {
         value={theme}
         onChoose={(theme) => set({ theme })}
         options={[
+          { key: 'device', label: t('settings.asDevice') },
           { key: 'light', label: t('settings.light') },
           { key: 'dark', label: t('settings.dark') },
         ]}

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useLocation } from 'react-router';
+import { PageTitle } from '../ui/PageTitle';
 import { HelpKey } from './Help';
 import { SyncMark } from './SyncMark';
 
@@ -31,6 +32,7 @@ export function ToolHeader({ back, title, job, children }: Props) {
       <Link to={from ?? back} className="key flex items-center">
         {t('record.back')}
       </Link>
+      <PageTitle text={title} />
       <h1 className="min-w-0 flex-1 font-bold text-xl leading-tight max-md:order-last max-md:basis-full">
         {title} {job && <span className="font-normal text-base text-soft">{job}</span>}
       </h1>

@@ -27,7 +27,7 @@ export function useSpokenLanguage(): void {
   const language = useLanguage();
   const speak = useStore((s) => s.speak);
   useEffect(() => {
-    nameTimesIn(language);
+    nameTimesIn(language, Intl.DateTimeFormat().resolvedOptions().timeZone);
     document.documentElement.lang = language;
     // A language that was never here and can't be had now: the one before goes on.
     void speakIn(language).catch(() => undefined);

@@ -1,4 +1,4 @@
-import { screen } from '@testing-library/react';
+import { screen, waitFor } from '@testing-library/react';
 import { useState } from 'react';
 import { describe, expect, it } from 'vitest';
 import { onScreen } from '../tests/onScreen';
@@ -35,7 +35,8 @@ describe('one of a few', () => {
     const told: unknown[] = [];
     const { person } = onScreen(<Hours chosen={(hours) => told.push(hours)} />);
     await person.tab();
-    expect(document.activeElement?.textContent).toBe('24 h');
+    // The group hands its focus on to what is chosen in it.
+    await waitFor(() => expect(document.activeElement?.textContent).toBe('24 h'));
     await person.keyboard('{ArrowRight}');
     expect(document.activeElement?.textContent).toBe('72 h');
     await person.keyboard('{ArrowRight}');

@@ -60,6 +60,7 @@ export function LengthField({ label, unit, mm, most, onMm, step = unit === 'in' 
           inputMode="text"
           value={text}
           aria-invalid={problem !== null}
+          aria-describedby={problem === null ? undefined : `${id}-wrong`}
           onChange={(e) => setText(e.target.value)}
           onBlur={(e) => take(e.target.value)}
           onKeyDown={(e) => e.key === 'Enter' && take(e.currentTarget.value)}
@@ -74,7 +75,7 @@ export function LengthField({ label, unit, mm, most, onMm, step = unit === 'in' 
         </button>
       </div>
       {problem && (
-        <p role="alert" className="text-hold text-sm">
+        <p id={`${id}-wrong`} role="alert" className="text-hold text-sm">
           {problem}
         </p>
       )}

@@ -1,4 +1,4 @@
-import type { ComponentProps, ReactNode } from 'react';
+import { type ComponentProps, type ReactNode, useId } from 'react';
 
 /** What every field has over and under it. */
 interface Labelled {
@@ -8,34 +8,51 @@ interface Labelled {
   problem?: string | undefined;
 }
 
-/** A sentence under a field that is wrong. */
-function Wrong({ problem }: Pick<Labelled, 'problem'>) {
-  return problem ? (
-    <span role="alert" className="text-hold text-sm">
-      {problem}
-    </span>
-  ) : null;
+/** What ties a field to its label and to the sentence of what is wrong with it. */
+interface Tied {
+  id: string;
+  'aria-invalid': boolean;
+  'aria-describedby': string | undefined;
+}
+
+/** A label, its field, and a sentence under a field that is wrong, which a screen reader tells with it. */
+function Field({ label, problem, field }: Labelled & { field: (tied: Tied) => ReactNode }) {
+  const id = useId();
+  const wrong = `${id}-wrong`;
+  return (
+    <div className="flex flex-col gap-1">
+      <label htmlFor={id} className="text-soft text-sm">
+        {label}
+      </label>
+      {field({ id, 'aria-invalid': problem !== undefined, 'aria-describedby': problem ? wrong : undefined })}
+      {problem && (
+        <span id={wrong} role="alert" className="text-hold text-sm">
+          {problem}
+        </span>
+      )}
+    </div>
+  );
 }
 
 /** A line to be typed, under its label; what a form's `register` gives is spread into it. */
 export function TextField({ label, problem, className = '', ...input }: Labelled & ComponentProps<'input'>) {
   return (
-    <label className="flex flex-col gap-1">
-      <span className="text-soft text-sm">{label}</span>
-      <input className={`field ${className}`} aria-invalid={problem !== undefined} {...input} />
-      <Wrong problem={problem} />
-    </label>
+    <Field
+      label={label}
+      problem={problem}
+      field={(tied) => <input className={`field ${className}`} {...tied} {...input} />}
+    />
   );
 }
 
 /** Some lines to be typed, under their label. */
 export function TextArea({ label, problem, ...input }: Labelled & ComponentProps<'textarea'>) {
   return (
-    <label className="flex flex-col gap-1">
-      <span className="text-soft text-sm">{label}</span>
-      <textarea className="field py-2" rows={2} aria-invalid={problem !== undefined} {...input} />
-      <Wrong problem={problem} />
-    </label>
+    <Field
+      label={label}
+      problem={problem}
+      field={(tied) => <textarea className="field py-2" rows={2} {...tied} {...input} />}
+    />
   );
 }
 
@@ -50,17 +67,19 @@ interface Selecting extends Labelled {
 /** One of many, under its label. */
 export function SelectField({ label, problem, options, none, ...select }: Selecting & ComponentProps<'select'>) {
   return (
-    <label className="flex flex-col gap-1">
-      <span className="text-soft text-sm">{label}</span>
-      <select className="field" aria-invalid={problem !== undefined} {...select}>
-        {none !== undefined && <option value="">{none}</option>}
-        {options.map((o) => (
-          <option key={o.id} value={o.id}>
-            {o.label}
-          </option>
-        ))}
-      </select>
-      <Wrong problem={problem} />
-    </label>
+    <Field
+      label={label}
+      problem={problem}
+      field={(tied) => (
+        <select className="field" {...tied} {...select}>
+          {none !== undefined && <option value="">{none}</option>}
+          {options.map((o) => (
+            <option key={o.id} value={o.id}>
+              {o.label}
+            </option>
+          ))}
+        </select>
+      )}
+    />
   );
 }

@@ -9,8 +9,10 @@ interface Chosen {
   unit: ShownUnit;
   /** False until this person chose a unit: then the firm's holds. */
   unitChosen: boolean;
-  /** Light, or dark for a cellar. */
-  theme: 'light' | 'dark';
+  /** Light, or dark for a cellar; until one is chosen as the device has it. */
+  theme: 'device' | 'light' | 'dark';
+  /** Lengths stand beside the seams on the map. */
+  lengths: boolean;
   /** Shortcuts of the keyboard hold. */
   keys: boolean;
   /** Null: that of the firm. */
@@ -37,7 +39,8 @@ export const usePreferences = create<Preferences>()(
     (set) => ({
       unit: 'in',
       unitChosen: false,
-      theme: 'light',
+      theme: 'device',
+      lengths: true,
       keys: true,
       language: null,
       hand: 'right',

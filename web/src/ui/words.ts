@@ -11,6 +11,9 @@ void words.init({
   initAsync: false,
   interpolation: { escapeValue: false },
   resources: {},
+  // A text that is not here is told to whoever looks: the browser's tests fail by it.
+  saveMissing: true,
+  missingKeyHandler: (_languages, _part, key) => console.error(`no text: ${key}`),
 });
 
 /** Texts as they come. */

@@ -3,12 +3,15 @@ import type { Language } from '../texts/language';
 /** How moments are written. */
 export const TIME_LOCALES: Record<Language, string> = { en: 'en-US', es: 'es-US' };
 
-/** The language that days and months are named in. */
-const spoken: { language: Language } = { language: 'en' };
+/** The language that days and months are named in, and the zone that the reader's own clock shows; null where there is no such reader. */
+const spoken: { language: Language; here: string | null } = { language: 'en', here: null };
 
-/** Names days and months in this language from now on, in moments that no one asks in another. */
-export function nameTimesIn(language: Language): void {
-  spoken.language = language;
+/**
+ * Names days and months in this language from now on, in moments that no one asks in another. A moment of a site whose clock
+ * shows another time than the reader's `here` is told with the name of its zone; paper, that nobody reads by a clock, has no `here`.
+ */
+export function nameTimesIn(language: Language, here: string | null = null): void {
+  Object.assign(spoken, { language, here });
 }
 
 /** Formats by their locale, zone and fields: making one is slow. */
@@ -46,8 +49,17 @@ export const clockWords = (ms: number, zone?: string): string =>
 /** The day of the week written out. `ms` since 1970. */
 export const weekdayWords = (ms: number, zone?: string): string => field(ms, zone, 'weekdayLong');
 
+/** The name of a zone behind a moment, where its clocks show another time than the reader's; else nothing. */
+function otherZone(ms: number, zone: string | undefined): string {
+  const { here } = spoken;
+  if (!zone || here === null || zone === here) return '';
+  const shows = (where: string) => `${field(ms, where, 'day')} ${clockWords(ms, where)}`;
+  return shows(zone) === shows(here) ? '' : ` (${zone.split('/').at(-1)!.replaceAll('_', ' ')})`;
+}
+
 /** A moment of these days: day of the week and time, as Tue 07:05. `ms` since 1970. */
-export const hourWords = (ms: number, zone?: string): string => `${field(ms, zone, 'weekday')} ${clockWords(ms, zone)}`;
+export const hourWords = (ms: number, zone?: string): string =>
+  `${field(ms, zone, 'weekday')} ${clockWords(ms, zone)}${otherZone(ms, zone)}`;
 
 /** A day in words, where the site is or else where the reader is. `ms` since 1970. */
 export function dayWords(ms: number, zone?: string): string {
@@ -56,7 +68,7 @@ export function dayWords(ms: number, zone?: string): string {
 
 /** A moment as day and time, where the site is or else where the reader is. `ms` since 1970. */
 export function momentWords(ms: number, zone?: string): string {
-  return `${dayWords(ms, zone)}, ${clockWords(ms, zone)}`;
+  return `${dayWords(ms, zone)}, ${clockWords(ms, zone)}${otherZone(ms, zone)}`;
 }
 
 /** A moment with its year, as a record keeps it for whoever reads it years later. `ms` since 1970. */

@@ -72,11 +72,11 @@ function lookedSentence(t: Words, j: Judgement): string {
   return t(j.verdict === 'fail' ? 'sentence.defectSeen' : 'sentence.unseenLook', { check });
 }
 
-/** A wait in words; the time is the reader's own. */
+/** A wait in words, in the site's own time. */
 function waitSentence(t: Words, j: Judgement): string {
   const check = j.requirement.check.label;
   if (j.verdict === 'undecided' && j.readyAtMs === null) return t('sentence.wait.noEnd', { check });
-  const at = j.readyAtMs === null ? '' : momentWords(j.readyAtMs);
+  const at = j.readyAtMs === null ? '' : momentWords(j.readyAtMs, j.zone ?? undefined);
   return t(`sentence.wait.${j.verdict}`, { check, at });
 }
 

@@ -1,4 +1,5 @@
 import { alsoCrews } from '@careful-seam/core/log/created';
+import { openLookRequests } from '@careful-seam/core/proof/holds/lookRequests';
 import { currentStage } from '@careful-seam/core/proof/shown/seamLine';
 import { dayWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
@@ -7,18 +8,22 @@ import { HelpKey } from '../../shared/Help';
 import { Settings } from '../../shared/Settings';
 import { SyncMark } from '../../shared/SyncMark';
 import { type LocalShower, useParts } from '../../tablet/store';
+import { PageTitle } from '../../ui/PageTitle';
 import { usePreferences } from '../../ui/preferences';
-import { type Hold, holdsOf } from './holds';
+import { firstDueMs, type Hold, holdsOf, isToFix } from './holds';
 
 /** A shower of the crew with what holds it. */
 function ShowerLine({ shower, holds }: { shower: LocalShower; holds: readonly Hold[] }) {
   const { t } = useTranslation();
   const { state } = shower;
   const { name, job } = state.created!.body;
-  const open = holds.filter((h) => h.step !== 'answered' && h.step !== 'redone');
+  const open = holds.filter(isToFix);
+  const waits = holds.length - open.length;
+  const asked = openLookRequests(state);
   const [first] = open;
   const stage = currentStage(state);
-  const label = state.rules?.method.stages.find((s) => s.key === stage)?.label ?? '';
+  const labelOf = (key: string | null) => state.rules?.method.stages.find((s) => s.key === key)?.label ?? '';
+  const label = labelOf(stage);
   const overdue = first !== undefined && first.dueMs !== null && first.dueMs < state.clockMs;
   return (
     <li className="border-hair border-b">
@@ -33,9 +38,17 @@ function ShowerLine({ shower, holds }: { shower: LocalShower; holds: readonly Ho
             {open.length > 0
               ? t('crew.toFix', { count: open.length })
               : holds.length > 0
-                ? t('crew.answered', { count: holds.length })
+                ? t('crew.putRight', { count: waits })
                 : t('crew.nothing', { stage: label })}
           </span>
+          {open.length > 0 && waits > 0 && (
+            <span className="block text-cure text-sm">{t('crew.putRight', { count: waits })}</span>
+          )}
+          {asked.length > 0 && (
+            <span className="block text-cure text-sm">
+              {t('crew.looksAsked', { stages: [...new Set(asked.map((r) => labelOf(r.body.stage)))].join(', ') })}
+            </span>
+          )}
           {first?.dueMs && (
             <span className={`block text-sm ${overdue ? 'font-semibold text-hold' : 'text-cure'}`}>
               {t(overdue ? 'life.overdue' : 'life.due', { at: dayWords(first.dueMs, state.created!.body.timeZone) })}
@@ -66,17 +79,17 @@ export function CrewDay() {
   const rows = mine
     .map((shower) => ({ shower, holds: holdsOf(t, shower.state, unit) }))
     .sort((a, b) => {
-      const open = (holds: readonly Hold[]) => holds.filter((h) => h.step !== 'answered' && h.step !== 'redone').length;
+      const open = (holds: readonly Hold[]) => holds.filter(isToFix).length;
+      const [dueA, dueB] = [firstDueMs(a.holds), firstDueMs(b.holds)];
+      if (dueA !== dueB) return dueA < dueB ? -1 : 1;
       return open(b.holds) - open(a.holds) || b.holds.length - a.holds.length;
     });
-  const total = rows.reduce(
-    (n, r) => n + r.holds.filter((h) => h.step !== 'answered' && h.step !== 'redone').length,
-    0,
-  );
+  const total = rows.reduce((n, r) => n + r.holds.filter(isToFix).length, 0);
   return (
     <div className="mx-auto flex h-full max-w-2xl flex-col">
       <header className="flex flex-wrap items-center gap-2 border-edge border-b-2 px-3 py-2">
         <div className="min-w-0 flex-1">
+          <PageTitle text={t('shower.day')} />
           <h1 className="font-bold text-xl leading-tight">
             {crews.find((c) => c.id === person?.crewId)?.name ?? t('crew.title')}
           </h1>

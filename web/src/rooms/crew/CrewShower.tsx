@@ -8,6 +8,7 @@ import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link, useParams } from 'react-router';
 import { StagePicker } from '../../drawing/Ladder';
+import { MarkedPicture } from '../../drawing/MarkedPicture';
 import { type MarkState, ShowerMap } from '../../drawing/ShowerMap';
 import { DefectStory } from '../../shared/DefectStory';
 import { HelpKey } from '../../shared/Help';
@@ -17,7 +18,7 @@ import { WorkDoneSheet } from '../../shared/WorkDoneSheet';
 import { type LocalShower, useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
 import { AnswerForm } from './AnswerForm';
-import { type Hold, holdsOf } from './holds';
+import { type Hold, holdsOf, isToFix } from './holds';
 
 /** A map that shows the defects alone. */
 const NO_MARKS = new Map<string, MarkState>();
@@ -34,11 +35,22 @@ interface HoldProps {
   onChoose: () => void;
 }
 
+/** The picture of what is wrong, as the inspector took it, with its marks. */
+function HoldPicture({ defect: { photos } }: Pick<Hold, 'defect'>) {
+  const [picture] = photos;
+  if (!picture) return null;
+  return (
+    <div className="max-h-44 overflow-hidden" data-testid="hold-picture">
+      <MarkedPicture {...picture} tool={null} />
+    </div>
+  );
+}
+
 /** A hold: what is wrong, where, what right looks like, and the answer. */
 function HoldLine({ shower, hold, chosen, onChoose }: HoldProps) {
   const { t } = useTranslation();
   const { defect, where, what, right, words, dueMs, step } = hold;
-  const waits = step === 'answered' || step === 'redone';
+  const waits = !isToFix(hold);
   const overdue = isOverdue(defect, shower.state.clockMs);
   return (
     <li className={`border-l-4 pl-2 ${waits ? 'border-cure' : 'border-hold'}`}>
@@ -55,11 +67,12 @@ function HoldLine({ shower, hold, chosen, onChoose }: HoldProps) {
           {dueMs !== null && ` · ${t('life.due', { at: dayWords(dueMs, shower.state.created!.body.timeZone) })}`}
         </span>
       </button>
+      {!waits && !chosen && <HoldPicture defect={defect} />}
       {words && <p className="font-semibold">{words}</p>}
       {right && <p className="text-sm">{right}</p>}
-      {!chosen && (
-        <button type="button" className={`key mt-1.5 ${waits ? '' : 'key-main'}`} onClick={onChoose}>
-          {t(waits ? 'crew.see' : 'crew.answer')}
+      {!chosen && waits && (
+        <button type="button" className="key mt-1.5" onClick={onChoose}>
+          {t('crew.see')}
         </button>
       )}
       {chosen && (
@@ -89,7 +102,7 @@ function StageKeys({ shower }: { shower: LocalShower }) {
   const blockers = word === 'held' ? blockersOf(state, stage).filter((b) => b.kind === 'lower-stage') : [];
   const model = state.geometry!.model;
   return (
-    <section className="flex flex-col gap-2 border-edge border-t-2 px-3 py-2" aria-label={t('crew.stages')}>
+    <section className="flex flex-col gap-2" aria-label={t('crew.stages')}>
       <StagePicker state={state} chosen={stage} onChoose={setChosen} />
       {spec?.caution && <p className="border-cure border-l-4 pl-2 text-sm">{spec.caution}</p>}
       {blockers.map((b) => (
@@ -97,7 +110,11 @@ function StageKeys({ shower }: { shower: LocalShower }) {
           {blockerSentence(t, model, state.rules!.book, b, unit)}
         </p>
       ))}
-      {asked && <p className="text-cure">{t('crew.lookAsked', { at: momentWords(Date.parse(asked.observedAt)) })}</p>}
+      {asked && (
+        <p className="text-cure">
+          {t('crew.lookAsked', { at: momentWords(Date.parse(asked.observedAt), state.created?.body.timeZone) })}
+        </p>
+      )}
       <div className="grid grid-cols-2 gap-1.5">
         <button type="button" className="key" disabled={word === 'released'} onClick={() => setTelling(true)}>
           {t('crew.stageDone')}
@@ -116,6 +133,40 @@ function StageKeys({ shower }: { shower: LocalShower }) {
   );
 }
 
+/** What lies at the edge of the phone. */
+interface InReachProps {
+  /** The shower as this tablet has worked it out. */
+  shower: LocalShower;
+  /** What is to be put right first; nothing where nothing is. */
+  first: Hold | undefined;
+  /** Opens its answer; null while one is open. */
+  onAnswer: (() => void) | null;
+}
+
+/** What a thumb reaches: the answer to what is to be put right first, and the stages, open where nothing is. */
+function InReach({ shower, first, onAnswer }: InReachProps) {
+  const { t } = useTranslation();
+  const [stages, setStages] = useState(false);
+  const isOpen = stages || !first;
+  return (
+    <div className="flex flex-col gap-2 border-edge border-t-2 px-3 py-2">
+      {first && (
+        <div className="flex gap-1.5">
+          <button type="button" className="key" aria-expanded={stages} onClick={() => setStages(!stages)}>
+            {t('crew.stages')}
+          </button>
+          {onAnswer && (
+            <button type="button" className="key key-main min-w-0 flex-1 text-lg leading-tight" onClick={onAnswer}>
+              {t('crew.answerTo', { where: first.where })}
+            </button>
+          )}
+        </div>
+      )}
+      {isOpen && <StageKeys shower={shower} />}
+    </div>
+  );
+}
+
 /** One shower on a crew's phone: its own holds on the map in plain words, the answer, and "done" for a stage. */
 export function CrewShower() {
   const { t } = useTranslation();
@@ -131,6 +182,20 @@ export function CrewShower() {
   }, [state, holds]);
   if (!shower || !state?.geometry || !state.rules || !ledger) return <Missing />;
   const lit = holds.find((h) => h.defect.id === chosen) ?? holds[0];
+  const first = holds.find(isToFix);
+  const lines = (some: readonly Hold[]) => (
+    <ul className="flex flex-col gap-3">
+      {some.map((hold) => (
+        <HoldLine
+          key={hold.defect.id}
+          shower={shower}
+          hold={hold}
+          chosen={hold.defect.id === chosen}
+          onChoose={() => setChosen(hold.defect.id === chosen ? null : hold.defect.id)}
+        />
+      ))}
+    </ul>
+  );
   const marks = new Map(NO_MARKS);
   for (const h of holds) for (const place of h.defect.places) marks.set(place.element, 'fail');
   return (
@@ -147,6 +212,8 @@ export function CrewShower() {
         <HelpKey />
       </header>
       <main className="flex flex-1 flex-col gap-2 overflow-y-auto px-3 py-2">
+        {holds.length === 0 && <p className="font-semibold">{t('crew.noHolds')}</p>}
+        {lit && lines([lit])}
         <div className="h-64 flex-none">
           <ShowerMap
             model={state.geometry.model}
@@ -159,20 +226,13 @@ export function CrewShower() {
             }}
           />
         </div>
-        {holds.length === 0 && <p className="font-semibold">{t('crew.noHolds')}</p>}
-        <ul className="flex flex-col gap-3">
-          {holds.map((hold) => (
-            <HoldLine
-              key={hold.defect.id}
-              shower={shower}
-              hold={hold}
-              chosen={hold.defect.id === chosen}
-              onChoose={() => setChosen(hold.defect.id === chosen ? null : hold.defect.id)}
-            />
-          ))}
-        </ul>
+        {lines(holds.filter((h) => h !== lit))}
       </main>
-      <StageKeys shower={shower} />
+      <InReach
+        shower={shower}
+        first={first}
+        onAnswer={first && chosen === null ? () => setChosen(first.defect.id) : null}
+      />
     </div>
   );
 }

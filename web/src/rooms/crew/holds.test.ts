@@ -42,7 +42,7 @@ describe('what a crew has to put right, on its phone', () => {
     const { tablet, lap } = withHolds();
     const hold = holdsOf(t, fold(tablet.entries), 'in').find((h) => h.defect.id === lap)!;
     expect(hold.where).toMatch(/^Foot of wall/);
-    expect(hold.what).toMatch(/^Short lap, measured 1 7\/8 in, from .* to .*/);
+    expect(hold.what).toMatch(/^Short lap, measured 1 7\/8 in, on floor, from .* to .* from its left end$/);
     expect(hold.right).toBe(
       'Right is: Lap (at least 2 in). A short lap wicks: water walks through the fleece past its edge.',
     );

@@ -1,10 +1,11 @@
 import type { Defect } from '@careful-seam/core/log/defect';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { type DefectStep, defectStep, dueAtMs, isOpen } from '@careful-seam/core/proof/holds/defectLife';
+import type { Seam } from '@careful-seam/core/shower/seams/seam';
 import { showLength } from '@careful-seam/core/units/length';
 import { defectKindLabel, limitWords, type ShownUnit } from '@careful-seam/words/sentences/sentences';
 import type { Words } from '@careful-seam/words/texts/language';
-import { placesName } from '@careful-seam/words/texts/names';
+import { faceName, placesName } from '@careful-seam/words/texts/names';
 
 /** One thing that a crew has to put right, in plain words. */
 export interface Hold {
@@ -39,25 +40,35 @@ function rightWords(t: Words, state: ShowerState, defect: Defect, unit: ShownUni
   return t('crew.right', { check: check.label, limit: limit ? ` (${limit})` : '', why: check.why });
 }
 
+/** A seam that stands is measured from its lower end, one that lies from its left one. */
+const isUpright = (seam: Seam): boolean => seam.highMm - seam.lowMm > seam.lengthMm * 0.7;
+
 /** What was found: the figure that failed, or the kind of defect. */
 function whatWords(t: Words, state: ShowerState, defect: Defect, unit: ShownUnit): string {
   const kind = defectKindLabel(state.rules!.book, defect.kind, defect.check);
-  const at = defect.places
-    .flatMap(({ fromMm, toMm }) =>
-      fromMm === undefined || toMm === undefined
-        ? []
-        : [t('crew.stretch', { from: showLength(fromMm, unit), to: showLength(toMm, unit) })],
-    )
-    .join('; ');
+  const model = state.geometry!.model;
+  const at = defect.places.flatMap(({ element, fromMm, toMm }) => {
+    const seam = state.seamById.get(element);
+    if (!seam || fromMm === undefined || toMm === undefined) return [];
+    const end = t(isUpright(seam) ? 'crew.lowerEnd' : 'crew.leftEnd');
+    return [t('crew.stretch', { from: showLength(fromMm, unit), to: showLength(toMm, unit), end })];
+  });
+  const sides = defect.places.flatMap(({ side }) => (side ? [t('side', { part: faceName(t, model, side) })] : []));
   const value = defect.valueMm === null ? '' : t('crew.measured', { value: showLength(defect.valueMm, unit) });
-  return [kind, value, at].filter((part) => part !== '').join(', ');
+  return [kind, value, ...new Set([...sides, at.join('; ')])].filter((part) => part !== '').join(', ');
 }
+
+/** Nothing is said of it yet that waits for a look: it is for the crew to put right. */
+export const isToFix = ({ step }: Hold): boolean => step !== 'answered' && step !== 'redone';
+
+/** When the first of them must be right, ms since 1970; endless where none has a day. */
+export const firstDueMs = (holds: readonly Hold[]): number =>
+  Math.min(Number.POSITIVE_INFINITY, ...holds.filter(isToFix).map((h) => h.dueMs ?? Number.POSITIVE_INFINITY));
 
 /** Everything of a shower that its crew has to put right; what is due first comes first, answered things last. */
 export function holdsOf(t: Words, state: ShowerState, unit: ShownUnit): Hold[] {
   if (!state.geometry || !state.rules) return [];
   const model = state.geometry.model;
-  const waits = (step: DefectStep) => (step === 'answered' || step === 'redone' ? 1 : 0);
   return [...state.defects.values()]
     .filter((d) => isOpen(d) && d.severity !== 'note')
     .map((defect) => ({
@@ -69,5 +80,5 @@ export function holdsOf(t: Words, state: ShowerState, unit: ShownUnit): Hold[] {
       words: [defect.words, defect.assignments.at(-1)?.words ?? ''].filter((w) => w !== '').join('. '),
       dueMs: dueAtMs(defect),
     }))
-    .sort((a, b) => waits(a.step) - waits(b.step) || (a.dueMs ?? Infinity) - (b.dueMs ?? Infinity));
+    .sort((a, b) => Number(isToFix(b)) - Number(isToFix(a)) || (a.dueMs ?? Infinity) - (b.dueMs ?? Infinity));
 }

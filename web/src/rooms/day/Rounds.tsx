@@ -12,6 +12,7 @@ import { SyncMark } from '../../shared/SyncMark';
 import { type LocalShower, useParts } from '../../tablet/store';
 import type { StoredShower } from '../../tablet/stored';
 import { useQueue } from '../../tablet/useList';
+import { PageTitle } from '../../ui/PageTitle';
 import { usePreferences } from '../../ui/preferences';
 import { BlindLooks } from './BlindLooks';
 import { BandLegend, BandPatterns, DayBand, HourAxis } from './DayBand';
@@ -212,11 +213,16 @@ export function Rounds() {
   const queue = useQueue(isManager);
   const here = isManager ? deviationsOf(showers.values()).waiting.length : 0;
   const approvals = queue.data?.pages[0]?.decisions ?? here;
-  const zone = list[0]?.state.created?.body.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
-  const parts = dayParts(nowMs, zone, wide > 500);
+  // The band's hours are those of the first site; a row of another zone says its own beside.
+  const siteZone = list[0]?.state.created?.body.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const parts = dayParts(nowMs, siteZone, wide > 500);
   const rows: Row[] = useMemo(
-    () => list.map((shower) => ({ shower, zone, day: dayOf(shower.state, zone) })),
-    [list, zone],
+    () =>
+      list.map((shower) => {
+        const zone = shower.state.created?.body.timeZone ?? siteZone;
+        return { shower, zone, day: dayOf(shower.state, zone) };
+      }),
+    [list, siteZone],
   );
   const waiting = rows.filter((r) => r.day.readyFromMs !== null && r.day.readyFromMs < parts[0]!.toMs).length;
   const floods = rows.filter((r) => r.day.readByMs !== null).length;
@@ -224,7 +230,8 @@ export function Rounds() {
     <div className="grid h-full grid-rows-[auto_1fr_auto]">
       <BandPatterns />
       <header className="flex items-center gap-4 border-edge border-b-2 px-5 py-2 max-lg:flex-wrap max-md:gap-2 max-md:px-3">
-        <h1 className="font-bold text-2xl">{longDayWords(nowMs, zone)}</h1>
+        <PageTitle text={t('shower.day')} />
+        <h1 className="font-bold text-2xl">{longDayWords(nowMs, siteZone)}</h1>
         <p className="flex-1 text-soft">
           {t('today.count', { count: showers.size + asleep.length })} · {t('rounds.waiting', { count: waiting })} ·{' '}
           {t('rounds.floods', { count: floods })}
@@ -257,7 +264,7 @@ export function Rounds() {
         <Unkept />
         {person && mayWrite(person.role, 'look') && <BlindLooks />}
         <div className="grid grid-cols-[19rem_1fr] gap-3 px-2 max-md:grid-cols-1">
-          <p className="self-end text-soft text-sm max-md:hidden">{t('rounds.zone', { zone })}</p>
+          <p className="self-end text-soft text-sm max-md:hidden">{t('rounds.zone', { zone: siteZone })}</p>
           <div ref={box}>{list.length > 0 && <HourAxis parts={parts} nowMs={nowMs} wide={wide} />}</div>
         </div>
         {rows.length === 0 && (

@@ -1,4 +1,5 @@
 import { askedOfKind } from '@careful-seam/core/checks/asked';
+import { kindsHere } from '@careful-seam/core/checks/kindsHere';
 import { placeOf } from '@careful-seam/core/checks/place';
 import { BODIES } from '@careful-seam/core/log/bodies';
 import type { Defect } from '@careful-seam/core/log/defect';
@@ -6,11 +7,9 @@ import { PhotoUse } from '@careful-seam/core/log/places';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import { isMilder } from '@careful-seam/core/log/who';
 import { SEVERITIES } from '@careful-seam/core/rules/checks/checkBase';
-import { offered } from '@careful-seam/core/rules/listed';
-import { kindOfFailure } from '@careful-seam/core/rules/tools';
 import { elementName } from '@careful-seam/words/texts/names';
 import { zodResolver } from '@hookform/resolvers/zod';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
@@ -51,13 +50,6 @@ const Fields = z.object({ kind, severity, words: words.trim() });
 /** What is chosen and typed. */
 type Fields = z.infer<typeof Fields>;
 
-/** Kinds that checks of this element have when they fail, the one that failed first. */
-function usualKinds(state: ShowerState, stage: string, element: string, defect: Defect | null): string[] {
-  const asked = state.requirements.filter((r) => r.stage.key === stage && r.element === element).map((r) => r.check);
-  const failed = asked.filter((c) => c.id === defect?.check);
-  return [...new Set([...failed, ...asked].flatMap((c) => kindOfFailure(c) ?? []))];
-}
-
 /** What is left of the form when it is not kept. */
 const Left = z.object({
   told: z.object({ kind: z.string(), severity, words: z.string() }),
@@ -70,13 +62,10 @@ const Left = z.object({
 function useDefectForm({ showerId, state, stage, element, defect, stretch }: Props) {
   const lengthMm = state.seamById.get(element)?.lengthMm ?? null;
   const known = defect?.places[0];
-  const usual = usualKinds(state, stage, element, defect);
-  const { book } = state.rules!;
-  const possible = offered(book.defectKinds, defect?.kind).filter(
-    (k) => k.stages.includes(stage) || k.id === defect?.kind,
+  const { kinds, usual } = useMemo(
+    () => kindsHere(state, stage, element, defect?.kind, defect?.check),
+    [state, stage, element, defect],
   );
-  // What is usual here first, so that it is not looked for among all that a stage can have.
-  const kinds = [...possible].sort((x, y) => Number(usual.includes(y.id)) - Number(usual.includes(x.id)));
   const draft = useDraft({ kind: 'defect', showerId, stage, element, defect: defect?.id ?? null }, Left, {
     told: {
       kind: defect?.kind ?? usual[0] ?? kinds[0]?.id ?? 'other',

@@ -87,7 +87,7 @@ export function SaidFields({ state, stage, element, defect, kind, said, onSaid }
           none={t('defect.repeatsNone')}
           options={earlier.map((d) => ({
             id: d.id,
-            label: `${defectKindLabel(book, d.kind, d.check)}, ${momentWords(Date.parse(d.observedAt))}`,
+            label: `${defectKindLabel(book, d.kind, d.check)}, ${momentWords(Date.parse(d.observedAt), state.created?.body.timeZone)}`,
           }))}
           value={said.repeats}
           onChange={(e) => onSaid({ ...said, repeats: e.target.value })}

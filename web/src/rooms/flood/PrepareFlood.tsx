@@ -25,7 +25,16 @@ const STEPS = {
 const stepWords = (mm: number): string => (Number.isInteger(mm * 100) ? `${mm} mm` : showLength(mm, 'in', 32));
 
 /** What a test of this length and gauge can show, before it begins. */
-function PlanWords({ plan, smallest }: { plan: ReturnType<typeof useFloodPlan>; smallest: number | null }) {
+function PlanWords({
+  plan,
+  smallest,
+  onHours,
+}: {
+  plan: ReturnType<typeof useFloodPlan>;
+  smallest: number | null;
+  /** Told of the hours that it takes. */
+  onHours: (hours: number) => void;
+}) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const found = plan.value;
@@ -46,17 +55,24 @@ function PlanWords({ plan, smallest }: { plan: ReturnType<typeof useFloodPlan>; 
     half: smallLength(found.halfWidthMmPerDay, unit),
     smallest: smallLength(smallest, unit),
   });
+  const { hoursNeeded } = found;
+  if (found.verdict === 'can-pass')
+    return (
+      <p data-testid="flood-plan" className="border-ink border-l-4 pl-2">
+        {words}
+      </p>
+    );
   return (
-    <p
-      data-testid="flood-plan"
-      className={
-        found.verdict === 'can-pass' ? 'border-ink border-l-4 pl-2' : 'border-cure border-l-4 pl-2 font-semibold'
-      }
-    >
-      {words}{' '}
-      {found.verdict !== 'can-pass' &&
-        (found.hoursNeeded === null ? t('flood.planNever') : t('flood.planHours', { hours: found.hoursNeeded }))}
-    </p>
+    <div className="flex items-center gap-2 border-cure border-l-4 pl-2 font-semibold">
+      <p data-testid="flood-plan" className="flex-1">
+        {words} {hoursNeeded === null ? t('flood.planNever') : t('flood.planHours', { hours: hoursNeeded })}
+      </p>
+      {hoursNeeded !== null && (
+        <button type="button" className="key flex-none" onClick={() => onHours(hoursNeeded)}>
+          {t('flood.planTake', { hours: hoursNeeded })}
+        </button>
+      )}
+    </div>
   );
 }
 
@@ -73,8 +89,9 @@ function useBeginning(shower: LocalShower, check: FloodCheck) {
   );
   const [prepared, setPrepared] = useState<string[]>([]);
   const [looked, setLooked] = useState<Looked>({});
-  const [method, setMethod] = useState<'marks' | 'logger'>('marks');
-  const [stepMm, setStep] = useState<number>(25.4 / 16);
+  // A plan begins as one that a tight shower can pass: two marks on a tape can't tell the leak that is looked for from none in a day.
+  const [method, setMethod] = useState<'marks' | 'logger'>('logger');
+  const [stepMm, setStep] = useState<number>(STEPS.logger[1]);
   const [withPan, setPan] = useState(true);
   const [plannedHours, setHours] = useState(check.plannedHours);
   const plan: FloodPlanInput = {
@@ -259,10 +276,13 @@ export function PrepareFlood({
         <Choice
           label={t('flood.hours')}
           value={plannedHours}
-          options={[...new Set([check.plannedHours, 24, 48, 72])].map((key) => ({ key, label: `${key} h` }))}
+          options={[...new Set([check.plannedHours, 24, 48, 72, plannedHours])].map((key) => ({
+            key,
+            label: `${key} h`,
+          }))}
           onChoose={setHours}
         />
-        <PlanWords plan={found} smallest={check.smallestLeakMmPerDay} />
+        <PlanWords plan={found} smallest={check.smallestLeakMmPerDay} onHours={setHours} />
         <button
           type="button"
           className="key key-main mt-auto text-lg"

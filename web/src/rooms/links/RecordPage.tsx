@@ -1,6 +1,6 @@
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
 import { showLength, showTotal } from '@careful-seam/core/units/length';
-import { momentWords } from '@careful-seam/words/sentences/moments';
+import { datedWords } from '@careful-seam/words/sentences/moments';
 import type { Words } from '@careful-seam/words/texts/language';
 
 /** What the page shows. */
@@ -52,7 +52,7 @@ function Figures({ t, record }: Pick<Props, 't' | 'record'>) {
 /** A record for its homeowner, read only: what was proved, by whom, and the printed record to keep. */
 export function RecordPage({ t, record, pdf }: Props) {
   const zone = record.shower.timeZone;
-  const when = (at: string) => momentWords(Date.parse(at), zone);
+  const when = (at: string) => datedWords(Date.parse(at), zone);
   const [flood] = record.floods.slice(-1);
   const closed = record.defects.filter((d) => d.closedAt !== null).length;
   return (

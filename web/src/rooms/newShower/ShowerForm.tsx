@@ -5,6 +5,7 @@ import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { DraftLine, Renewable } from '../../shared/DraftLine';
 import { HelpKey } from '../../shared/Help';
+import { PageTitle } from '../../ui/PageTitle';
 import { BoardFields } from './BoardFields';
 import { DrawingFiles } from './DrawingFiles';
 import { DrawnMap } from './DrawnMap';
@@ -37,6 +38,7 @@ function Head({ start, state: { drawn, typed, setImported } }: { start: Start; s
       <Link to="/" className="key flex items-center">
         {t('shower.day')}
       </Link>
+      <PageTitle text={t(`new.titles.${start.kind}`, { name: nameOf(start) })} />
       <h1 className="flex-1 font-bold text-xl">{t(`new.titles.${start.kind}`, { name: nameOf(start) })}</h1>
       {start.kind === 'edit' && <HandOver showerId={start.shower.id} state={start.shower.state} />}
       {start.kind === 'edit' && (

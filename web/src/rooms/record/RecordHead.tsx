@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { HelpKey } from '../../shared/Help';
 import { SyncMark } from '../../shared/SyncMark';
 import { type LocalShower, useStore } from '../../tablet/store';
+import { PageTitle } from '../../ui/PageTitle';
 import { usePreferences } from '../../ui/preferences';
 import { words } from '../../ui/words';
 
@@ -18,6 +19,7 @@ export function RecordHead({ shower }: { shower: LocalShower }) {
         {t('record.back')}
       </Link>
       <div className="min-w-0 flex-1 max-md:basis-[60%]">
+        <PageTitle text={t('record.of', { name: state.created?.body.name })} />
         <h1 className="font-bold text-xl leading-tight">
           {t('record.of', { name: state.created?.body.name })}{' '}
           <span className="font-normal text-base text-soft">{state.created?.body.job}</span>

@@ -22,7 +22,7 @@ export function RecordPictures({ state }: { state: ShowerState }) {
         return here.length === 0 ? null : (
           <div key={key ?? ''}>
             <h3 className="text-soft text-sm">{label}</h3>
-            <PictureStrip pictures={here} model={model} onTakeBack={null} />
+            <PictureStrip pictures={here} model={model} zone={state.created?.body.timeZone} onTakeBack={null} />
           </div>
         );
       })}

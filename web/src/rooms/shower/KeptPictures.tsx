@@ -29,6 +29,7 @@ export function KeptPictures({ showerId, state, stage, element }: Props) {
     <PictureStrip
       pictures={pictures}
       model={state.geometry!.model}
+      zone={state.created?.body.timeZone}
       onTakeBack={({ entry }) => write(showerId, 'correction', { target: entry, action: 'withdraw' })}
       // One's own, or as a manager any: as the fold counts it.
       mayTakeBack={({ alone }) => alone !== null && (alone === person?.id || person?.role === 'manager')}

@@ -11,6 +11,7 @@ import { oneTap, useResting } from '../../shared/oneTap';
 import { lookGroups, type Scope, wallOf } from '../../shared/runs';
 import { StretchFields } from '../../shared/StretchFields';
 import { useStore } from '../../tablet/store';
+import { hotkey } from '../../ui/hotkeys';
 
 /** What is looked at. */
 interface Props {
@@ -184,6 +185,7 @@ export function LookKeys({ showerId, state, stage, element, onDefect }: Props) {
           className="key px-1 text-sm"
           disabled={!valid}
           aria-disabled={resting}
+          {...hotkey('notSeen')}
           onClick={() => answer('could-not-see', all)}
         >
           {t('look.cantSee')}
@@ -192,6 +194,7 @@ export function LookKeys({ showerId, state, stage, element, onDefect }: Props) {
           type="button"
           className="key key-hold px-1"
           disabled={!valid}
+          {...hotkey('defect')}
           onClick={() => onDefect(scope === 'stretch' ? stretch : null)}
         >
           {t('answer.defect')}
@@ -202,6 +205,7 @@ export function LookKeys({ showerId, state, stage, element, onDefect }: Props) {
             className="key key-main text-lg"
             disabled={!valid}
             aria-disabled={resting}
+            {...hotkey('sound')}
             onClick={() => answer('ok', groups)}
           >
             {scope === 'kind' || scope === 'wall'

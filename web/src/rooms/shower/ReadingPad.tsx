@@ -227,6 +227,7 @@ export function ReadingPad({ showerId, state, requirements, side, onSide, brief,
               onChange={({ target: { value } }) =>
                 type(writing !== null && value.startsWith(writing) ? value.slice(writing.length) : value)
               }
+              data-figure
               onKeyDown={(e) => e.key === 'Enter' && void keep(text)}
               aria-label={t('pad.value')}
               aria-invalid={text !== '' && readPad(text, unit) === null}

@@ -9,6 +9,7 @@ import { Link } from 'react-router';
 import { screenOf } from '../../shared/answering';
 import { WorkDoneSheet } from '../../shared/WorkDoneSheet';
 import type { LocalShower } from '../../tablet/store';
+import { hotkey } from '../../ui/hotkeys';
 import { usePreferences } from '../../ui/preferences';
 import { KeptPictures, PicturesMissing } from './KeptPictures';
 import { StageDecision } from './StageDecision';
@@ -71,7 +72,10 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose, onWal
       <WhatIsMissing state={state} stage={stage} blockers={blockers} released={released} onChoose={onChoose} />
       {asked && (
         <p className="border-cure border-l-4 pl-2">
-          {t('stage.lookAsked', { by: asked.author.name, at: momentWords(Date.parse(asked.observedAt)) })}{' '}
+          {t('stage.lookAsked', {
+            by: asked.author.name,
+            at: momentWords(Date.parse(asked.observedAt), state.created?.body.timeZone),
+          })}{' '}
           {asked.body.words}
         </p>
       )}
@@ -82,7 +86,7 @@ export function StageCard({ shower, stage, mayInspect, mayBuild, onChoose, onWal
       )}
       {telling && <WorkDoneSheet showerId={shower.id} state={state} stage={stage} onClose={() => setTelling(false)} />}
       {mayInspect && !released && blockers.length > 0 && (
-        <button type="button" className="key key-main text-lg" onClick={onWalk}>
+        <button type="button" className="key key-main text-lg" {...hotkey('next')} onClick={onWalk}>
           {t(here?.begun ? 'walk.goOnKey' : 'walk.open')}
         </button>
       )}

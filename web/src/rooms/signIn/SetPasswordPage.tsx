@@ -8,6 +8,7 @@ import { z } from 'zod';
 import { call } from '../../tablet/api';
 import { TextField } from '../../ui/fields';
 import { Problem } from '../../ui/Loaded';
+import { PageTitle } from '../../ui/PageTitle';
 import { errorWords } from '../../ui/words';
 
 /** The new password, typed twice. */
@@ -46,6 +47,7 @@ export function SetPasswordPage() {
     );
   return (
     <main className="mx-auto flex h-full max-w-md flex-col justify-center gap-3 p-6">
+      <PageTitle text={t('links.setPassword')} />
       <h1 className="font-bold text-2xl">{t('links.setPassword')}</h1>
       <form className="flex flex-col gap-3" onSubmit={(e) => void keep(e)}>
         <TextField

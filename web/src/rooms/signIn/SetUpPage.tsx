@@ -9,6 +9,7 @@ import { Link, Navigate } from 'react-router';
 import { FirmChoiceFields, type FirmChoices } from '../../shared/FirmChoiceFields';
 import { LogoField } from '../../shared/LogoField';
 import { call } from '../../tablet/api';
+import { PageTitle } from '../../ui/PageTitle';
 import { usePreferences } from '../../ui/preferences';
 import { errorWords } from '../../ui/words';
 import { useSetUpState } from './useSetUpState';
@@ -248,6 +249,7 @@ export function SetUpPage() {
       <FormProvider {...form}>
         <form className="mx-auto flex max-w-6xl flex-col gap-3" onSubmit={(e) => void keep(e)}>
           <div>
+            <PageTitle text={t('setUp.title')} />
             <h1 className="font-bold text-2xl">{t('setUp.title')}</h1>
             <p className="text-soft">{t('setUp.words')}</p>
           </div>

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { Navigate, useNavigate } from 'react-router';
+import { PageTitle } from '../../ui/PageTitle';
 import { bringSentences, errorWords } from '../../ui/words';
 import { useSetUpState } from './useSetUpState';
 
@@ -37,6 +38,7 @@ export function SignIn() {
             <path d="M4 58H150" strokeWidth="1.6" className="stroke-water" />
           </g>
         </svg>
+        <PageTitle text={t('signIn.go')} />
         <h1 className="font-bold text-3xl">{t('app.name')}</h1>
         <p className="text-soft">{t('app.tagline')}</p>
       </div>

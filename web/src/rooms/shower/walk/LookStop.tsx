@@ -8,6 +8,7 @@ import { answeredBy } from '../../../shared/answering';
 import { oneTap, useResting } from '../../../shared/oneTap';
 import { PictureKey } from '../../../shared/PictureKey';
 import { type LocalShower, useStore } from '../../../tablet/store';
+import { hotkey } from '../../../ui/hotkeys';
 
 /** The thing that is looked at. */
 interface Props {
@@ -96,6 +97,7 @@ export function LookStop({ shower, stage, stop, onElement }: Props) {
             from="camera"
             resting={resting}
             onPictures={sound}
+            letter="sound"
             className="key-main min-h-16 flex-1 text-xl"
           />
         )}
@@ -103,6 +105,7 @@ export function LookStop({ shower, stage, stop, onElement }: Props) {
           type="button"
           className={wantsPicture ? 'key px-2 text-sm leading-tight' : 'key key-main min-h-16 flex-1 text-xl'}
           aria-disabled={resting}
+          {...(wantsPicture ? {} : hotkey('sound'))}
           onClick={() => sound()}
           data-testid="walk-sound"
         >

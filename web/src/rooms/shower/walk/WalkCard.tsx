@@ -9,6 +9,7 @@ import { useTranslation } from 'react-i18next';
 import { SeamStrip } from '../../../drawing/SeamStrip';
 import { oneTap, useResting } from '../../../shared/oneTap';
 import { type LocalShower, useStore } from '../../../tablet/store';
+import { hotkey } from '../../../ui/hotkeys';
 import { usePreferences } from '../../../ui/preferences';
 import { FigureField } from '../FigureField';
 import { KeepKey } from '../KeepKey';
@@ -163,10 +164,16 @@ function StopKeys({
   };
   return (
     <div className="grid grid-cols-5 gap-1">
-      <button type="button" className="key px-1 text-sm" disabled={!walk.back} {...once(() => walk.back?.())}>
+      <button
+        type="button"
+        className="key px-1 text-sm"
+        disabled={!walk.back}
+        {...hotkey('back')}
+        {...once(() => walk.back?.())}
+      >
         {t('walk.back')}
       </button>
-      <button type="button" className="key px-1 text-sm" {...once(walk.skip)}>
+      <button type="button" className="key px-1 text-sm" {...hotkey('next')} {...once(walk.skip)}>
         {t('walk.skip')}
       </button>
       <button
@@ -174,6 +181,7 @@ function StopKeys({
         className="key px-1 text-sm leading-tight"
         disabled={stop.asks === 'work'}
         aria-disabled={resting}
+        {...hotkey('notSeen')}
         onClick={cantSee}
       >
         {t('look.cantSee')}
@@ -182,6 +190,7 @@ function StopKeys({
         type="button"
         className="key key-hold px-1 text-sm"
         disabled={element === null && stop.groups.flatMap((g) => g.places).length > 1}
+        {...hotkey('defect')}
         {...once(() => onDefect(element ?? stop.groups[0]!.places[0]!.element))}
       >
         {t('answer.defect')}

@@ -1,6 +1,7 @@
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { useTranslation } from 'react-i18next';
 import type { LocalShower } from '../../../tablet/store';
+import { hotkey } from '../../../ui/hotkeys';
 import { StageDecision } from '../StageDecision';
 import { WhatIsMissing } from '../WhatIsMissing';
 import type { Walk } from './useWalk';
@@ -48,7 +49,7 @@ export function WalkEnd({ shower, stage, walk, onElement, onNext }: Props) {
         {...(onNext ? { onReleased: onNext } : {})}
       />
       {released && onNext && (
-        <button type="button" className="key key-main text-lg" onClick={onNext}>
+        <button type="button" className="key key-main text-lg" {...hotkey('next')} onClick={onNext}>
           {t('walk.next')}
         </button>
       )}
