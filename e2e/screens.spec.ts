@@ -1,4 +1,4 @@
-import { closeDefect, closeSheet, expect, open, signIn, stage, tabletOf, test } from './acting';
+import { closeDefect, closeSheet, expect, makeShower, open, signIn, stage, tabletOf, test } from './acting';
 import { accessible, accessibleInTheDark, fits, fitsWidth, smallTargets } from './soundness';
 
 test('every screen fits 1280x800, keeps 48 px and meets WCAG 2.2 AA, light and dark', async ({ page }) => {
@@ -263,4 +263,26 @@ test('a crew lead sees the own crew and says work is done', async ({ page }) => 
   await page.getByRole('button', { name: 'Done: Boards' }).click();
   await expect(page.getByText(/^A look was asked for/)).toBeVisible();
   await expect(page.getByRole('button', { name: /^Sound/ })).toHaveCount(0);
+});
+
+test('a shower is called otherwise and put to another job; what it was called stays in its record', async ({
+  tablet: page,
+}) => {
+  const [before, after] = [`Wrong name ${Date.now()}`, `Right name ${Date.now()}`];
+  await makeShower(page, before, { width: '24', depth: '24', beginsAt: 'membrane' });
+  await page.getByRole('link', { name: 'Dimensions' }).click();
+  await page.getByRole('button', { name: 'Name, job' }).click();
+  const sheet = page.getByRole('dialog');
+  await sheet.getByLabel('Name on site').fill('3B hall');
+  await sheet.getByLabel('Job', { exact: true }).fill('Larkspur House');
+  await sheet.getByRole('button', { name: 'Call it so' }).click();
+  await expect(sheet.getByRole('alert')).toContainText('is there already in Larkspur House');
+  await sheet.getByLabel('Name on site').fill(after);
+  await sheet.getByRole('button', { name: 'Call it so' }).click();
+  await expect(sheet).toHaveCount(0);
+  await page.goto('/');
+  await expect(page.getByText(after)).toBeVisible();
+  await expect(page.getByText(before)).toHaveCount(0);
+  await page.getByText(after).click();
+  await expect(page.getByRole('heading', { name: after })).toContainText('Larkspur House');
 });

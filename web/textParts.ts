@@ -10,7 +10,7 @@ const DOOR = ['signIn', 'today', 'broken', 'sheet', 'update', 'links', 'help'];
 const PARTS: Readonly<Record<string, readonly string[]>> = {
   door: DOOR,
   sums: ['floorSum', 'sum', 'detail', 'random', 'mix'],
-  tools: ['flood', 'survey', 'film', 'cure', 'materials', 'new', 'drawing', 'handOver'],
+  tools: ['flood', 'survey', 'film', 'cure', 'materials', 'new', 'drawing', 'handOver', 'rename'],
   office: ['across', 'deed', 'server', 'backup', 'audit', 'people', 'mail', 'lines', 'families', 'firm', 'setUp'],
 };
 /** Beside the keys that open them: what others of these names say on site. */

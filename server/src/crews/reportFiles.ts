@@ -1,4 +1,5 @@
 import type { MonthReport } from '@careful-seam/contract/api/crews';
+import type { FirmSettings } from '@careful-seam/contract/api/firm';
 import writeXlsxFile, { type SheetData } from 'write-excel-file/node';
 import { bottomOf, HAIR, heading, INK, line, MARGIN, newSheet, SOFT } from '../print/recordSheet';
 
@@ -54,8 +55,12 @@ function table(doc: PDFKit.PDFDocument, heads: readonly string[], rows: MonthRep
 }
 
 /** A month report on paper. */
-export async function reportPdf(report: MonthReport, firm: string, now: Date): Promise<Buffer> {
-  const doc = await newSheet(report.title, now);
+export async function reportPdf(
+  report: MonthReport,
+  firm: Pick<FirmSettings, 'name' | 'paper'>,
+  now: Date,
+): Promise<Buffer> {
+  const doc = await newSheet(report.title, now, firm.paper);
   const parts: Buffer[] = [];
   doc.on('data', (part: Buffer) => parts.push(part));
   const ended = new Promise((done) => doc.on('end', done));
@@ -66,7 +71,7 @@ export async function reportPdf(report: MonthReport, firm: string, now: Date): P
     .font('text')
     .fontSize(10)
     .fillColor(SOFT)
-    .text(firm);
+    .text(firm.name);
   for (const { question, says, heads, rows } of report.sections) {
     heading(doc, question);
     for (const say of says) line(doc, say);

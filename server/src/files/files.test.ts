@@ -1,3 +1,4 @@
+import { FIRST_SETTINGS } from '@careful-seam/contract/api/firm';
 import { sha256Hex } from '@careful-seam/core/log/chain';
 import { sampleBook } from '@careful-seam/core/tests/sampleBook';
 import { sampleShower } from '@careful-seam/core/tests/sampleShower';
@@ -63,6 +64,14 @@ describe('files out', () => {
     expect(text.startsWith('%PDF')).toBe(true);
     expect(text.match(/\/Type \/Page\b/g)).toHaveLength(1);
     expect(text).toContain('/MediaBox [0 0 792 612]');
+    // On the firm's own paper, once it has one.
+    const maren = await server.as('maren');
+    await maren
+      .put('/api/firm/settings')
+      .send({ ...FIRST_SETTINGS, paper: 'a4' })
+      .expect(200);
+    const a4 = await ines.get(`/api/showers/${showerId}/map.pdf`).expect(200);
+    expect(Buffer.from(a4.body).toString('latin1')).toContain('/MediaBox [0 0 841.89 595.28]');
     const bare = v4();
     await ines
       .post(`/api/showers/${bare}/entries`)

@@ -124,8 +124,8 @@ const reportFile =
   (ending: 'pdf' | 'xlsx') =>
   async (call: Call): Promise<FileOut> => {
     const made = await report(call);
-    const { name } = await readSettings(call.services.store);
-    const bytes = ending === 'pdf' ? await reportPdf(made, name, call.services.now()) : await reportXlsx(made);
+    const firm = await readSettings(call.services.store);
+    const bytes = ending === 'pdf' ? await reportPdf(made, firm, call.services.now()) : await reportXlsx(made);
     return new FileOut(`month-${made.month}.${ending}`, bytes);
   };
 

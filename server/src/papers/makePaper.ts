@@ -84,17 +84,17 @@ export async function makePaper(paper: Paper, place: PaperPlace): Promise<Buffer
   const { unit, language } = paper;
   nameTimesIn(language);
   const shower = await loadShower(store, row, now, language);
+  const firm = await readSettings(store);
   switch (paper.what) {
     case 'record.pdf': {
       const picture = (hash: string) => readPhoto(picturePlace, hash).catch(() => null);
-      const { name, licence, logo } = await readSettings(store);
-      const firm = { name, licence, logo: logo === null ? null : await picture(logo) };
-      return paintRecord(buildRecord(shower, now), shower.state, { unit, language, picture, firm });
+      const logo = firm.logo === null ? null : await picture(firm.logo);
+      return paintRecord(buildRecord(shower, now), shower.state, { unit, language, picture, firm: { ...firm, logo } });
     }
     case 'map.pdf':
-      return drawn(await printMap(shower, language, now));
+      return drawn(await printMap(shower, { paper: firm.paper, language, now }));
     case 'marks.pdf':
-      return drawn(await printMarks(shower, { unit, language, now }));
+      return drawn(await printMarks(shower, { unit, paper: firm.paper, language, now }));
     case 'readings.csv':
       return readingsCsv(shower.state, language);
     case 'flood.ics':

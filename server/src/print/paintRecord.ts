@@ -1,3 +1,4 @@
+import type { FirmSettings } from '@careful-seam/contract/api/firm';
 import { orphansByReason } from '@careful-seam/contract/record/notCounted';
 import type { ShowerRecord } from '@careful-seam/contract/record/record';
 import { allEvidence, type ShowerState } from '@careful-seam/core/log/state';
@@ -36,7 +37,7 @@ export interface PaintOptions {
   /** Bytes of a picture, or null while it has not arrived. */
   picture: (hash: string) => Promise<Buffer | null>;
   /** Whose record it is; the bytes of its logo where it has one. */
-  firm: { name: string; licence: string; logo: Buffer | null };
+  firm: { name: string; licence: string; logo: Buffer | null; paper: FirmSettings['paper'] };
 }
 
 /** What each part is painted with. */
@@ -260,7 +261,11 @@ function paintFeet({ doc, t, record }: Paper): void {
 
 /** The record as PDF: map as vectors, ledger in figures, readings, defects with pictures, head, cautions, deference. */
 export async function paintRecord(record: ShowerRecord, state: ShowerState, options: PaintOptions): Promise<Buffer> {
-  const doc = await newSheet(`${record.shower.name} · ${record.shower.job}`, new Date(record.madeAt));
+  const doc = await newSheet(
+    `${record.shower.name} · ${record.shower.job}`,
+    new Date(record.madeAt),
+    options.firm.paper,
+  );
   const t = makeWords(options.language).t;
   const when = (iso: string) => datedWords(Date.parse(iso), record.shower.timeZone);
   const paper: Paper = { doc, t, record, state, unit: options.unit, when };

@@ -1,3 +1,4 @@
+import type { FirmSettings } from '@careful-seam/contract/api/firm';
 import { datedWords } from '@careful-seam/words/sentences/moments';
 import type { Language } from '@careful-seam/words/texts/language';
 import { makeWords } from '@careful-seam/words/texts/words';
@@ -7,9 +8,12 @@ import { paintMap } from './paintMap';
 import { bottomOf, INK, MARGIN, newSheet, SOFT, toBuffer } from './recordSheet';
 
 /** The unfolded map alone on one sheet laid across, as large as it goes, with the ledger's head. Null before it is drawn. */
-export async function printMap({ row, state }: LoadedShower, language: Language, now: Date): Promise<Buffer | null> {
+export async function printMap(
+  { row, state }: LoadedShower,
+  { paper, language, now }: { paper: FirmSettings['paper']; language: Language; now: Date },
+): Promise<Buffer | null> {
   if (!state.geometry) return null;
-  const doc = await newSheet(`${row.name} · ${row.job}`, now, 'landscape');
+  const doc = await newSheet(`${row.name} · ${row.job}`, now, paper, 'landscape');
   const zone = state.created?.body.timeZone ?? 'UTC';
   doc.font('strong').fontSize(14).text(`${row.name} · ${row.job}`, MARGIN, MARGIN);
   const when = datedWords(now.getTime(), zone);

@@ -1,3 +1,4 @@
+import type { FirmSettings } from '@careful-seam/contract/api/firm';
 import { FALL_RESERVE_MM, fallDesign, MAX_FALL, MIN_FALL } from '@careful-seam/core/floor/fall/fallDesign';
 import { type MarkedEdge, wallMarks } from '@careful-seam/core/floor/fall/wallMarks';
 import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
@@ -63,7 +64,7 @@ function paintStrip(
  */
 export async function printMarks(
   { row, state }: LoadedShower,
-  { unit, language, now }: { unit: ShownUnit; language: Language; now: Date },
+  { unit, paper, language, now }: { unit: ShownUnit; paper: FirmSettings['paper']; language: Language; now: Date },
 ): Promise<Buffer | null> {
   if (!state.geometry) return null;
   const { geometry } = state.geometry.model;
@@ -75,7 +76,7 @@ export async function printMarks(
   const level = design.value.verdict === 'pass';
   const reserveMm = level ? design.value.reserveThatFitsMm : FALL_RESERVE_MM;
   const edges = wallMarks({ footprint, drain, minFall: MIN_FALL, reserveMm, level, everyMm: EVERY_MM });
-  const doc = await newSheet(`${row.name} · ${row.job}`, now);
+  const doc = await newSheet(`${row.name} · ${row.job}`, now, paper);
   doc
     .font('strong')
     .fontSize(16)

@@ -1,4 +1,5 @@
 import { createRequire } from 'node:module';
+import type { FirmSettings } from '@careful-seam/contract/api/firm';
 
 /** A document that is painted. */
 type Pdf = PDFKit.PDFDocument;
@@ -13,15 +14,16 @@ export const HOLD = '#a3201b';
 export const WATER = '#1d6a96';
 export const MARGIN = 48;
 
-/** A new document of Letter sheets, upright unless laid across. */
+/** A new document on the firm's own paper, upright unless laid across. */
 export async function newSheet(
   title: string,
   madeAt: Date,
+  paper: FirmSettings['paper'],
   layout: 'portrait' | 'landscape' = 'portrait',
 ): Promise<Pdf> {
   const { default: PDFDocument } = await import('pdfkit');
   const doc = new PDFDocument({
-    size: 'LETTER',
+    size: paper === 'a4' ? 'A4' : 'LETTER',
     layout,
     margin: MARGIN,
     bufferPages: true,

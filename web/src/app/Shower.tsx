@@ -214,6 +214,7 @@ function OpenShower({ shower, person }: OpenProps) {
           stage={stage}
           element={sheet.element}
           sheet={sheet}
+          onPlace={address.goTo}
           onSheet={(to) => setSheet(to && { ...to, element: sheet.element })}
         />
       )}

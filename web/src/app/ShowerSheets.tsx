@@ -28,12 +28,14 @@ interface Props {
   element: string | null;
   /** The one that is open. */
   sheet: OpenSheet;
+  /** Leads to an element at a stage, with the sheet closed. */
+  onPlace: (stage: string, element: string) => void;
   /** Opens another one, or none. */
   onSheet: (sheet: OpenSheet | null) => void;
 }
 
 /** A defect as it is found, done again, or lives on; a picture or note that goes on. */
-export function ShowerSheets({ shower: { id, state }, stage, element, sheet, onSheet }: Props) {
+export function ShowerSheets({ shower: { id, state }, stage, element, sheet, onPlace, onSheet }: Props) {
   const about = sheet.defect ? (state.defects.get(sheet.defect) ?? null) : null;
   const onClose = () => onSheet(null);
   if (sheet.kind === 'keep')
@@ -59,6 +61,10 @@ export function ShowerSheets({ shower: { id, state }, stage, element, sheet, onS
         defect={about}
         onRedo={() => onSheet({ ...sheet, kind: 'redo' })}
         onPicture={() => onSheet({ ...sheet, kind: 'defect' })}
+        onPlace={(to, at) => {
+          onClose();
+          onPlace(to, at);
+        }}
         onClose={onClose}
       />
     );

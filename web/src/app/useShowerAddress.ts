@@ -48,6 +48,9 @@ export function useShowerAddress() {
     chooseStage: (stage: string) => change({ stage, element: null, walk: null }, 'go'),
     /** Opens the card of an element; from one card to another the way back stays the same. */
     chooseElement: (to: string) => change({ element: to }, now().element === null ? 'go' : 'stay'),
+    /** Opens the card of an element at a stage. */
+    goTo: (stage: string, to: string) =>
+      change({ stage, element: to, walk: null }, now().element === null ? 'go' : 'stay'),
     /** Closes the card, as Back does. */
     closeElement: () => {
       const { element: open, opened } = now();

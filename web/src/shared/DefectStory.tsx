@@ -17,6 +17,8 @@ interface Props {
   state: ShowerState;
   /** The defect, with all that was said of it so far. */
   defect: Defect;
+  /** Leads to a place that must be shown again; without it its words stand alone. */
+  onPlace?: (stage: string, element: string) => void;
 }
 
 /** Pictures of how it was and of how it is, side by side. */
@@ -128,7 +130,7 @@ function WhyAndBy({ state, defect }: Props) {
 }
 
 /** What a defect has been through: its moments, pictures before and after, what it repeats, what must be shown again. */
-export function DefectStory({ state, defect }: Props) {
+export function DefectStory({ state, defect, onPlace }: Props) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const { crews, settings } = useParts('crews', 'settings');
@@ -183,7 +185,18 @@ export function DefectStory({ state, defect }: Props) {
           <ul>
             {again.map((j) => (
               <li key={`${j.requirement.check.id} ${j.requirement.element} ${j.requirement.side}`}>
-                {elementName(t, model, j.requirement.element)}: {verdictSentence(t, model, j, unit)}
+                {onPlace ? (
+                  <button
+                    type="button"
+                    className="key my-0.5 w-full px-2 py-1 text-left font-normal text-sm leading-tight"
+                    onClick={() => onPlace(j.requirement.stage.key, j.requirement.element)}
+                  >
+                    <span className="font-semibold">{elementName(t, model, j.requirement.element)}</span>:{' '}
+                    {verdictSentence(t, model, j, unit)}
+                  </button>
+                ) : (
+                  `${elementName(t, model, j.requirement.element)}: ${verdictSentence(t, model, j, unit)}`
+                )}
               </li>
             ))}
           </ul>

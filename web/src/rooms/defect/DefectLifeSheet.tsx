@@ -21,6 +21,8 @@ interface Props {
   onRedo: () => void;
   /** Adds a picture. */
   onPicture: () => void;
+  /** Leads to a place where something must be shown again. */
+  onPlace: (stage: string, element: string) => void;
   /** Told when it is done with, kept or not. */
   onClose: () => void;
 }
@@ -29,7 +31,7 @@ interface Props {
 type Doing = 'assign' | 'again' | 'close' | null;
 
 /** A defect's whole life on one sheet, and the one thing to do next, first. */
-export function DefectLifeSheet({ showerId, state, defect, onRedo, onPicture, onClose }: Props) {
+export function DefectLifeSheet({ showerId, state, defect, onRedo, onPicture, onPlace, onClose }: Props) {
   const { t } = useTranslation();
   const step = defectStep(defect);
   const [doing, setDoing] = useState<Doing>(step === 'redone' ? 'close' : null);
@@ -43,7 +45,7 @@ export function DefectLifeSheet({ showerId, state, defect, onRedo, onPicture, on
   const returned = step === 'answered' || step === 'redone';
   return (
     <Sheet title={t('life.title', { where })} onClose={onClose}>
-      <DefectStory state={state} defect={defect} />
+      <DefectStory state={state} defect={defect} onPlace={onPlace} />
       {step !== 'closed' && doing !== 'close' && (
         <div className="flex flex-wrap gap-1.5">
           {!returned && key(t('life.assign'), () => setDoing('assign'), step === 'found')}

@@ -1,9 +1,13 @@
+import { BODIES } from '@careful-seam/core/log/bodies';
 import { useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { standingCrews } from '../../shared/standingCrews';
 import type { NewForm } from './fields';
 import type { Start } from './formStart';
+import { KnownJobs } from './KnownJobs';
 import type { ShowerFormState } from './useShowerForm';
+
+const { name: NAME, job: JOB } = BODIES['shower-created'].shape;
 
 /** What a shower is called, of which job, and who builds it; several of one type by a line each. */
 export function NameFields({ start, crews }: { start: Start } & Pick<ShowerFormState, 'crews'>) {
@@ -27,6 +31,8 @@ export function NameFields({ start, crews }: { start: Start } & Pick<ShowerFormS
             <input
               className="field text-base"
               aria-invalid={Boolean(formState.errors[field])}
+              {...(field === 'job' ? { list: 'known-jobs' } : {})}
+              maxLength={(field === 'job' ? JOB : NAME).maxLength ?? undefined}
               {...register(field, needed(field))}
             />
             {formState.errors[field] && (
@@ -36,6 +42,7 @@ export function NameFields({ start, crews }: { start: Start } & Pick<ShowerFormS
             )}
           </label>
         ))}
+        <KnownJobs />
         <label className="text-sm">
           <span className="text-soft">{t('new.crew')}</span>
           <select className="field text-base" {...register('crewId', { required: true })}>

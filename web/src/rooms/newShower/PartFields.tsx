@@ -7,7 +7,7 @@ import { Choice } from '../../ui/Choice';
 import { usePreferences } from '../../ui/preferences';
 import { CeilingFields } from './CeilingFields';
 import type { Drawn } from './drawing';
-import { Faults, Labelled, type NewForm, useSideName } from './fields';
+import { Faults, InUnit, Labelled, type NewForm, useSideName } from './fields';
 import { newBench, newNiche, type PipeTyped } from './typed';
 
 /** A niche, bench or pipe of the form. */
@@ -90,7 +90,9 @@ function Text({
   const { register } = useFormContext<NewForm>();
   return (
     <Labelled text={label}>
-      <input className="field px-2 font-bold text-lg" aria-invalid={bad} {...register(path)} />
+      <InUnit>
+        <input className="field px-2 pr-9 font-bold text-lg" aria-invalid={bad} {...register(path)} />
+      </InUnit>
     </Labelled>
   );
 }

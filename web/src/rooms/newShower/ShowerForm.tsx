@@ -16,6 +16,7 @@ import { KeptNote } from './KeptNote';
 import { MethodFields } from './MethodFields';
 import { NameFields } from './NameFields';
 import { PartFields } from './PartFields';
+import { Rename } from './Rename';
 import { RoomFields } from './RoomFields';
 import { type ShowerFormState, useShowerForm } from './useShowerForm';
 
@@ -40,6 +41,7 @@ function Head({ start, state: { drawn, typed, setImported } }: { start: Start; s
       </Link>
       <PageTitle text={t(`new.titles.${start.kind}`, { name: nameOf(start) })} />
       <h1 className="flex-1 font-bold text-xl">{t(`new.titles.${start.kind}`, { name: nameOf(start) })}</h1>
+      {start.kind === 'edit' && <Rename showerId={start.shower.id} state={start.shower.state} />}
       {start.kind === 'edit' && <HandOver showerId={start.shower.id} state={start.shower.state} />}
       {start.kind === 'edit' && (
         <Link to={`/new?like=${start.shower.id}`} className="key flex items-center">

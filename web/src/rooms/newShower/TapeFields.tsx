@@ -3,7 +3,7 @@ import { useFieldArray, useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../../ui/preferences';
 import type { Drawn } from './drawing';
-import { Faults, Labelled, type NewForm, useSideName } from './fields';
+import { Faults, InUnit, Labelled, type NewForm, useSideName } from './fields';
 
 /** By how much the tape does not close, and what that comes to on the floor. */
 function Closing({ drawn }: { drawn: Drawn }) {
@@ -53,21 +53,25 @@ export function TapeFields({ drawn }: { drawn: Drawn }) {
         <div key={side.row} className="mb-1 grid grid-cols-[1fr_1fr_1fr_auto] items-end gap-2">
           <span className="self-center font-semibold">{sideName(side.key)}</span>
           <Labelled text={t('new.tapedLength')}>
-            <input
-              className="field px-2 font-bold text-lg"
-              aria-label={`${sideName(side.key)}, ${t('new.tapedLength')}`}
-              aria-invalid={Boolean(drawn.problems[`taped.${k}`])}
-              {...register(`taped.${k}.length`)}
-            />
+            <InUnit>
+              <input
+                className="field px-2 pr-9 font-bold text-lg"
+                aria-label={`${sideName(side.key)}, ${t('new.tapedLength')}`}
+                aria-invalid={Boolean(drawn.problems[`taped.${k}`])}
+                {...register(`taped.${k}.length`)}
+              />
+            </InUnit>
           </Labelled>
           <Labelled text={t('new.tapedAngle')}>
-            <input
-              className="field px-2 font-bold text-lg"
-              inputMode="decimal"
-              aria-label={`${sideName(side.key)}, ${t('new.tapedAngle')}`}
-              aria-invalid={Boolean(drawn.problems[`taped.${k}`])}
-              {...register(`taped.${k}.angle`)}
-            />
+            <InUnit unit="°">
+              <input
+                className="field px-2 pr-9 font-bold text-lg"
+                inputMode="decimal"
+                aria-label={`${sideName(side.key)}, ${t('new.tapedAngle')}`}
+                aria-invalid={Boolean(drawn.problems[`taped.${k}`])}
+                {...register(`taped.${k}.angle`)}
+              />
+            </InUnit>
           </Labelled>
           <button
             type="button"

@@ -3,6 +3,7 @@ import type { Part } from '@careful-seam/core/shower/geometry/parts';
 import type { ReactNode } from 'react';
 import { useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
+import { usePreferences } from '../../ui/preferences';
 import type { Drawn } from './drawing';
 import type { Field } from './lengthReader';
 import type { LengthName, Typed } from './typed';
@@ -30,17 +31,32 @@ export function Labelled({ text, children }: { text: string; children: ReactNode
   );
 }
 
+/** A field of a length with its unit at its end; of something else with what is said. */
+export function InUnit({ children, unit: said }: { children: ReactNode; unit?: string }) {
+  const { unit } = usePreferences();
+  return (
+    <span className="relative block">
+      {children}
+      <span aria-hidden="true" className="pointer-events-none absolute top-0 right-2 leading-[48px] text-soft">
+        {said ?? unit}
+      </span>
+    </span>
+  );
+}
+
 /** One of the shower's lengths. */
 function LengthInput({ name, drawn }: { name: LengthName; drawn: Drawn }) {
   const { t } = useTranslation();
   const { register, watch } = useFormContext<NewForm>();
   return (
     <Labelled text={t([`new.of.${watch('shape')}.${name}`, `new.${name}`])}>
-      <input
-        className="field px-2 font-bold text-lg"
-        aria-invalid={Boolean(drawn.problems[name])}
-        {...register(name)}
-      />
+      <InUnit>
+        <input
+          className="field px-2 pr-9 font-bold text-lg"
+          aria-invalid={Boolean(drawn.problems[name])}
+          {...register(name)}
+        />
+      </InUnit>
     </Labelled>
   );
 }
