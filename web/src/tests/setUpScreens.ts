@@ -11,7 +11,11 @@ for (const language of ['es', 'en'] as const) {
 }
 
 // Here and not beside the tests: this runs for each file of them, though their modules are loaded once.
-afterEach(cleanup);
+// What a dialog left at the edges of the page to catch the focus goes too: the next test begins on an empty page.
+afterEach(() => {
+  cleanup();
+  document.body.replaceChildren();
+});
 
 // What Chromium has and the simulated page has not; nothing that a test looks at.
 globalThis.ResizeObserver ??= class {

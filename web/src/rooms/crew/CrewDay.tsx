@@ -88,7 +88,7 @@ export function CrewDay() {
   return (
     <div className="mx-auto flex h-full max-w-2xl flex-col">
       <header className="flex flex-wrap items-center gap-2 border-edge border-b-2 px-3 py-2">
-        <div className="min-w-0 flex-1">
+        <div className="min-w-0 flex-1 max-md:basis-full">
           <PageTitle text={t('shower.day')} />
           <h1 className="font-bold text-xl leading-tight">
             {crews.find((c) => c.id === person?.crewId)?.name ?? t('crew.title')}

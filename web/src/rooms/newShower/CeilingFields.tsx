@@ -8,7 +8,7 @@ import { Labelled, LengthGroup, type NewForm, useSideName } from './fields';
 export function CeilingFields({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { register, setValue, watch } = useFormContext<NewForm>();
-  const sideName = useSideName();
+  const sideName = useSideName(drawn);
   const ceiling = watch('ceiling');
   return (
     <div className="border-hair border-b pb-2">

@@ -4,7 +4,7 @@ import { combineMethods, drawnVariants, methodsOfParts, type Pinned } from '@car
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import type { ShowerGeometry } from '@careful-seam/core/shower/geometry/showerGeometry';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
-import { showLength } from '@careful-seam/core/units/length';
+import { showTotal } from '@careful-seam/core/units/length';
 import { memo, useMemo, useRef } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ShowerMap } from '../../drawing/ShowerMap';
@@ -58,7 +58,7 @@ export const DrawnMap = memo(function DrawnMap({ model, book, pinned, unit }: Pr
       {model ? (
         <p className="text-center" data-testid="seam-total">
           {t('new.total', {
-            seam: showLength(model.totals.seamMm, unit),
+            seam: showTotal(model.totals.seamMm, unit),
             seams: model.seams.length,
             corners: model.corners.length,
             asked,

@@ -48,7 +48,7 @@ function WallChoice({
 }) {
   const { t } = useTranslation();
   const { register } = useFormContext<NewForm>();
-  const sideName = useSideName();
+  const sideName = useSideName(drawn);
   const walls = corner ? cornersOf(drawn) : drawn.sides.filter(isWall);
   return (
     <Labelled text={t(corner ? 'new.cornerOf' : 'new.wall')}>
@@ -136,7 +136,7 @@ function Niches({ drawn }: { drawn: Drawn }) {
 function OutsideWalls({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { setValue, watch } = useFormContext<NewForm>();
-  const sideName = useSideName();
+  const sideName = useSideName(drawn);
   const chosen = watch('outsideWalls') ?? [];
   const walls = drawn.sides.filter((side) => side.kind === 'wall');
   if (walls.length === 0) return null;

@@ -20,7 +20,7 @@ const STANDING: readonly LengthName[] = ['wallHeight', 'curbHeight', 'curbWidth'
 function SideKinds({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { setValue, watch } = useFormContext<NewForm>();
-  const sideName = useSideName();
+  const sideName = useSideName(drawn);
   const kinds = watch('kinds');
   return (
     <fieldset className="border-hair border-t pt-1">

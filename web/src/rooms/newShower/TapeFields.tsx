@@ -44,7 +44,7 @@ export function TapeFields({ drawn }: { drawn: Drawn }) {
   const { t } = useTranslation();
   const { control, register } = useFormContext<NewForm>();
   const { fields, append, remove } = useFieldArray({ control, name: 'taped', keyName: 'row' });
-  const sideName = useSideName();
+  const sideName = useSideName(drawn);
   const next = Math.max(0, ...fields.map((f) => Number(f.key.replace('side-', '')))) + 1;
   return (
     <fieldset className="border-hair border-t pt-1">

@@ -1,5 +1,7 @@
 import type { Variant } from '@careful-seam/core/rules/checks/checkBase';
 import type { Part } from '@careful-seam/core/shower/geometry/parts';
+import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
+import { edgeLetters } from '@careful-seam/words/texts/names';
 import type { ReactNode } from 'react';
 import { useFormContext } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
@@ -101,11 +103,15 @@ export function LengthGroup({
   );
 }
 
-/** The name of a side: the shape's own word, or its number along the tape. */
-export function useSideName(): (name: string) => string {
+/** The name of a side: the shape's own word, or its number along the tape, with its letter on the map once it is drawn. */
+export function useSideName({ sides, model }: Pick<Drawn, 'sides' | 'model'>): (name: string) => string {
   const { t } = useTranslation();
+  const letters = model ? edgeLetters(model) : null;
   return (name) => {
     const taped = /^side-(\d+)/.exec(name);
-    return taped ? t('new.tapedSide', { number: taped[1] }) : t(`new.side.${name}`);
+    const word = taped ? t('new.tapedSide', { number: taped[1] }) : t(`new.side.${name}`);
+    const edge = sides.findIndex((side) => side.name === name);
+    const letter = model && edge >= 0 ? letters?.get(edgeId(model.geometry, edge)) : undefined;
+    return letter ? `${word} (${letter})` : word;
   };
 }

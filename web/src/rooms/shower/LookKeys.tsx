@@ -1,6 +1,7 @@
 import { placeOf } from '@careful-seam/core/checks/place';
 import type { LookGroup } from '@careful-seam/core/checks/walk';
 import type { LookAnswer } from '@careful-seam/core/log/bodies';
+import type { PhotoUse } from '@careful-seam/core/log/places';
 import type { ShowerState } from '@careful-seam/core/log/state';
 import type { Check } from '@careful-seam/core/rules/checks/check';
 import { faceName } from '@careful-seam/words/texts/names';
@@ -8,6 +9,7 @@ import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { answeredBy } from '../../shared/answering';
 import { oneTap, useResting } from '../../shared/oneTap';
+import { PictureKey } from '../../shared/PictureKey';
 import { lookGroups, type Scope, wallOf } from '../../shared/runs';
 import { StretchFields } from '../../shared/StretchFields';
 import { useStore } from '../../tablet/store';
@@ -146,13 +148,22 @@ export function LookKeys({ showerId, state, stage, element, onDefect }: Props) {
   ];
   const all = isLooked ? groups : alone(checks.map((c) => c.id));
 
-  const answer = (word: LookAnswer, of: readonly LookGroup[], why?: string) =>
+  /** Checks whose place the next layer hides: their proof is a picture. */
+  const hidden = new Set(checks.filter((c) => c.keepPicture).map((c) => c.id));
+  const wantsPicture = groups.some((g) => g.checks.some((c) => hidden.has(c)));
+  const answer = (word: LookAnswer, of: readonly LookGroup[], why?: string, photos?: PhotoUse[]) =>
     oneTap(async () => {
       await writeAll(
         showerId,
         of.map((g) => ({
           kind: 'look' as const,
-          body: { stage, ...g, answer: word, ...(why ? { reason: why } : {}) },
+          body: {
+            stage,
+            ...g,
+            answer: word,
+            ...(why ? { reason: why } : {}),
+            ...(photos && g.checks.some((c) => hidden.has(c)) ? { photos } : {}),
+          },
         })),
       );
       setReasoning(false);
@@ -169,6 +180,16 @@ export function LookKeys({ showerId, state, stage, element, onDefect }: Props) {
           checks={checks}
           hasAll={isLooked}
           onKeep={(of, why) => answer('not-applicable', of === ALL ? groups : alone([of]), why)}
+        />
+      )}
+      {isLooked && wantsPicture && valid && (
+        <PictureKey
+          label={t('picture.andSound', { word: t('answer.ok') })}
+          from="camera"
+          resting={resting}
+          letter="sound"
+          onPictures={(photos) => answer('ok', groups, undefined, photos)}
+          className="key-main text-lg"
         />
       )}
       <div className={`grid gap-1.5 ${isLooked ? 'grid-cols-[1fr_1fr_1fr_1.4fr]' : 'grid-cols-3'}`}>
@@ -202,15 +223,17 @@ export function LookKeys({ showerId, state, stage, element, onDefect }: Props) {
         {isLooked && (
           <button
             type="button"
-            className="key key-main text-lg"
+            className={wantsPicture ? 'key px-1 text-sm leading-tight' : 'key key-main text-lg'}
             disabled={!valid}
             aria-disabled={resting}
-            {...hotkey('sound')}
+            {...(wantsPicture ? {} : hotkey('sound'))}
             onClick={() => answer('ok', groups)}
           >
-            {scope === 'kind' || scope === 'wall'
-              ? t('look.soundCount', { count: groups.reduce((n, g) => n + g.places.length, 0) })
-              : t('answer.ok')}
+            {wantsPicture
+              ? t('picture.without')
+              : scope === 'kind' || scope === 'wall'
+                ? t('look.soundCount', { count: groups.reduce((n, g) => n + g.places.length, 0) })
+                : t('answer.ok')}
           </button>
         )}
       </div>
