@@ -125,6 +125,82 @@ function checksAt(state: ShowerState, stage: string, element: string): Check[] {
   return [...new Map(here.map((r) => [r.check.id, r.check])).values()];
 }
 
+/** What the keys under a card say and do. */
+interface AnswerProps {
+  /** What says that it is sound; null where nothing is looked at. */
+  sound: string | null;
+  /** The next layer hides it: its proof is a picture. */
+  wantsPicture: boolean;
+  /** Nothing can be answered as it is chosen. */
+  disabled: boolean;
+  /** Why something does not apply is being said. */
+  reasoning: boolean;
+  /** Begins to say it, or stops. */
+  onReasoning: () => void;
+  onNotSeen: () => void;
+  onDefect: () => void;
+  /** Told with the pictures that were taken of it. */
+  onSound: (photos?: PhotoUse[]) => void;
+}
+
+/** Does not apply, can't see, a defect, sound: with its picture first where the next layer hides it. */
+function AnswerKeys(keys: AnswerProps) {
+  const { sound, wantsPicture, disabled, reasoning, onReasoning, onNotSeen, onDefect, onSound } = keys;
+  const { t } = useTranslation();
+  const resting = useResting();
+  const isLooked = sound !== null;
+  return (
+    <>
+      {isLooked && wantsPicture && !disabled && (
+        <PictureKey
+          label={t('picture.andSound', { word: sound })}
+          from="camera"
+          resting={resting}
+          letter="sound"
+          onPictures={onSound}
+          className="key-main text-lg"
+        />
+      )}
+      <div className={`grid gap-1.5 ${isLooked ? 'grid-cols-[1fr_1fr_1fr_1.4fr]' : 'grid-cols-3'}`}>
+        <button type="button" className="key px-1 text-sm" onClick={onReasoning} aria-expanded={reasoning}>
+          {t('look.notApplicable')}
+        </button>
+        <button
+          type="button"
+          className="key px-1 text-sm"
+          disabled={disabled}
+          aria-disabled={resting}
+          {...hotkey('notSeen')}
+          onClick={onNotSeen}
+        >
+          {t('look.cantSee')}
+        </button>
+        <button
+          type="button"
+          className="key key-hold px-1"
+          disabled={disabled}
+          {...hotkey('defect')}
+          onClick={onDefect}
+        >
+          {t('answer.defect')}
+        </button>
+        {isLooked && (
+          <button
+            type="button"
+            className={wantsPicture ? 'key px-1 text-sm leading-tight' : 'key key-main text-lg'}
+            disabled={disabled}
+            aria-disabled={resting}
+            {...(wantsPicture ? {} : hotkey('sound'))}
+            onClick={() => onSound()}
+          >
+            {wantsPicture ? t('picture.without') : sound}
+          </button>
+        )}
+      </div>
+    </>
+  );
+}
+
 /**
  * Answers by looking: sound, could not see, not applicable, a defect; for one element, a stretch of it or a whole run. What can't
  * be answered by a look alone (a figure, a paper) has the same keys but "sound".
@@ -132,7 +208,6 @@ function checksAt(state: ShowerState, stage: string, element: string): Check[] {
 export function LookKeys({ showerId, state, stage, element, onDefect }: Props) {
   const { t } = useTranslation();
   const writeAll = useStore((s) => s.writeAll);
-  const resting = useResting();
   const lengthMm = state.seamById.get(element)?.lengthMm ?? null;
   const [scope, setScope] = useState<Scope>('this');
   const [stretch, setStretch] = useState({ fromMm: 0, toMm: lengthMm ?? 0 });
@@ -170,6 +245,10 @@ export function LookKeys({ showerId, state, stage, element, onDefect }: Props) {
       setScope('this');
     });
 
+  const soundWord =
+    scope === 'kind' || scope === 'wall'
+      ? t('look.soundCount', { count: groups.reduce((n, g) => n + g.places.length, 0) })
+      : t('answer.ok');
   return (
     <section aria-label={t('look.label')} className="flex flex-col gap-1.5">
       {isLooked && <ScopeKeys state={state} element={element} scope={scope} onScope={setScope} />}
@@ -182,61 +261,16 @@ export function LookKeys({ showerId, state, stage, element, onDefect }: Props) {
           onKeep={(of, why) => answer('not-applicable', of === ALL ? groups : alone([of]), why)}
         />
       )}
-      {isLooked && wantsPicture && valid && (
-        <PictureKey
-          label={t('picture.andSound', { word: t('answer.ok') })}
-          from="camera"
-          resting={resting}
-          letter="sound"
-          onPictures={(photos) => answer('ok', groups, undefined, photos)}
-          className="key-main text-lg"
-        />
-      )}
-      <div className={`grid gap-1.5 ${isLooked ? 'grid-cols-[1fr_1fr_1fr_1.4fr]' : 'grid-cols-3'}`}>
-        <button
-          type="button"
-          className="key px-1 text-sm"
-          onClick={() => setReasoning(!reasoning)}
-          aria-expanded={reasoning}
-        >
-          {t('look.notApplicable')}
-        </button>
-        <button
-          type="button"
-          className="key px-1 text-sm"
-          disabled={!valid}
-          aria-disabled={resting}
-          {...hotkey('notSeen')}
-          onClick={() => answer('could-not-see', all)}
-        >
-          {t('look.cantSee')}
-        </button>
-        <button
-          type="button"
-          className="key key-hold px-1"
-          disabled={!valid}
-          {...hotkey('defect')}
-          onClick={() => onDefect(scope === 'stretch' ? stretch : null)}
-        >
-          {t('answer.defect')}
-        </button>
-        {isLooked && (
-          <button
-            type="button"
-            className={wantsPicture ? 'key px-1 text-sm leading-tight' : 'key key-main text-lg'}
-            disabled={!valid}
-            aria-disabled={resting}
-            {...(wantsPicture ? {} : hotkey('sound'))}
-            onClick={() => answer('ok', groups)}
-          >
-            {wantsPicture
-              ? t('picture.without')
-              : scope === 'kind' || scope === 'wall'
-                ? t('look.soundCount', { count: groups.reduce((n, g) => n + g.places.length, 0) })
-                : t('answer.ok')}
-          </button>
-        )}
-      </div>
+      <AnswerKeys
+        sound={isLooked ? soundWord : null}
+        wantsPicture={wantsPicture}
+        disabled={!valid}
+        reasoning={reasoning}
+        onReasoning={() => setReasoning(!reasoning)}
+        onNotSeen={() => answer('could-not-see', all)}
+        onDefect={() => onDefect(scope === 'stretch' ? stretch : null)}
+        onSound={(photos) => answer('ok', groups, undefined, photos)}
+      />
     </section>
   );
 }
