@@ -115,7 +115,10 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
   const sheet = first.page.getByRole('dialog');
   await sheet.getByRole('button', { name: t('life.assign'), exact: true }).click();
   await sheet.getByLabel(t('life.whatToDo')).fill('10-18 in');
-  await sheet.getByRole('button', { name: t('life.assign'), exact: true }).click();
+  await sheet
+    .locator('form')
+    .getByRole('button', { name: t('life.assign'), exact: true })
+    .click();
   await openFoot(second.page, english);
   await read(second.page, english, '2 1/4', '40');
   await key(second.page, english('card.back')).click();

@@ -43,6 +43,7 @@ test('a sealant-board shower is begun by its own rules, counts its fasteners, an
   await expect(page.getByTestId('flood-figures')).toContainText('Would prove');
   await expect(page.getByText(/Too early/)).toHaveCount(0);
   await prepareDry(page);
+  await page.getByRole('radio', { name: 'Marks by hand' }).click();
   await page.getByRole('button', { name: 'The water is in: start now' }).click();
   // The line is marked once the water has settled: nothing is read before.
   await expect(page.getByRole('button', { name: 'The line is marked' })).toBeDisabled();

@@ -83,7 +83,7 @@ export async function releaseToTile(page: Page): Promise<void> {
     .click();
   for (const part of ['Drain', 'Floor']) {
     await page.getByRole('complementary').getByRole('button', { name: part }).click();
-    await page.getByRole('button', { name: /^Sound/ }).click();
+    await page.getByRole('button', { name: /^Sound(?!.*with a picture)/ }).click();
     await page.getByRole('button', { name: 'Stage', exact: true }).click();
   }
   await page.getByRole('button', { name: /^Release: Protection/ }).click();

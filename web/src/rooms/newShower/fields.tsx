@@ -37,11 +37,8 @@ export function Labelled({ text, children }: { text: string; children: ReactNode
 export function InUnit({ children, unit: said }: { children: ReactNode; unit?: string }) {
   const { unit } = usePreferences();
   return (
-    <span className="relative block">
+    <span className="in-unit relative block" data-unit={said ?? unit}>
       {children}
-      <span aria-hidden="true" className="pointer-events-none absolute top-0 right-2 leading-[48px] text-soft">
-        {said ?? unit}
-      </span>
     </span>
   );
 }
