@@ -35,12 +35,15 @@ interface HoldProps {
   onChoose: () => void;
 }
 
+/** The picture of a hold is at most so high, rem: what is wrong in words and its answer stand beside it on a phone. */
+const PICTURE_REM = 12;
+
 /** The picture of what is wrong, as the inspector took it, with its marks. */
 function HoldPicture({ defect: { photos } }: Pick<Hold, 'defect'>) {
   const [picture] = photos;
   if (!picture) return null;
   return (
-    <div className="max-h-44 overflow-hidden" data-testid="hold-picture">
+    <div data-testid="hold-picture" style={{ maxWidth: `${(PICTURE_REM * picture.widthPx) / picture.heightPx}rem` }}>
       <MarkedPicture {...picture} tool={null} />
     </div>
   );

@@ -18,7 +18,7 @@ export function RecordHead({ shower }: { shower: LocalShower }) {
       <Link to={`/showers/${id}`} className="key flex items-center">
         {t('record.back')}
       </Link>
-      <div className="min-w-0 flex-1 max-md:basis-[60%]">
+      <div className="min-w-0 flex-1 max-lg:basis-[60%]">
         <PageTitle text={t('record.of', { name: state.created?.body.name })} />
         <h1 className="font-bold text-xl leading-tight">
           {t('record.of', { name: state.created?.body.name })}{' '}
