@@ -45,8 +45,11 @@ test('a walk is answered by letters alone: sound, not seen, a defect, next and b
   await press(page, 'b');
   await expect(asks(page)).toHaveAttribute('data-stop', reading);
   // Digits begin a reading; in its empty field a letter still answers.
-  await page.keyboard.type('80');
+  await page.keyboard.type('60');
   await page.keyboard.press('Enter');
+  // One outside its limit stops the walk; letters go on from there too.
+  await expect(asks(page)).toContainText('Hold: ');
+  await press(page, 'n');
   await expect(asks(page)).not.toHaveAttribute('data-stop', reading);
   const unseen = (await asks(page).getAttribute('data-stop'))!;
   await press(page, 'v');

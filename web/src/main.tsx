@@ -4,8 +4,8 @@ import { createRoot } from 'react-dom/client';
 import { I18nextProvider } from 'react-i18next';
 import { z } from 'zod';
 import { App } from './app/App';
-import { fetched } from './app/Later';
 import { screens } from './app/screens';
+import { fetchAhead } from './ui/fetchedCode';
 import './styles.css';
 import { ofDevice } from './shared/deviceLanguage';
 import { guardFinger } from './ui/fingerGuard';
@@ -25,7 +25,7 @@ const spoken = speakIn(usePreferences.getState().language ?? ofDevice()).catch((
 // Their code comes at the same time: the list is what is opened nearly always, and then the tablet's own store is read.
 const { pathname } = window.location;
 const first = pathname === '/sign-in' ? [screens.signIn] : pathname === '/' ? [screens.signed, screens.rounds] : [];
-for (const load of first) void fetched(load).catch(() => undefined);
+for (const load of first) void fetchAhead(load);
 await spoken;
 
 createRoot(document.getElementById('root')!).render(

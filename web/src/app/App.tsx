@@ -1,9 +1,10 @@
 import { Suspense, useEffect } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { BrowserRouter, Navigate, Route, Routes } from 'react-router';
+import { Fetched } from '../ui/fetchedCode';
 import { usePreferences } from '../ui/preferences';
 import { useTheme } from '../ui/useTheme';
-import { Fetched, Later } from './Later';
+import { Later } from './Later';
 import { screens } from './screens';
 
 const gallery = async () => ({ default: (await import('./gallery/Gallery')).Gallery });
@@ -55,7 +56,7 @@ export function App() {
       {/* Where it can't be had, the screen of the address says so. */}
       <ErrorBoundary fallback={null}>
         <Suspense>
-          <Fetched load={screens.behind} />
+          <Fetched load={screens.behind} props={{}} />
         </Suspense>
       </ErrorBoundary>
     </>

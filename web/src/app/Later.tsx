@@ -1,23 +1,8 @@
-import { type ComponentType, type ReactNode, Suspense, use } from 'react';
+import { type ReactNode, Suspense } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { useTranslation } from 'react-i18next';
 import { useLocation } from 'react-router';
-
-/** Fetches the code of a screen. */
-export type Load = () => Promise<{ default: ComponentType }>;
-
-/** Code that is on its way, or here. */
-const coming = new Map<Load, ReturnType<Load>>();
-
-/** The code of a screen, fetched once. Where it could not be had it is asked for again the next time. */
-export function fetched(load: Load): ReturnType<Load> {
-  const known = coming.get(load);
-  if (known) return known;
-  const code = load();
-  coming.set(load, code);
-  code.catch(() => coming.delete(load));
-  return code;
-}
+import { Fetched, forget, type Load } from '../ui/fetchedCode';
 
 /** While the code of a screen is on its way: a moment. */
 export function Loading() {
@@ -40,26 +25,20 @@ function Broken() {
 }
 
 /** Shows what is in it; where that fails, says so until another address is opened. */
-export function Guarded({ children }: { children: ReactNode }) {
+export function Guarded({ children, onError }: { children: ReactNode; onError?: () => void }) {
   const { pathname } = useLocation();
   return (
-    <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]}>
+    <ErrorBoundary FallbackComponent={Broken} resetKeys={[pathname]} {...(onError ? { onError } : {})}>
       <Suspense fallback={<Loading />}>{children}</Suspense>
     </ErrorBoundary>
   );
 }
 
-/** What was fetched, once it is here. */
-export function Fetched({ load }: { load: Load }) {
-  const { default: Screen } = use(fetched(load));
-  return <Screen />;
-}
-
 /** A screen whose code is loaded when it is first shown. */
 export function Later({ load }: { load: Load }) {
   return (
-    <Guarded>
-      <Fetched load={load} />
+    <Guarded onError={() => forget(load)}>
+      <Fetched load={load} props={{}} />
     </Guarded>
   );
 }

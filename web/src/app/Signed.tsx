@@ -17,14 +17,13 @@ const REST_AFTER_MS = 1500;
 function useRest(role: string | undefined): void {
   useEffect(() => {
     if (!role) return;
-    let idle = 0;
-    const timer = setTimeout(() => {
-      idle = requestIdleCallback(() => void fetchRest(role === 'crew-lead'), { timeout: REST_AFTER_MS });
-    }, REST_AFTER_MS);
-    return () => {
-      clearTimeout(timer);
-      cancelIdleCallback(idle);
-    };
+    const rest = () => void fetchRest(role === 'crew-lead');
+    // Some browsers of tablets can't tell when they are idle: there the wait must do.
+    const timer = setTimeout(
+      () => ('requestIdleCallback' in window ? window.requestIdleCallback(rest, { timeout: REST_AFTER_MS }) : rest()),
+      REST_AFTER_MS,
+    );
+    return () => clearTimeout(timer);
   }, [role]);
 }
 

@@ -1,7 +1,7 @@
 import type { ComponentType } from 'react';
+import { fetchAhead, type Load } from '../ui/fetchedCode';
 import { fetchSheets } from '../ui/openedLater';
 import { bringSentences, bringTexts, type TextPart } from '../ui/words';
-import { fetched, type Load } from './Later';
 
 /** A component as React loads one later, with the texts that it alone has. */
 async function as(screen: Promise<ComponentType>, ...texts: readonly TextPart[]): Promise<{ default: ComponentType }> {
@@ -118,6 +118,6 @@ const CREW: readonly Load[] = [screens.crewDay, screens.crewShower];
 
 /** Loads what is not here yet, one after the other. Without a network it is tried again when a screen is opened. */
 export async function fetchRest(isCrew: boolean): Promise<void> {
-  for (const load of isCrew ? CREW : Object.values(screens)) await fetched(load).catch(() => undefined);
+  for (const load of isCrew ? CREW : Object.values(screens)) await fetchAhead(load);
   await fetchSheets();
 }

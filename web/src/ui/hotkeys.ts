@@ -1,12 +1,13 @@
 import { useEffect } from 'react';
+import { usePreferences } from './preferences';
 
 /** The letters that answer, by what they mean. They are shown on the help of the keyboard, and off where somebody switched keys off. */
 const LETTERS = { sound: 'S', defect: 'D', notSeen: 'V', next: 'N', back: 'B' } as const;
 /** What a letter means. */
 export type Hotkey = keyof typeof LETTERS;
 
-/** Says on a key which letter presses it; a screen reader tells it too. */
-export const hotkey = (of: Hotkey) => ({ 'aria-keyshortcuts': LETTERS[of] });
+/** Says on a key which letter presses it, so that a screen reader tells it too; nothing where somebody switched the letters off. */
+export const hotkey = (of: Hotkey) => (usePreferences.getState().keys ? { 'aria-keyshortcuts': LETTERS[of] } : {});
 
 /** A field in which a letter is a letter; one that waits for a figure and is empty takes none. */
 function isWriting(target: EventTarget | null): boolean {

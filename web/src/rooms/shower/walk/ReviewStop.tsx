@@ -4,6 +4,7 @@ import { verdictSentence } from '@careful-seam/words/sentences/sentences';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import type { LocalShower } from '../../../tablet/store';
+import { hotkey } from '../../../ui/hotkeys';
 import { usePreferences } from '../../../ui/preferences';
 import { MistypedSheet } from '../MistypedSheet';
 import type { Walk } from './useWalk';
@@ -57,14 +58,14 @@ export function ReviewStop({ shower, stage, stop, walk, onDefect }: Props) {
           {t('mistyped.open')}
         </button>
         {fails && (
-          <button type="button" className="key key-hold" onClick={() => onDefect(element)}>
+          <button type="button" className="key key-hold" {...hotkey('defect')} onClick={() => onDefect(element)}>
             {t('answer.defect')}
           </button>
         )}
-        <button type="button" className="key" disabled={!walk.back} onClick={() => walk.back?.()}>
+        <button type="button" className="key" disabled={!walk.back} {...hotkey('back')} onClick={() => walk.back?.()}>
           {t('walk.back')}
         </button>
-        <button type="button" className="key key-main" onClick={walk.goOn}>
+        <button type="button" className="key key-main" {...hotkey('next')} onClick={walk.goOn}>
           {t('walk.goOn')}
         </button>
       </div>
