@@ -7,7 +7,7 @@ export type Load<P extends object = object> = () => Promise<{ default: Component
 const coming = new Map<unknown, unknown>();
 
 /** Code, fetched once. One that could not be had stays so until it is forgotten: what is drawn anew meanwhile does not ask again and again. */
-export function fetched<P extends object>(load: Load<P>): ReturnType<Load<P>> {
+function fetched<P extends object>(load: Load<P>): ReturnType<Load<P>> {
   const known = coming.get(load) as ReturnType<Load<P>> | undefined;
   if (known) return known;
   const code = load();
