@@ -66,6 +66,19 @@ export const JOBS = [
   { name: 'Tannery Row', address: 'Tannery Row, behind the old weir', timeZone: 'America/Chicago' },
 ] as const;
 
+/** Where the sites lie and what is on its way to them: invented. Days are counted from today. */
+export const PLAN = {
+  start: { latitude: 40.105, longitude: -88.21 },
+  places: {
+    'Larkspur House': { latitude: 40.118, longitude: -88.243 },
+    'Tannery Row': { latitude: 40.087, longitude: -88.188 },
+    "Miller's Court": { latitude: 40.141, longitude: -88.199 },
+    'Quarry Steps': { latitude: 40.079, longitude: -88.262 },
+  },
+  goods: [{ shower: '1 wet corner', stage: 'tile', what: 'tile', inDays: 4 }],
+  promised: [{ shower: '14 loft', inDays: 2 }],
+} as const;
+
 /** What the demo firm has set: invented, as all of its figures. */
 export const SETTINGS = {
   name: 'Demo Tile Firm',

@@ -7,6 +7,7 @@ import { mailMonth } from './mail/monthMail';
 import { sendMail } from './mail/outbox';
 import { type Night, nightsWork } from './operations/night';
 import { noteSizes } from './operations/serverState';
+import { renewPlanNotes } from './plan/planNotes';
 
 const EVERY_MS = 60_000;
 
@@ -45,6 +46,7 @@ export function startRounds(
       () => mailMonth(store, publicUrl, now()),
       async () => mail && sendMail(store, mail, now()),
       () => noteSizes(store, now()),
+      () => renewPlanNotes(store, now()),
     ],
     logger,
   );

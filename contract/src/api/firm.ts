@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { LookPlan } from './crews';
 import { Crew } from './messages';
+import { FIRST_PLAN_BOOK, PlanBook } from './plan';
 
 /** A zone of the IANA list, such as America/Chicago. */
 export const TimeZone = z.string().max(60).refine(isTimeZone, 'time-zone-unknown');
@@ -79,5 +80,7 @@ export const FirmAnswer = z.object({
   newestBook: z.object({ id: z.string(), version: z.number().int().positive() }).nullable(),
   /** Seams on which the firm wants more places read than is usual; empty while no plan is in force. */
   lookPlan: LookPlan.shape.cells.default([]),
+  /** What the plan is made from beside the showers. */
+  plan: PlanBook.default(FIRST_PLAN_BOOK),
 });
 export type FirmAnswer = z.infer<typeof FirmAnswer>;

@@ -61,6 +61,17 @@ const EXAMPLES: Record<string, unknown> = {
     fall: 0.02,
   },
   'flange-level': { leftOverRightMm: 1, frontOverBackMm: 0, overMm: 100, diameterMm: 150, limitMm: 1 },
+  'shower-plan': { stages: [{ key: 'bed', workHours: 4, waitHours: 12, lookMinutes: 20 }], calendar: {}, startMs: 0 },
+  'least-days': { stages: [{ key: 'bed', workHours: 4, waitHours: 12, lookMinutes: 20 }], calendar: {}, planDays: 1 },
+  'day-route': {
+    stops: [{ id: 'a', minutes: 20, windows: [[0, 3_600_000]] }],
+    travelMinutes: [
+      [0, 10],
+      [10, 0],
+    ],
+    startMs: 0,
+    weights: { latePerStop: 100, idlePerHour: 10, drivePerMinute: 1 },
+  },
   'pipe-cut': { ridgeToFlangeMm: 80, socketMm: 20, reserveMm: 3 },
   'stall-fit': { framesMm: [1004, 1006], panMm: 1000, leastMm: 1.6, mostMm: 3.2 },
   'stud-shims': { behindMm: [0, 3, 1], limitMm: 6.35 },

@@ -17,6 +17,7 @@ import { CREW_CALCULATIONS } from './crewCalculations';
 import { FLOOD_CALCULATIONS } from './floodCalculations';
 import { FLOOR_CALCULATIONS } from './floorCalculations';
 import { MEMBRANE_CALCULATIONS } from './membraneCalculations';
+import { PLAN_CALCULATIONS } from './planCalculations';
 
 /** Faces as a caller sends them; more of them is let through. */
 const Faces = z.array(z.object({ id: z.string(), kind: z.string(), areaMm2: z.number() }).loose());
@@ -192,6 +193,7 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...FLOOD_CALCULATIONS,
   ...MEMBRANE_CALCULATIONS,
   ...CREW_CALCULATIONS,
+  ...PLAN_CALCULATIONS,
 ];
 
 /** The calculation of that name, or null. */

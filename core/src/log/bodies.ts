@@ -74,7 +74,12 @@ export const BODIES = {
     /** Since version 2: when it was finished, where that was not as it was told. */
     doneAt: instant.optional(),
   }),
-  'look-requested': z.object({ stage: key, words: z.string().max(2000).optional() }),
+  'look-requested': z.object({
+    stage: key,
+    words: z.string().max(2000).optional(),
+    /** Since version 2: from when on it can be looked at, where that is later. */
+    readyAt: instant.optional(),
+  }),
   reading: z.object({
     stage: key,
     check: key,
@@ -245,6 +250,7 @@ const GROWN: Partial<Record<EntryKind, number>> = {
   'geometry-set': 2,
   'rules-pinned': 3,
   'work-done': 2,
+  'look-requested': 2,
   reading: 5,
   look: 4,
   'climate-reading': 2,

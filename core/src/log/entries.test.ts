@@ -163,7 +163,7 @@ describe('entries at a boundary', () => {
       expect(BODIES[kind]).toBeDefined();
       const later = kind === 'reading' ? 5 : kind === 'look' ? 4 : /^rules|^defect-(found|closed)/.test(kind) ? 3 : 2;
       expect(VERSIONS[kind]).toBe(
-        /^flood|^moisture|^note$|^look$|^reading$|^rules|^geometry|^climate|^shower-created|^work|^defect-(found|assigned|answered|closed)/.test(
+        /^flood|^moisture|^note$|^look$|^reading$|^rules|^geometry|^climate|^shower-created|^work|^look-requested|^defect-(found|assigned|answered|closed)/.test(
           kind,
         )
           ? later

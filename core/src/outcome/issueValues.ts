@@ -30,6 +30,7 @@ export const FAULTS = [
   'range-reversed',
   'sign-in-letters',
   'time-zone-unknown',
+  'hours-reversed',
 ] as const;
 /** One of them. */
 type Fault = (typeof FAULTS)[number];

@@ -64,6 +64,9 @@ export const CALCULATION_NAMES = [
   'time-to-fix',
   'kappa',
   'where-to-look',
+  'shower-plan',
+  'least-days',
+  'day-route',
 ] as const;
 /** One of them. */
 export type CalculationName = (typeof CALCULATION_NAMES)[number];

@@ -1,9 +1,12 @@
 import { FIRST_SETTINGS } from '@careful-seam/contract/api/firm';
+import { FIRST_PLAN_SETTINGS, NO_PLAN_SET } from '@careful-seam/contract/api/plan';
+import { addDaysTo, dayAt } from '@careful-seam/core/plan/workCalendar';
 import type { FindRuleBook } from '@careful-seam/core/proof/fold/foldShower';
 import { writeSettings } from '@careful-seam/server/firm/settings';
 import { appendEntries } from '@careful-seam/server/ledger/appendEntries';
 import { hashPassword } from '@careful-seam/server/people/sessions';
 import { keepPhoto } from '@careful-seam/server/photos/photoStore';
+import { writeNote } from '@careful-seam/server/plan/planNotes';
 import { RuleBookEntity } from '@careful-seam/server/store/entities/firm';
 import { CrewEntity, UserEntity } from '@careful-seam/server/store/entities/people';
 import { JobEntity } from '@careful-seam/server/store/entities/showers';
@@ -12,8 +15,30 @@ import { demoFloods } from '../demoFloods';
 import { demoMethods } from '../demoMethods';
 import { demoRuleBook } from '../demoRuleBook';
 import { demoShowers } from '../demoShowers';
-import { CREWS, DEMO_PASSWORD, JOBS, PEOPLE, SETTINGS } from '../firm';
+import { CREWS, DEMO_PASSWORD, JOBS, PEOPLE, PLAN, SETTINGS } from '../firm';
 import { loadYears } from '../years/loadYears';
+
+/** Where the sites lie, what is on its way to them and what was promised. */
+async function loadPlan(store: DataSource, now: Date): Promise<void> {
+  const today = dayAt(SETTINGS.timeZone, now.getTime());
+  await writeNote(store, 'settings', '', { ...FIRST_PLAN_SETTINGS, start: PLAN.start }, now);
+  for (const [job, place] of Object.entries(PLAN.places))
+    await writeNote(store, 'job', job, { place, minutes: {} }, now);
+  const idOf = async (name: string): Promise<string[]> =>
+    (await store.query('SELECT id FROM shower WHERE name = $1', [name])).map((row: { id: string }) => row.id);
+  for (const { shower, stage, what, inDays } of PLAN.goods)
+    for (const id of await idOf(shower))
+      await writeNote(
+        store,
+        'shower',
+        id,
+        { ...NO_PLAN_SET, goods: [{ stage, what, dueOn: addDaysTo(today, inDays) }] },
+        now,
+      );
+  for (const { shower, inDays } of PLAN.promised)
+    for (const id of await idOf(shower))
+      await writeNote(store, 'shower', id, { ...NO_PLAN_SET, promisedOn: addDaysTo(today, inDays) }, now);
+}
 
 /** Loads the rule book and the demo firm into an empty database; does nothing when somebody is already there. */
 export async function loadDemoFirm({
@@ -51,6 +76,7 @@ export async function loadDemoFirm({
   }
   if (years) await loadYears(store, todayMs, book, find);
   await store.getRepository(JobEntity).upsert([...JOBS], ['name']);
+  await loadPlan(store, now());
   await writeSettings(store, { ...FIRST_SETTINGS, ...SETTINGS, mainMethods: [...SETTINGS.mainMethods] });
   const passwordHash = await hashPassword(DEMO_PASSWORD);
   // Last of all, and on the disk before it is said to be there: with somebody in it the firm is loaded.

@@ -26,6 +26,8 @@ export const DEEDS = [
   'leak-limit-changed',
   'rule-book-published',
   'job-changed',
+  'plan-changed',
+  'looks-assigned',
   'visit-set',
   'handed-in',
   'mark-made',

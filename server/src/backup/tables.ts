@@ -25,6 +25,7 @@ export const TABLES = [
   'blind_answer',
   'old_table',
   'old_defect',
+  'plan_note',
 ] as const;
 /** Tables that are not of the firm: they are made anew. */
 export const LEFT_OUT = [
@@ -40,6 +41,7 @@ export const LEFT_OUT = [
   'inspected_counted',
   'pass_counted',
   'minutes_counted',
+  'shower_ahead',
   'chore',
   'server_day',
 ] as const;

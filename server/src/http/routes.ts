@@ -11,6 +11,7 @@ import { MAIL_ROUTES } from './mailRoutes';
 import { OLD_DEFECT_ROUTES } from './oldDefectRoutes';
 import { PEOPLE_ROUTES } from './peopleRoutes';
 import { PHOTO_ROUTES } from './photoRoutes';
+import { PLAN_ROUTES } from './planRoutes';
 import { PUBLISH_ROUTES } from './publishRoutes';
 import type { Route } from './route';
 import { RULE_BOOK_ROUTES } from './ruleBookRoutes';
@@ -53,6 +54,7 @@ export const ROUTES: readonly Route[] = [
   ...FIRM_ROUTES,
   ...PUBLISH_ROUTES,
   ...JOB_ROUTES,
+  ...PLAN_ROUTES,
   ...CREW_ROUTES,
   ...BLIND_ROUTES,
   ...OLD_DEFECT_ROUTES,

@@ -4,6 +4,7 @@ import { type MovedShower, ON_A_TABLET, type SyncAnswer, type SyncAsk } from '@c
 import { sha256Hex } from '@careful-seam/core/log/chain';
 import type { DataSource } from 'typeorm';
 import { currentEpoch } from '../firm/epoch';
+import { NOTES_OF_FIRM, planBookOf } from '../plan/planNotes';
 import { ofCrew, SHOWER_COLUMNS, type ShowerWithHead, showerAnswer, showerRows } from '../showers/showerRows';
 
 /** A day, ms. */
@@ -23,6 +24,7 @@ async function firmAndPlace(store: DataSource, now: Date): Promise<{ firm: FirmA
     crews: row.crews ?? [],
     newestBook: row.book,
     lookPlan: row.plan ?? [],
+    plan: planBookOf(row.plan_notes ?? []),
   };
   return { firm, place: Number(row.place) };
 }
@@ -37,6 +39,7 @@ const FIRM = `SELECT
   (SELECT json_agg(json_build_object('id', id, 'name', name, 'into', into_crew) ORDER BY name) FROM crew) AS crews,
   (SELECT json_build_object('id', id, 'version', version) FROM rule_book WHERE origin = '' ORDER BY version DESC LIMIT 1) AS book,
   (SELECT cells FROM look_plan ORDER BY accepted_at DESC LIMIT 1) AS plan,
+  ${NOTES_OF_FIRM},
   pg_snapshot_xmin(pg_current_snapshot())::text AS place`;
 
 /** What a tablet should hold by itself: what is open, what is planned, what was touched in the firm's number of days. */

@@ -24,6 +24,7 @@ function Screens() {
         <Route path="/crew/:id" element={<Later load={screens.crewShower} />} />
         <Route path="/office/:page?" element={<Later load={screens.office} />} />
         <Route path="/across/:page?" element={<Later load={screens.across} />} />
+        <Route path="/week" element={<Later load={screens.week} />} />
         <Route path="/new" element={<Later load={screens.newShower} />} />
         <Route path="/showers/:id">
           <Route index element={<Later load={screens.shower} />} />

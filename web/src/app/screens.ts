@@ -101,6 +101,11 @@ export const screens = {
       'tools',
       'office',
     ),
+  week: () =>
+    as(
+      import('../rooms/week/Week').then((m) => m.Week),
+      'site',
+    ),
   crewDay: () =>
     as(
       import('../rooms/crew/CrewDay').then((m) => m.CrewDay),

@@ -40,7 +40,13 @@ export async function noteAnswer(db: Database, answer: SyncAnswer, nowMs: number
   const words =
     firm === null
       ? {}
-      : { settings: firm.settings, crews: firm.crews, newestBook: firm.newestBook, lookPlan: firm.lookPlan };
+      : {
+          settings: firm.settings,
+          crews: firm.crews,
+          newestBook: firm.newestBook,
+          lookPlan: firm.lookPlan,
+          plan: firm.plan,
+        };
   const more = answer.more ?? kept?.more ?? false;
   await tx.objectStore('kept').put({ ...kept, ...words, epoch, firmMark: mark, since, more, contactMs: nowMs }, 'kept');
   await tx.done;

@@ -1,6 +1,7 @@
 import type { FirmAnswer, FirmSettings } from '@careful-seam/contract/api/firm';
 import type { Crew, Person } from '@careful-seam/contract/api/messages';
 import { SessionAnswer } from '@careful-seam/contract/api/messages';
+import { FIRST_PLAN_BOOK } from '@careful-seam/contract/api/plan';
 import type { Body, EntryKind } from '@careful-seam/core/log/bodies';
 import { atMoment } from '@careful-seam/core/proof/fold/foldShower';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
@@ -45,6 +46,8 @@ interface Store {
   crews: Crew[];
   /** Seams on which the firm wants more places read than is usual. */
   lookPlan: FirmAnswer['lookPlan'];
+  /** What the plan is made from beside the showers. */
+  plan: FirmAnswer['plan'];
   /** What the firm is and how it works; null before the first round. */
   settings: FirmSettings | null;
   /** How the tablet's storage stands; null until it was asked. */
@@ -129,6 +132,7 @@ export const useStore = create<Store>((set, get) => ({
   person: null,
   crews: [],
   lookPlan: [],
+  plan: FIRST_PLAN_BOOK,
   settings: null,
   room: null,
   picturesWaiting: 0,
@@ -292,7 +296,7 @@ async function openTablet(): Promise<void> {
   const { setState: set, getState: get } = useStore;
   // A newer program opened the store in another window: this one starts again with it.
   const db = await openDatabase(undefined, () => window.location.reload());
-  const { person, crews, settings, more, lookPlan } = await readKept(db);
+  const { person, crews, settings, more, lookPlan, plan } = await readKept(db);
   await openDrafts(db);
   const books = await readBooks(db, get().language);
   const { awake, asleep } = whoIsAwake(await db.getAll('showers'), await momentNow(db, person));
@@ -304,6 +308,7 @@ async function openTablet(): Promise<void> {
     person,
     crews,
     lookPlan,
+    plan,
     settings,
     books,
     showers: new Map(first),
@@ -418,7 +423,7 @@ async function runSync(db: Database, personId: string): Promise<void> {
 /** What a round brought is shown, also when it broke on the way: nothing that is on the tablet waits for a round that does not. */
 async function showRound(db: Database, report: ReturnType<typeof emptyReport>): Promise<void> {
   const { setState: set } = useStore;
-  const { crews, settings, book, more, lookPlan } = await readKept(db);
+  const { crews, settings, book, more, lookPlan, plan } = await readKept(db);
   const now = useStore.getState();
   // Another window of this tablet may have fetched one.
   const keys = await db.getAllKeys('books');
@@ -429,6 +434,7 @@ async function showRound(db: Database, report: ReturnType<typeof emptyReport>): 
     books: booksNew ? await readBooks(db, now.language) : now.books,
     crews: same(now.crews, crews),
     lookPlan: same(now.lookPlan, lookPlan),
+    plan: same(now.plan, plan),
     settings: same(now.settings, settings),
     behind: report.behind,
     more,

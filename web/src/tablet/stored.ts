@@ -1,5 +1,6 @@
 import { FirmAnswer, FirmSettings } from '@careful-seam/contract/api/firm';
 import { Crew, Person, ShowerRow } from '@careful-seam/contract/api/messages';
+import { FIRST_PLAN_BOOK } from '@careful-seam/contract/api/plan';
 import type { ChainEnd } from '@careful-seam/core/log/writeEntry';
 import type { Values } from '@careful-seam/core/outcome/outcome';
 import { z } from 'zod';
@@ -135,6 +136,8 @@ const Kept = z.object({
   newestBook: FirmAnswer.shape.newestBook,
   /** Seams on which the firm wants more places read than is usual. */
   lookPlan: FirmAnswer.shape.lookPlan,
+  /** What the plan is made from beside the showers. */
+  plan: FirmAnswer.shape.plan,
   /** The newest rule book that was fetched, and under which epoch. */
   book: z.string().nullable(),
   /** Last answer from the server, ms since 1970. */
@@ -162,6 +165,7 @@ export const NOTHING_KEPT: Kept = {
   epoch: null,
   newestBook: null,
   lookPlan: [],
+  plan: FIRST_PLAN_BOOK,
   book: null,
   contactMs: null,
   since: null,

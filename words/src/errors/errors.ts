@@ -4,6 +4,7 @@ import type { Language } from '../texts/language';
 import { ENTRY_ERRORS } from './entriesErrors';
 import { FILE_ERRORS } from './filesErrors';
 import { PEOPLE_ERRORS } from './peopleErrors';
+import { PLAN_ERRORS } from './planErrors';
 import { REASONS, VALUE_WORDS } from './reasons';
 import { BOOK_ERRORS } from './ruleBookErrors';
 import type { Sentences } from './sentences';
@@ -16,6 +17,7 @@ import { TABLET_ERRORS } from './tabletErrors';
 export const ERRORS = {
   ...SHOWER_ERRORS,
   ...SUM_ERRORS,
+  ...PLAN_ERRORS,
   ...ENTRY_ERRORS,
   ...BOOK_ERRORS,
   ...FILE_ERRORS,

@@ -42,6 +42,10 @@ export const REASONS: Readonly<Record<Reason, InBoth>> = {
     en: 'choose a time zone of the IANA list, such as America/Chicago',
     es: 'elija una zona horaria de la lista IANA, como America/Chicago',
   },
+  'hours-reversed': {
+    en: 'work must end half an hour after it begins, or later',
+    es: 'el trabajo debe terminar al menos media hora después de empezar',
+  },
 };
 
 /** Values that are words of their own, by what they are: `{{role|role}}` in a sentence. */

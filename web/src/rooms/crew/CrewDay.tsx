@@ -1,3 +1,4 @@
+import type { CrewPlanLine } from '@careful-seam/contract/api/plan';
 import { alsoCrews } from '@careful-seam/core/log/created';
 import { openLookRequests } from '@careful-seam/core/proof/holds/lookRequests';
 import { currentStage } from '@careful-seam/core/proof/shown/seamLine';
@@ -10,10 +11,19 @@ import { SyncMark } from '../../shared/SyncMark';
 import { type LocalShower, useParts } from '../../tablet/store';
 import { PageTitle } from '../../ui/PageTitle';
 import { usePreferences } from '../../ui/preferences';
+import { CrewPlanWords, useCrewPlan } from './CrewPlan';
 import { firstDueMs, type Hold, holdsOf, isToFix } from './holds';
 
 /** A shower of the crew with what holds it. */
-function ShowerLine({ shower, holds }: { shower: LocalShower; holds: readonly Hold[] }) {
+function ShowerLine({
+  shower,
+  holds,
+  line,
+}: {
+  shower: LocalShower;
+  holds: readonly Hold[];
+  line: CrewPlanLine | undefined;
+}) {
   const { t } = useTranslation();
   const { state } = shower;
   const { name, job } = state.created!.body;
@@ -49,6 +59,7 @@ function ShowerLine({ shower, holds }: { shower: LocalShower; holds: readonly Ho
               {t('crew.looksAsked', { stages: [...new Set(asked.map((r) => labelOf(r.body.stage)))].join(', ') })}
             </span>
           )}
+          {line && <CrewPlanWords line={line} shower={shower} />}
           {first?.dueMs && (
             <span className={`block text-sm ${overdue ? 'font-semibold text-hold' : 'text-cure'}`}>
               {t(overdue ? 'life.overdue' : 'life.due', { at: dayWords(first.dueMs, state.created!.body.timeZone) })}
@@ -75,6 +86,7 @@ export function CrewDay() {
   const isMine = ({ state: { created } }: LocalShower) =>
     created !== null &&
     (created.body.crewId === person?.crewId || alsoCrews(created.body).includes(person?.crewId ?? ''));
+  const plan = useCrewPlan();
   const mine = [...showers.values()].filter(isMine);
   const rows = mine
     .map((shower) => ({ shower, holds: holdsOf(t, shower.state, unit) }))
@@ -116,7 +128,7 @@ export function CrewDay() {
         )}
         <ul>
           {rows.map((row) => (
-            <ShowerLine key={row.shower.id} {...row} />
+            <ShowerLine key={row.shower.id} {...row} line={plan.get(row.shower.id)} />
           ))}
         </ul>
       </main>

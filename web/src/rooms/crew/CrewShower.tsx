@@ -2,7 +2,7 @@ import { isOverdue } from '@careful-seam/core/proof/holds/defectLife';
 import { openLookRequests } from '@careful-seam/core/proof/holds/lookRequests';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
 import { buildLedger, currentStage } from '@careful-seam/core/proof/shown/seamLine';
-import { dayWords, momentWords } from '@careful-seam/words/sentences/moments';
+import { dayWords, hourWords, momentWords } from '@careful-seam/words/sentences/moments';
 import { blockerSentence } from '@careful-seam/words/sentences/sentences';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -19,6 +19,7 @@ import { type LocalShower, useStore } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
 import { AnswerForm } from './AnswerForm';
 import { type Hold, holdsOf, isToFix } from './holds';
+import { READY_FROM, type ReadyFrom, readyAtOf } from './readyFrom';
 
 /** A map that shows the defects alone. */
 const NO_MARKS = new Map<string, MarkState>();
@@ -98,6 +99,7 @@ function StageKeys({ shower }: { shower: LocalShower }) {
   const { state } = shower;
   const [chosen, setChosen] = useState<string | null>(null);
   const [telling, setTelling] = useState(false);
+  const [from, setFrom] = useState<ReadyFrom>('now');
   const stage = chosen ?? currentStage(state) ?? '';
   const spec = state.rules!.method.stages.find((s) => s.key === stage);
   const asked = openLookRequests(state).find((r) => r.body.stage === stage);
@@ -116,6 +118,8 @@ function StageKeys({ shower }: { shower: LocalShower }) {
       {asked && (
         <p className="text-cure">
           {t('crew.lookAsked', { at: momentWords(Date.parse(asked.observedAt), state.created?.body.timeZone) })}
+          {asked.body.readyAt &&
+            ` ${t('crewPlan.readyAt', { at: hourWords(Date.parse(asked.body.readyAt), state.created?.body.timeZone) })}`}
         </p>
       )}
       <div className="grid grid-cols-2 gap-1.5">
@@ -126,10 +130,26 @@ function StageKeys({ shower }: { shower: LocalShower }) {
           type="button"
           className="key key-main"
           disabled={word === 'released' || asked !== undefined}
-          onClick={() => void write(shower.id, 'look-requested', { stage })}
+          onClick={() => {
+            const readyAt = readyAtOf(from, Date.now(), state.created!.body.timeZone);
+            void write(shower.id, 'look-requested', { stage, ...(readyAt === null ? {} : { readyAt }) });
+          }}
         >
           {t('crew.readyForLook')}
         </button>
+        <select
+          className="field col-span-2"
+          aria-label={t('crewPlan.from')}
+          value={from}
+          disabled={word === 'released' || asked !== undefined}
+          onChange={(e) => setFrom(e.target.value as ReadyFrom)}
+        >
+          {READY_FROM.map((key) => (
+            <option key={key} value={key}>
+              {t(`crewPlan.readyFrom.${key}`)}
+            </option>
+          ))}
+        </select>
       </div>
       {telling && <WorkDoneSheet showerId={shower.id} state={state} stage={stage} onClose={() => setTelling(false)} />}
     </section>

@@ -1,5 +1,6 @@
 import { climateOf } from '@careful-seam/core/checks/cureOfShower';
 import { cureBand, type Forecast } from '@careful-seam/core/cure/cureClock';
+import { HELPS, helped } from '@careful-seam/core/cure/siteAir';
 import { hoursWords, layerName, temperatureWords } from '@careful-seam/words/sentences/cureWords';
 import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
@@ -7,7 +8,7 @@ import type { LocalShower } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
 import { HOUR_MS } from './Cure';
 import { useWhy } from './Layers';
-import { HELPS, helped, type ShowerWait, showerWaits } from './waits';
+import { type ShowerWait, showerWaits } from './waits';
 
 /** When the slowest layer is ready, in words: the moment, its band, what decides it, and what would help. */
 export function Ready({

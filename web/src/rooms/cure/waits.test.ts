@@ -1,6 +1,6 @@
 import { saturationPa } from '@careful-seam/core/cure/air';
+import { helped } from '@careful-seam/core/cure/siteAir';
 import { describe, expect, it } from 'vitest';
-import { helped } from './waits';
 
 describe('what would help', () => {
   it('heated air holds the same water and is drier for it', () => {

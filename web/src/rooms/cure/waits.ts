@@ -1,8 +1,6 @@
 import { type AskedOf, askedOfKind } from '@careful-seam/core/checks/asked';
 import { type LayerReady, laidIn, layersOf } from '@careful-seam/core/checks/cureOfShower';
-import { saturationPa } from '@careful-seam/core/cure/air';
 import type { Forecast } from '@careful-seam/core/cure/cureClock';
-import { HEATED_C, VENTILATED } from '@careful-seam/core/cure/siteAir';
 import type { ShowerState } from '@careful-seam/core/log/state';
 
 /** A wait of a shower with the layers that it hangs on. */
@@ -28,17 +26,4 @@ export function showerWaits(state: ShowerState, forecast: Forecast | null): Show
   });
   const open = all.filter((w) => state.stages.get(w.requirement.stage.key)?.word !== 'released');
   return open.length > 0 ? open : all;
-}
-
-/** What would help: warmer, with the water in the air as it is; or drier. */
-export const HELPS = ['heat', 'ventilate'] as const;
-/** One of them. */
-export type Help = (typeof HELPS)[number];
-
-/** The air after heating or ventilating: heated air holds the same water and is drier for it. */
-export function helped({ airC, relativeHumidity, fromMs }: Forecast, help: Help): Forecast {
-  if (help === 'ventilate') return { airC, fromMs, relativeHumidity: Math.min(relativeHumidity, VENTILATED) };
-  const warm = Math.max(airC, HEATED_C);
-  const vapour = relativeHumidity * saturationPa(airC);
-  return { airC: warm, fromMs, relativeHumidity: Math.min(1, vapour / saturationPa(warm)) };
 }

@@ -3,8 +3,8 @@ import { clockWords, momentWords, weekdayWords } from '@careful-seam/words/sente
 import { useTranslation } from 'react-i18next';
 import { type DayPart, piecesOnBand, placeOnBand } from './dayAxis';
 
-/** Which window is drawn over which: what is ready for the inspector over what waits. */
-const ORDER: readonly WindowKind[] = ['crew', 'cure', 'ready', 'water'];
+/** Which window is drawn over which. */
+const ORDER: readonly WindowKind[] = ['crew', 'cure', 'water'];
 
 /** How each window is drawn: a bar for the crew, hatching for curing, a doubled line for water, an open frame for ready. */
 function WindowShape({ kind, x, width }: { kind: WindowKind; x: number; width: number }) {
@@ -38,15 +38,47 @@ export function BandPatterns() {
   );
 }
 
-/** One shower's windows over the band of hours, in words for those who don't see it. */
+/** When a shower can be looked at: from a moment on, to another where something closes it. */
+export interface ReadyWindow {
+  /** When it opens, ms since 1970. */
+  fromMs: number;
+  /** When it closes; null: nothing closes it, and it is drawn where it opens alone. */
+  toMs: number | null;
+}
+
+/** Width of a window that nothing closes, px. */
+const OPEN_PX = 26;
+
+/** A look that closes is a frame up to its last moment, drawn strong; one that nothing closes is a bracket where it opens. */
+function ReadyShape({ ready, parts, wide }: { ready: ReadyWindow; parts: readonly DayPart[]; wide: number }) {
+  if (ready.toMs === null) {
+    const from = placeOnBand(parts, ready.fromMs);
+    if (from === null) return null;
+    const x = from * wide;
+    return <path d={`M${x + OPEN_PX} 9H${x}V27H${x + OPEN_PX}`} className="fill-none stroke-ink [stroke-width:1.6]" />;
+  }
+  const end = placeOnBand(parts, ready.toMs);
+  return (
+    <>
+      {piecesOnBand(parts, ready.fromMs, ready.toMs).map(({ from, to }) => (
+        <WindowShape key={from} kind="ready" x={from * wide} width={Math.max(2, (to - from) * wide)} />
+      ))}
+      {end !== null && <path d={`M${end * wide} 3V33`} className="stroke-ink [stroke-width:3]" />}
+    </>
+  );
+}
+
+/** One shower's windows over the band of hours, in words for those who don't see it. What is past is paler. */
 export function DayBand({
   day,
+  ready,
   parts,
   nowMs,
   zone,
   wide,
 }: {
   day: ShowerDay;
+  ready: ReadyWindow | null;
   parts: readonly DayPart[];
   nowMs: number;
   zone: string;
@@ -54,16 +86,17 @@ export function DayBand({
 }) {
   const { t } = useTranslation();
   const x = (share: number) => share * wide;
-  const readBy = day.readByMs === null ? null : placeOnBand(parts, day.readByMs);
   const now = placeOnBand(parts, nowMs);
+  const windows = day.windows.filter((w) => w.kind !== 'ready');
   const drawn = ORDER.flatMap((kind) =>
-    day.windows
+    windows
       .filter((w) => w.kind === kind)
       .flatMap((w) =>
         piecesOnBand(parts, w.fromMs, kind === 'crew' && w.toMs === null ? nowMs : w.toMs).map((p) => ({ kind, ...p })),
       ),
   );
-  const words = day.windows
+  const told = [...windows, ...(ready ? [{ kind: 'ready' as const, ...ready }] : [])];
+  const words = told
     .filter((w) => piecesOnBand(parts, w.fromMs, w.toMs).length > 0)
     .map(
       (w) =>
@@ -76,7 +109,8 @@ export function DayBand({
       {drawn.map((w) => (
         <WindowShape key={`${w.kind} ${w.from}`} kind={w.kind} x={x(w.from)} width={Math.max(2, x(w.to) - x(w.from))} />
       ))}
-      {readBy !== null && <path d={`M${x(readBy)} 3V33`} className="stroke-ink [stroke-width:3]" />}
+      {ready && <ReadyShape ready={ready} parts={parts} wide={wide} />}
+      {now !== null && <rect x={0} y={0} width={x(now)} height={36} className="fill-paper opacity-60" />}
       {now !== null && <path d={`M${x(now)} 0V7M${x(now)} 29V36`} className="stroke-ink [stroke-width:2]" />}
     </svg>
   );
@@ -142,6 +176,13 @@ export function BandLegend() {
           {t(`rounds.${kind}`)}
         </li>
       ))}
+      <li className="flex items-center gap-2">
+        <svg viewBox="0 0 44 36" className="h-7 w-9" aria-hidden="true">
+          <path d="M2 18H42" className="way-line" />
+          <circle cx={12} cy={18} r={10} className="fill-leaf stroke-ink [stroke-width:2.5]" />
+        </svg>
+        {t('way.yours')}
+      </li>
       <li className="flex items-center gap-2">
         <svg viewBox="0 0 10 36" className="h-7 w-3" aria-hidden="true">
           <path d="M5 3V33" className="stroke-ink [stroke-width:3]" />

@@ -1,119 +1,28 @@
 import { mayWrite } from '@careful-seam/core/log/roles';
-import type { ShowerDay } from '@careful-seam/core/plan/dayWindows';
-import { showTotal } from '@careful-seam/core/units/length';
-import { hourWords, longDayWords } from '@careful-seam/words/sentences/moments';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import type { InspectorDay } from '@careful-seam/core/plan/inspectorDay';
+import { longDayWords } from '@careful-seam/words/sentences/moments';
+import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { deviationsOf } from '../../shared/Approvals';
 import { HelpKey } from '../../shared/Help';
 import { Settings } from '../../shared/Settings';
 import { SyncMark } from '../../shared/SyncMark';
-import { type LocalShower, useParts } from '../../tablet/store';
+import { useParts } from '../../tablet/store';
 import type { StoredShower } from '../../tablet/stored';
 import { useQueue } from '../../tablet/useList';
 import { PageTitle } from '../../ui/PageTitle';
-import { usePreferences } from '../../ui/preferences';
+import { useWidth } from '../../ui/useWidth';
 import { BlindLooks } from './BlindLooks';
-import { BandLegend, BandPatterns, DayBand, HourAxis } from './DayBand';
+import { BandLegend, BandPatterns, HourAxis } from './DayBand';
 import { DayEnd } from './DayEnd';
-import { type DayPart, dayParts } from './dayAxis';
+import { dayParts } from './dayAxis';
+import { pinsOf, useDayPins } from './dayPins';
 import { FindShower } from './FindShower';
-import { dayOf, useSummary } from './summary';
 import { Unkept } from './Unkept';
-
-/** A shower of the day. */
-interface Row {
-  /** The shower as this tablet has worked it out. */
-  shower: LocalShower;
-  /** What the day holds for it: crews at work, cure, water, what is ready. */
-  day: ShowerDay;
-  /** Time zone of the site, by its IANA name. */
-  zone: string;
-}
-
-/** Name, job and what is next. */
-function RowWords({ shower, day, zone }: Row) {
-  const { t } = useTranslation();
-  const { unit } = usePreferences();
-  const summary = useSummary(shower);
-  if (!summary) return null;
-  const open = summary.figures.byState.unseen + summary.figures.byState.defect;
-  const at = (ms: number) => hourWords(ms, zone);
-  const curing = day.windows.find((w) => w.kind === 'cure' && w.toMs !== null && w.toMs > Date.now());
-  const labelOf = (key: string) => shower.state.rules?.method.stages.find((s) => s.key === key)?.label ?? key;
-  const { asked, contested } = summary;
-  if (contested)
-    return (
-      <span className="block font-semibold text-hold text-sm">
-        {t('rounds.contested', { stage: labelOf(contested) })}
-      </span>
-    );
-  if (asked && !summary.water)
-    return (
-      <span className="block font-semibold text-cure text-sm" data-testid="look-asked">
-        {t('rounds.lookAsked', {
-          stage: labelOf(asked.body.stage),
-          by: asked.author.name,
-          at: at(Date.parse(asked.observedAt)),
-        })}
-      </span>
-    );
-  const text = curing
-    ? t('rounds.curing', { at: at(curing.toMs!) })
-    : summary.water
-      ? t(day.readByMs !== null && day.readByMs < Date.now() ? 'rounds.readLate' : 'rounds.read', {
-          at: at(day.readByMs ?? 0),
-        })
-      : summary.word === 'released'
-        ? t('today.released')
-        : summary.word === 'open'
-          ? t('today.waits', { stage: summary.label })
-          : summary.left === 0
-            ? t('today.ready', { stage: summary.label })
-            : t('today.left', { stage: summary.label, count: summary.left });
-  return (
-    <span className={`block text-sm ${summary.hold ? 'font-semibold text-hold' : 'text-soft'}`}>
-      {text}
-      {open > 0.5 && summary.word !== 'open' && !summary.water
-        ? ` · ${t('rounds.seam', { left: showTotal(open, unit) })}`
-        : ''}
-    </span>
-  );
-}
-
-/** A shower on the band of the day. */
-function ShowerRow({ row, parts, nowMs, wide }: { row: Row; parts: readonly DayPart[]; nowMs: number; wide: number }) {
-  const created = row.shower.state.created!.body;
-  const to = row.shower.state.flood?.running ? `/showers/${row.shower.id}/flood` : `/showers/${row.shower.id}`;
-  return (
-    <li>
-      <Link
-        to={to}
-        className="grid min-h-12 grid-cols-[19rem_1fr] items-center gap-3 border-hair border-b px-2 text-ink no-underline hover:bg-leaf max-md:grid-cols-1 max-md:gap-0 max-md:py-1"
-      >
-        <span className="min-w-0 leading-tight">
-          <span className="font-bold">{created.name}</span>
-          <RowWords {...row} />
-        </span>
-        <DayBand day={row.day} parts={parts} nowMs={nowMs} zone={row.zone} wide={wide} />
-      </Link>
-    </li>
-  );
-}
-
-/** Width in px that the bands have on this screen. */
-function useBandWidth() {
-  const box = useRef<HTMLDivElement>(null);
-  const [wide, setWide] = useState(900);
-  useEffect(() => {
-    if (!box.current) return;
-    const watch = new ResizeObserver(([entry]) => setWide(Math.max(240, Math.round(entry!.contentRect.width))));
-    watch.observe(box.current);
-    return () => watch.disconnect();
-  }, []);
-  return { box, wide };
-}
+import { useDayPlan } from './useDayPlan';
+import { Waiting } from './Waiting';
+import { Way } from './Way';
 
 /** The other showers on this tablet, by their names alone: each is worked out when it is opened. */
 function Asleep({ showers, more }: { showers: readonly StoredShower[]; more: boolean }) {
@@ -149,106 +58,69 @@ function Asleep({ showers, more }: { showers: readonly StoredShower[]; more: boo
 /** Lines of a list that nobody reads to its end; the rest is found by name. */
 const ASLEEP_SHOWN = 150;
 
-/** The showers of each job, by its name. */
-function JobRows({
-  rows,
-  parts,
-  nowMs,
-  wide,
-}: {
-  rows: readonly Row[];
-  parts: readonly DayPart[];
-  nowMs: number;
-  wide: number;
-}) {
-  const jobs = new Map<string, Row[]>();
-  for (const row of rows) {
-    const { job } = row.shower.state.created!.body;
-    jobs.set(job, [...(jobs.get(job) ?? []), row]);
-  }
-  const nameOf = (row: Row) => row.shower.state.created!.body.name;
+/** Keys of the days: today, the next one, and the firm's week. */
+function DayKeys() {
+  const { t } = useTranslation();
+  const [search, setSearch] = useSearchParams();
+  const tomorrow = search.get('day') === 'tomorrow';
   return (
     <>
-      {[...jobs]
-        .sort(([a], [b]) => a.localeCompare(b))
-        .map(([job, mine]) => (
-          <section key={job}>
-            <h2 className="px-2 pt-1.5 font-semibold text-soft">{job}</h2>
-            <ul>
-              {mine
-                .sort((a, b) => nameOf(a).localeCompare(nameOf(b)))
-                .map((row) => (
-                  <ShowerRow key={row.shower.id} row={row} parts={parts} nowMs={nowMs} wide={wide} />
-                ))}
-            </ul>
-          </section>
-        ))}
+      <button
+        type="button"
+        className="key"
+        aria-pressed={tomorrow}
+        onClick={() => setSearch(tomorrow ? {} : { day: 'tomorrow' }, { replace: true })}
+      >
+        {t('way.tomorrow')}
+      </button>
+      <Link to="/week" className="key flex items-center">
+        {t('way.week')}
+      </Link>
     </>
   );
 }
 
-/** The day as a band of hours: each job's showers with the windows that their entries tell. */
-export function Rounds() {
+/** The day's name, and the keys of the whole application; on a phone they wait behind one. */
+function Head({
+  title,
+  assigned,
+  mineOnly,
+  setMineOnly,
+}: {
+  title: string;
+  assigned: boolean;
+  mineOnly: boolean;
+  setMineOnly: (on: boolean) => void;
+}) {
   const { t } = useTranslation();
-  const { showers, asleep, more, person, connection, lastSyncAt } = useParts(
-    'showers',
-    'asleep',
-    'more',
-    'person',
-    'connection',
-    'lastSyncAt',
-  );
-  const { box, wide } = useBandWidth();
-  const nowMs = Date.now();
-  const [mineOnly, setMineOnly] = useState(false);
-  const all = useMemo(() => [...showers.values()].filter((s) => s.state.created), [showers]);
-  const assigned = all.some((s) => s.stored.row?.inspectorId);
-  const mine = mineOnly ? (person?.id ?? null) : undefined;
-  const list = useMemo(
-    () =>
-      mine === undefined ? all : all.filter((s) => !s.stored.row?.inspectorId || s.stored.row.inspectorId === mine),
-    [all, mine],
-  );
+  const { person, showers } = useParts('person', 'showers');
+  const [keys, setKeys] = useState(false);
   const isManager = person?.role === 'manager';
   const queue = useQueue(isManager);
   const here = isManager ? deviationsOf(showers.values()).waiting.length : 0;
   const approvals = queue.data?.pages[0]?.decisions ?? here;
-  // The band's hours are those of the first site; a row of another zone says its own beside.
-  const siteZone = list[0]?.state.created?.body.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
-  const parts = dayParts(nowMs, siteZone, wide > 500);
-  const rows: Row[] = useMemo(
-    () =>
-      list.map((shower) => {
-        const zone = shower.state.created?.body.timeZone ?? siteZone;
-        return { shower, zone, day: dayOf(shower.state, zone) };
-      }),
-    [list, siteZone],
-  );
-  const waiting = rows.filter((r) => r.day.readyFromMs !== null && r.day.readyFromMs < parts[0]!.toMs).length;
-  const floods = rows.filter((r) => r.day.readByMs !== null).length;
   return (
-    <div className="grid h-full grid-rows-[auto_1fr_auto]">
-      <BandPatterns />
-      <header className="flex items-center gap-4 border-edge border-b-2 px-5 py-2 max-lg:flex-wrap max-md:gap-2 max-md:px-3">
-        <PageTitle text={t('shower.day')} />
-        <h1 className="font-bold text-2xl">{longDayWords(nowMs, siteZone)}</h1>
-        <p className="flex-1 text-soft">
-          {t('today.count', { count: showers.size + asleep.length })} · {t('rounds.waiting', { count: waiting })} ·{' '}
-          {t('rounds.floods', { count: floods })}
-        </p>
+    <header className="flex items-center gap-4 border-edge border-b-2 px-5 py-2 max-lg:flex-wrap max-md:gap-2 max-md:px-3">
+      <PageTitle text={t('shower.day')} />
+      <h1 className="flex-1 whitespace-nowrap font-bold text-2xl">{title}</h1>
+      <SyncMark />
+      <button type="button" className="key md:hidden" aria-expanded={keys} onClick={() => setKeys(!keys)}>
+        {t('way.more')}
+      </button>
+      <div className={`contents ${keys ? '' : 'max-md:hidden'}`}>
         {assigned && (
           <button type="button" className="key" aria-pressed={mineOnly} onClick={() => setMineOnly(!mineOnly)}>
             {t('rounds.mine')}
           </button>
         )}
-        <SyncMark />
+        <DayKeys />
         <HelpKey />
         <DayEnd />
         <FindShower />
         <Link to="/across" className="key flex items-center">
           {t('across.title')}
         </Link>
-        {person?.role === 'manager' && (
+        {isManager && (
           <Link to="/office" className="key flex items-center">
             {approvals > 0 ? t('office.waiting', { count: approvals }) : t('office.title')}
           </Link>
@@ -259,15 +131,98 @@ export function Rounds() {
             {t('today.new')}
           </Link>
         )}
-      </header>
+      </div>
+    </header>
+  );
+}
+
+/** What there is to do: a key that shows these alone, floods to read among them, minutes on the road. */
+function DayCount({
+  day,
+  alone,
+  setAlone,
+  zone,
+}: {
+  day: InspectorDay | null;
+  alone: boolean;
+  setAlone: (on: boolean) => void;
+  zone: string;
+}) {
+  const { t } = useTranslation();
+  if (!day) return <p className="text-soft">{t('way.working')}</p>;
+  const floods = [...day.byId.values()].filter((s) => s.reason === 'read-flood').length;
+  return (
+    <p className="flex items-center gap-3 pb-1 leading-tight">
+      <button type="button" className="key flex-none" aria-pressed={alone} onClick={() => setAlone(!alone)}>
+        {t('rounds.waiting', { count: day.route.order.length })}
+      </button>
+      <span className="text-soft text-sm">
+        {floods > 0 && `${t('rounds.floods', { count: floods })} · `}
+        {t('way.road', { minutes: t('way.minutes', { count: Math.round(day.route.driveMinutes) }) })}
+        <span className="block">{t('rounds.zone', { zone })}</span>
+      </span>
+    </p>
+  );
+}
+
+/** The day as one way through a band of hours: where to go next and why, then the others in their order, then what can't be looked at yet. */
+export function Rounds() {
+  const { t } = useTranslation();
+  const { showers, asleep, more, person, connection, lastSyncAt, settings } = useParts(
+    'showers',
+    'asleep',
+    'more',
+    'person',
+    'connection',
+    'lastSyncAt',
+    'settings',
+  );
+  const { box, wide } = useWidth(240);
+  const nowMs = Date.now();
+  const [mineOnly, setMineOnly] = useState(false);
+  const [alone, setAlone] = useState(false);
+  const [held, setHeld] = useState(false);
+  const [search] = useSearchParams();
+  const tomorrow = search.get('day') === 'tomorrow';
+  const all = useMemo(() => [...showers.values()].filter((s) => s.state.created), [showers]);
+  const assigned = all.some((s) => s.stored.row?.inspectorId);
+  const mine = mineOnly ? (person?.id ?? null) : undefined;
+  const list = useMemo(
+    () =>
+      mine === undefined ? all : all.filter((s) => !s.stored.row?.inspectorId || s.stored.row.inspectorId === mine),
+    [all, mine],
+  );
+  // The band's hours are the firm's; a row of another zone says its own beside.
+  const zone =
+    list[0]?.state.created?.body.timeZone ?? settings?.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const plan = useDayPlan(list, zone, tomorrow, held);
+  const { day } = plan;
+  const fromMs = plan.asked.nowMs;
+  const parts = dayParts(fromMs, zone, wide > 500);
+  const drawn = { parts, nowMs, wide, zone };
+  const { days, change, sendAll } = useDayPins();
+  const me = person?.id ?? '';
+  const { refused } = pinsOf(days, me, plan.date);
+  // What was changed without a network is sent with the next news.
+  useEffect(() => {
+    if (lastSyncAt !== null && me !== '') void sendAll(me);
+  }, [lastSyncAt, me, sendAll]);
+  const planned = new Set([...(day ? [...day.byId.keys(), ...day.notToday.map((n) => n.shower)] : []), ...refused]);
+  const others = list.filter((s) => !planned.has(s.id));
+  return (
+    <div className="grid h-full grid-rows-[auto_1fr_auto]">
+      <BandPatterns />
+      <Head title={longDayWords(fromMs, zone)} assigned={assigned} mineOnly={mineOnly} setMineOnly={setMineOnly} />
       <main className="overflow-y-auto px-5 py-1 max-md:px-3">
         <Unkept />
         {person && mayWrite(person.role, 'look') && <BlindLooks />}
-        <div className="grid grid-cols-[19rem_1fr] gap-3 px-2 max-md:grid-cols-1">
-          <p className="self-end text-soft text-sm max-md:hidden">{t('rounds.zone', { zone: siteZone })}</p>
-          <div ref={box}>{list.length > 0 && <HourAxis parts={parts} nowMs={nowMs} wide={wide} />}</div>
+        <div className="grid grid-cols-[23rem_1fr] items-end gap-3 px-2 max-md:grid-cols-1">
+          <DayCount day={day} alone={alone} setAlone={setAlone} zone={zone} />
+          <div ref={box} className="max-md:hidden">
+            {list.length > 0 && <HourAxis parts={parts} nowMs={nowMs} wide={wide} />}
+          </div>
         </div>
-        {rows.length === 0 && (
+        {list.length === 0 && (
           <p className="py-8 text-lg text-soft">
             {t(
               connection === 'starting' || (connection === 'online' && lastSyncAt === null)
@@ -278,10 +233,21 @@ export function Rounds() {
             )}
           </p>
         )}
-        <JobRows rows={rows} parts={parts} nowMs={nowMs} wide={wide} />
-        <Asleep showers={asleep} more={more} />
+        {plan.failed && <p className="font-semibold text-hold">{t('way.failed')}</p>}
+        {day && list.length > 0 && <Way plan={plan} day={day} showers={showers} onHold={setHeld} {...drawn} />}
+        {!alone && (
+          <Waiting
+            notToday={day?.notToday ?? []}
+            showers={showers}
+            others={others}
+            refused={refused}
+            drawn={drawn}
+            onBack={(id) => change(me, plan.date, { refused: refused.filter((r) => r !== id) })}
+          />
+        )}
+        {!alone && <Asleep showers={asleep} more={more} />}
       </main>
-      <footer className="border-edge border-t px-5 py-1 max-md:px-3">
+      <footer className="border-edge border-t px-5 py-1 max-md:hidden">
         <BandLegend />
       </footer>
     </div>

@@ -123,7 +123,7 @@ function StatementLine({ standing, state, element, write }: LineProps) {
             </button>
           )}
           <button type="button" className="key" onClick={() => write(takenBack(statement, element, reason))}>
-            {t(statement.kind === 'reading' ? 'said.never' : 'said.takeBack')}
+            {t(statement.kind === 'reading' ? 'mistyped.never' : 'mistyped.takeBack')}
           </button>
         </div>
       ) : (

@@ -1,0 +1,52 @@
+import { NO_PLAN_SET, type PlanBook } from '@careful-seam/contract/api/plan';
+import type { ShowerAhead } from '@careful-seam/core/plan/ahead';
+import type { DayRoute } from '@careful-seam/core/plan/dayRoute';
+import { type InspectorDay, inspectorDay, movedTo, type Price } from '@careful-seam/core/plan/inspectorDay';
+import { planShowers } from '@careful-seam/core/plan/planOf';
+import { waysOf } from '@careful-seam/core/plan/travel';
+import { calendarIn, workTime } from '@careful-seam/core/plan/workCalendar';
+
+/** What a day is planned from: showers as their entries tell, what the firm set, and what this person did. */
+export interface PlanAsked {
+  showers: readonly ShowerAhead[];
+  book: PlanBook;
+  /** Zone of the inspector's hours. */
+  timeZone: string;
+  /** ISO days off of this person. */
+  away: readonly string[];
+  /** From when on, ms since 1970: now, or the morning of another day. */
+  nowMs: number;
+  /** Showers that the office set on one of these days. */
+  visits: readonly string[];
+  /** The job where this person is; null at the beginning of the day. */
+  at: string | null;
+  /** Stops with a place of their own. */
+  pins: Readonly<Record<string, number>>;
+}
+
+/** This person's way through the day and the next. */
+export function planDay({ showers, book, timeZone, away, nowMs, visits, at, pins }: PlanAsked): InspectorDay {
+  const { stageHours, weights } = book.settings;
+  const calendar = calendarIn(book.settings, timeZone);
+  const planned = planShowers(
+    showers,
+    { calendar, stageHours, looked: book.looked },
+    (id) => book.showers[id] ?? NO_PLAN_SET,
+    nowMs,
+  );
+  return inspectorDay({
+    planned,
+    work: workTime(calendarIn(book.settings, timeZone, away), nowMs),
+    nowMs,
+    visits: new Set(visits),
+    at,
+    ways: waysOf(book),
+    weights,
+    pins,
+  });
+}
+
+/** The way with one stop elsewhere, and its price. */
+export function moveStop(asked: PlanAsked, id: string, place: number): { route: DayRoute; price: Price } {
+  return movedTo(planDay(asked), id, place);
+}

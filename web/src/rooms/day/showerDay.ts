@@ -1,0 +1,12 @@
+import { type ShowerDay, showerDay } from '@careful-seam/core/plan/dayWindows';
+import type { LocalShower } from '../../tablet/store';
+import { crewMorning } from './dayAxis';
+
+/** Days already worked out: only a shower that changed is worked out again. */
+const known = new WeakMap<LocalShower['state'], ShowerDay>();
+/** The windows of a shower on the day of its site. */
+export function dayOf(state: LocalShower['state'], zone: string): ShowerDay {
+  const day = known.get(state) ?? showerDay(state, crewMorning(zone));
+  known.set(state, day);
+  return day;
+}
