@@ -11,8 +11,12 @@ export interface FloodVisit {
   startMs: number;
   /** When it ends, ms since 1970. */
   endMs: number;
-  /** Minutes before the start at which to be reminded. */
-  remindMinutes: number;
+  /** Minutes before the start at which to be reminded; without it nobody is. */
+  remindMinutes?: number;
+  /** How often it was changed since it was told first; 0 without it. */
+  sequence?: number;
+  /** It was told, and is not any more. */
+  isCancelled?: boolean;
 }
 
 /** A moment in the parts that a calendar writes. */
@@ -38,7 +42,19 @@ export function floodCalendar(visits: readonly FloodVisit[], name: string, nowMs
     endOutputType: 'utc',
     created: utc(nowMs),
     busyStatus: 'BUSY',
-    alarms: [{ action: 'display', description: v.title, trigger: { minutes: v.remindMinutes, before: true } }],
+    sequence: v.sequence ?? 0,
+    status: v.isCancelled ? 'CANCELLED' : 'CONFIRMED',
+    ...(v.remindMinutes === undefined || v.isCancelled
+      ? {}
+      : {
+          alarms: [
+            {
+              action: 'display' as const,
+              description: v.title,
+              trigger: { minutes: v.remindMinutes, before: true },
+            },
+          ],
+        }),
   }));
   const { error, value } = createEvents(events);
   if (error || typeof value !== 'string') throw error ?? new Error('the calendar is empty');

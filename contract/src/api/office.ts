@@ -49,7 +49,7 @@ export const CrewName = z.object({ name });
 /** The crew that another becomes part of. */
 export const CrewInto = z.object({ into: z.string().min(1).max(120) });
 
-export const LINK_KINDS = ['crew', 'record', 'password'] as const;
+export const LINK_KINDS = ['crew', 'record', 'password', 'calendar'] as const;
 /** A crew's link lives at most this long, hours. */
 export const CREW_LINK_HOURS_AT_MOST = 7 * 24;
 export const NewLink = z.discriminatedUnion('kind', [
@@ -62,6 +62,15 @@ export const NewLink = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('record'), showerId: z.uuid(), label: name, days: z.number().min(1).max(365), email }),
   z.object({ kind: z.literal('password'), userId: z.uuid() }),
+  // A calendar of one person or of one job.
+  z.object({
+    kind: z.literal('calendar'),
+    of: z.discriminatedUnion('what', [
+      z.object({ what: z.literal('person'), userId: z.uuid() }),
+      z.object({ what: z.literal('job'), job: name }),
+    ]),
+    days: z.number().min(1).max(365),
+  }),
 ]);
 export type NewLink = z.infer<typeof NewLink>;
 /** The code is told once; only its hash is kept. `path` is the page that it opens. */

@@ -3,8 +3,11 @@ import { costOf, type Round } from './routeCost';
 
 /** Gains smaller than this are none. */
 const GAIN = 1e-9;
+/** Of a long day a stop is tried no further away than this: what is hours off is found step by step. */
+const NEAR = 10;
+const isNear = (n: number, a: number, b: number): boolean => n <= 24 || Math.abs(a - b) <= NEAR;
 /** Times that a way is shaken and mended anew: fewer for long days, whose mending takes longer. */
-const SHAKES = (n: number): number => (n <= 12 ? 12 : Math.max(30, Math.round(4000 / n)));
+const SHAKES = (n: number): number => (n <= 12 ? 12 : Math.round(3000 / n));
 
 /** Stops in an order of some figure, those that are pinned at their places. */
 function byFigure(round: Round, figure: (stop: number) => number): number[] {
@@ -66,7 +69,7 @@ function mended(round: Round, begin: readonly number[], free: readonly number[])
     better = false;
     for (let a = 0; a < free.length; a += 1)
       for (let b = 0; b < free.length; b += 1) {
-        if (a === b) continue;
+        if (a === b || !isNear(free.length, a, b)) continue;
         const tried = [moved(order, free, a, b)];
         if (a < b) tried.push(turned(order, free, a, b), exchanged(order, free, a, b));
         for (const next of tried) {

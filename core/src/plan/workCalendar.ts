@@ -8,6 +8,9 @@ const DAY_MS = 24 * HOUR_MS;
 /** No plan reaches further than this, days: what would is no plan any more. */
 const HORIZON_DAYS = 3 * 366;
 
+/** Days before its beginning that a reckoning of work knows. */
+const DAYS_BACK = 14;
+
 /** True for a zone of the IANA list that this machine knows. */
 const isZone = (zone: string): boolean => Number.isFinite(tzOffset(zone, new Date(0)));
 
@@ -108,14 +111,14 @@ function firstOver(length: number, valueAt: (k: number) => number, value: number
 }
 
 /**
- * Reckoning with the work of a calendar from the day before `sinceMs` on. Days are put together as far as they are asked for,
+ * Reckoning with the work of a calendar from two weeks before `sinceMs` on, so that what was forgotten has its day too. Days are put together as far as they are asked for,
  * three years at most.
  */
 export function workTime(calendar: WorkCalendar, sinceMs: number): WorkTime {
   const shifts: Shift[] = [];
   /** Work before each shift, ms; one more than there are shifts. */
   const before: number[] = [0];
-  let day = addDaysTo(dayAt(calendar.timeZone, sinceMs), -1);
+  let day = addDaysTo(dayAt(calendar.timeZone, sinceMs), -DAYS_BACK);
   let looked = 0;
   const grow = (): boolean => {
     if (looked >= HORIZON_DAYS) return false;

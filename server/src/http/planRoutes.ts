@@ -10,14 +10,20 @@ import {
   WeekAsk,
 } from '@careful-seam/contract/api/plan';
 import { z } from 'zod';
+import { useLink } from '../people/links';
 import { forgetAhead } from '../plan/aheads';
+import { calendarOf } from '../plan/calendarFeed';
 import { crewPlan } from '../plan/crewPlan';
 import { writeNote } from '../plan/planNotes';
 import { assignLooks, weekOf } from '../plan/week';
 import { Refusal } from '../refusals/refusal';
 import { visibleShower } from '../showers/loadShower';
 import { crewOf } from '../sync/whatMoved';
-import { type Call, param, type Route, read, readQuery, uuidParam } from './route';
+import { SPOKEN } from './asks';
+import { type Call, param, type Route, read, readQuery, uuidParam, wordsFor } from './route';
+
+/** The language of a calendar. */
+const CalendarAsk = z.object(SPOKEN);
 
 /** For managers alone. */
 const MANAGING = { roles: ['manager'] as const, limit: 'usual' as const };
@@ -77,6 +83,15 @@ async function assign({ req, res, services }: Call): Promise<unknown> {
   await assignLooks(services.store, looks);
   res.locals.about = String(looks.length);
   return { looks };
+}
+
+/** Looks and floods of a person or a job; a code that is guessed, ended or too old opens nothing. */
+async function calendar({ req, res, services }: Call): Promise<undefined> {
+  const link = await useLink(services.store, 'calendar', param(req, 'code').replace(/\.ics$/, ''), services.now());
+  const words = wordsFor(req);
+  const text = await calendarOf(services.store, link, words, services.now());
+  res.set('Cache-Control', 'no-store').type('text/calendar; charset=utf-8').send(text);
+  return undefined;
 }
 
 /** The plan: what is set for it, the week of the firm, what a crew is told. */
@@ -154,6 +169,16 @@ export const PLAN_ROUTES: readonly Route[] = [
     summary: "The firm's week: showers by day, looks and who gives them, idle crews, what is waited for",
     gives: WeekAnswer,
     answer: ({ req, services }) => weekOf(services.store, services.now(), readQuery(WeekAsk, req.query).from),
+  },
+  {
+    roles: 'anyone',
+    limit: 'usual',
+    method: 'get',
+    path: '/api/calendar/:code',
+    asks: CalendarAsk,
+    summary: 'The calendar behind a link, as others subscribe to it (RFC 5545)',
+    gives: 'text/calendar',
+    answer: calendar,
   },
   {
     roles: ['crew-lead', 'inspector', 'manager'],

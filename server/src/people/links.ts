@@ -19,10 +19,10 @@ const PASSWORD_LINK_HOURS = 72;
 const LIST_AT_MOST = 200;
 
 /** The page that a link of each kind opens. */
-const PAGES = { crew: '/crew-link', record: '/r', password: '/set-password' } as const;
+const PAGES = { crew: '/crew-link', record: '/r', password: '/set-password', calendar: '/api/calendar' } as const;
 
 /** What a link opens. */
-type Target = Pick<LinkRow, 'label' | 'crewId' | 'showerId' | 'userId'> & {
+type Target = Pick<LinkRow, 'label' | 'crewId' | 'showerId' | 'userId' | 'job'> & {
   hours: number;
   email: string | null;
   /** The language of who gets it, where that is known. */
@@ -31,7 +31,7 @@ type Target = Pick<LinkRow, 'label' | 'crewId' | 'showerId' | 'userId'> & {
 
 /** What it is to open, refused where that is not there. */
 async function targetOf(store: DataSource, wanted: NewLink): Promise<Target> {
-  const none = { crewId: null, showerId: null, userId: null, language: null };
+  const none = { crewId: null, showerId: null, userId: null, job: null, language: null };
   if (wanted.kind === 'crew') {
     const crew = await store.getRepository(CrewEntity).findOneBy({ id: wanted.crewId });
     if (!crew) throw new Refusal('no-such-crew', 'crewId');
@@ -42,8 +42,16 @@ async function targetOf(store: DataSource, wanted: NewLink): Promise<Target> {
     if (!shower) throw new Refusal('no-such-shower', 'showerId');
     return { ...none, showerId: shower.id, label: wanted.label, hours: wanted.days * 24, email: wanted.email };
   }
-  const user = await store.getRepository(UserEntity).findOneBy({ id: wanted.userId });
+  if (wanted.kind === 'calendar' && wanted.of.what === 'job') {
+    const { job } = wanted.of;
+    if (!(await store.getRepository(ShowerEntity).findOneBy({ job }))) throw new Refusal('no-such-job', 'of.job');
+    return { ...none, job, label: job, hours: wanted.days * 24, email: null };
+  }
+  const id = wanted.kind === 'calendar' ? (wanted.of.what === 'person' ? wanted.of.userId : '') : wanted.userId;
+  const user = await store.getRepository(UserEntity).findOneBy({ id });
   if (!user) throw new Refusal('no-such-person', 'userId');
+  if (wanted.kind === 'calendar')
+    return { ...none, userId: user.id, label: user.name, hours: wanted.days * 24, email: null };
   const { id: userId, name: label, email, language } = user;
   return { ...none, userId, label, hours: PASSWORD_LINK_HOURS, email, language };
 }
@@ -115,7 +123,7 @@ export async function revokeLink(store: DataSource, id: string, now: Date): Prom
 export async function listLinks(store: DataSource): Promise<LinkLine[]> {
   const rows: (Omit<LinkLine, 'createdAt' | 'expiresAt' | 'revokedAt' | 'lastUsedAt'> & Record<string, Date | null>)[] =
     await store.query(
-      `SELECT l.id, l.kind, l.label, coalesce(c.name, s.name || ', ' || s.job, p.name, '') AS about, coalesce(u.name, '') AS "madeBy",
+      `SELECT l.id, l.kind, l.label, coalesce(c.name, s.name || ', ' || s.job, p.name, l.job, '') AS about, coalesce(u.name, '') AS "madeBy",
         l.created_at AS "createdAt", l.expires_at AS "expiresAt", l.revoked_at AS "revokedAt", l.last_used_at AS "lastUsedAt", l.uses
       FROM access_link l LEFT JOIN crew c ON c.id = l.crew_id LEFT JOIN shower s ON s.id = l.shower_id
         LEFT JOIN firm_user p ON p.id = l.user_id LEFT JOIN firm_user u ON u.id = l.created_by

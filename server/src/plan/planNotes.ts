@@ -12,8 +12,8 @@ import {
 import type { DataSource, EntityManager } from 'typeorm';
 import type { z } from 'zod';
 
-/** What a note is about: the firm's hours, a job's ways, what was set for a shower, a person's days off, a person's day, how long looks took. */
-export const PLAN_NOTES = ['settings', 'job', 'shower', 'away', 'day', 'looked'] as const;
+/** What a note is about: the firm's hours, a job's ways, what was set for a shower, a person's days off, a person's day, how long looks took, what a calendar told. */
+export const PLAN_NOTES = ['settings', 'job', 'shower', 'away', 'day', 'looked', 'feed'] as const;
 /** One of them. */
 type PlanNoteKind = (typeof PLAN_NOTES)[number];
 /** A note as it is kept. */
@@ -44,7 +44,7 @@ export async function writeNote(
 /** Notes that every tablet keeps, as a part of the question for the firm's words: what is of a day, or of a finished shower, is left out. */
 export const NOTES_OF_FIRM = `(SELECT json_agg(json_build_object('kind', n.kind, 'id', n.id, 'data', n.data) ORDER BY n.kind, n.id)
     FROM plan_note n LEFT JOIN shower_head f ON n.kind = 'shower' AND f.shower_id::text = n.id
-    WHERE n.kind <> 'day' AND f.is_signed IS NOT TRUE) AS plan_notes`;
+    WHERE n.kind NOT IN ('day', 'feed') AND f.is_signed IS NOT TRUE) AS plan_notes`;
 
 /** What a note says, where it says what such a note does; a note of another version counts for nothing. */
 const said = <T extends z.ZodType>(schema: T, data: unknown): z.infer<T> | null => schema.safeParse(data).data ?? null;

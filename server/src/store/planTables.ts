@@ -16,3 +16,24 @@ export class Plan1765040000000 implements MigrationInterface {
     await runner.query('DROP TABLE plan_note, shower_ahead');
   }
 }
+
+/** Tables whose changes are news to somebody's tablet. */
+const TOLD = ['shower', 'shower_head', 'plan_note', 'firm_setting', 'rule_book', 'crew', 'look_plan'] as const;
+
+/** Whoever listens is told that something moved, on whichever server it was written; what moved is asked for as ever. */
+export class News1765100000000 implements MigrationInterface {
+  name = 'News1765100000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      ALTER TABLE access_link ADD COLUMN job text;
+      CREATE FUNCTION tell_news() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN PERFORM pg_notify('news', ''); RETURN NULL; END $$;
+      ${TOLD.map((table) => `CREATE TRIGGER ${table}_news AFTER INSERT OR UPDATE OR DELETE ON ${table} FOR EACH STATEMENT EXECUTE FUNCTION tell_news();`).join('\n      ')}
+    `);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      ${TOLD.map((table) => `DROP TRIGGER ${table}_news ON ${table};`).join('\n      ')}
+      DROP FUNCTION tell_news;
+      ALTER TABLE access_link DROP COLUMN job;`);
+  }
+}

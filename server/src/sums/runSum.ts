@@ -6,6 +6,8 @@ import { Refusal } from '../refusals/refusal';
 
 /** No sum of the trade takes a second; what takes so long is a slip or an attack, ms. */
 const SUM_MS = 5000;
+/** A process that is not there by then does not come, ms. */
+const STARTS_MS = 30_000;
 const MEGABYTES = 256;
 /** Sums at work at once, and those that may wait for them; more at once nobody types. */
 const gate = makeGate(2, 20);
@@ -24,14 +26,20 @@ function inProcess(name: string, input: unknown, ms: number): Promise<Answer | n
       env: { LOWEST_PRIORITY: '0' },
       stdio: ['ignore', 'ignore', 'ignore', 'ipc'],
     });
-    const timer = setTimeout(() => child.kill('SIGKILL'), ms);
-    child.once('message', (answer) => done(answer as Answer));
+    const stopAfter = (limit: number) => setTimeout(() => child.kill('SIGKILL'), limit);
+    let timer = stopAfter(STARTS_MS);
+    // Its time counts from when it can begin: on a machine that is busy a process takes a while to be there.
+    child.once('message', () => {
+      clearTimeout(timer);
+      timer = stopAfter(ms);
+      child.once('message', (answer) => done(answer as Answer));
+      child.send({ name, input }, () => {});
+    });
     child.once('error', () => done(null));
     child.once('exit', () => {
       clearTimeout(timer);
       done(null);
     });
-    child.send({ name, input }, () => {});
   });
 }
 

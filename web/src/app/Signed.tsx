@@ -1,13 +1,12 @@
-import { useEffect, useState } from 'react';
+import { useCallback, useEffect, useState } from 'react';
 import { Navigate, Outlet, useLocation } from 'react-router';
 import { HelpSheet } from '../shared/Help';
 import { useParts, useStore } from '../tablet/store';
 import { usePreferences } from '../ui/preferences';
 import { Guarded, Later, Loading } from './Later';
 import { fetchRest, screens } from './screens';
+import { useNews } from './useNews';
 
-/** How often news is asked for while there is a network, ms; without any it costs some hundred bytes. */
-const SYNC_EVERY_MS = 5000;
 /** Waits run on while nothing is entered. */
 const TICK_EVERY_MS = 60_000;
 /** The other screens are loaded this long after the first one stands, ms: what a tablet takes into a cellar is all of them. */
@@ -34,17 +33,12 @@ export function Signed() {
   const { pathname } = useLocation();
   const [help, setHelp] = useState(false);
   useRest(person?.role);
+  const ask = useCallback(() => void sync(), [sync]);
+  useNews(ask, person?.id ?? null);
   useEffect(() => {
-    const go = () => void sync();
-    const timer = setInterval(go, SYNC_EVERY_MS);
     const clock = setInterval(tick, TICK_EVERY_MS);
-    window.addEventListener('online', go);
-    return () => {
-      clearInterval(timer);
-      clearInterval(clock);
-      window.removeEventListener('online', go);
-    };
-  }, [sync, tick]);
+    return () => clearInterval(clock);
+  }, [tick]);
   useEffect(() => {
     const ask = (e: KeyboardEvent) => {
       const typing = e.target instanceof HTMLInputElement || e.target instanceof HTMLTextAreaElement;

@@ -60,12 +60,14 @@ export const SessionEntity = new EntitySchema<SessionRow>({
 });
 export interface LinkRow {
   id: string;
-  kind: 'crew' | 'record' | 'password';
+  kind: 'crew' | 'record' | 'password' | 'calendar';
   codeHash: string;
   label: string;
   crewId: string | null;
   showerId: string | null;
   userId: string | null;
+  /** The job whose calendar it tells; null for all else. */
+  job: string | null;
   createdBy: string;
   createdAt: Date;
   expiresAt: Date;
@@ -83,6 +85,7 @@ export const LinkEntity = new EntitySchema<LinkRow>({
     crewId: { type: 'text', name: 'crew_id', nullable: true },
     showerId: { type: 'uuid', name: 'shower_id', nullable: true },
     userId: { type: 'uuid', name: 'user_id', nullable: true },
+    job: { type: 'text', nullable: true },
     createdBy: { type: 'uuid', name: 'created_by' },
     createdAt: { type: 'timestamptz', name: 'created_at' },
     expiresAt: { type: 'timestamptz', name: 'expires_at' },

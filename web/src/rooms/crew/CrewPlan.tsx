@@ -22,7 +22,11 @@ export function CrewPlanWords({ line, shower }: { line: CrewPlanLine; shower: Lo
   const comes =
     line.comesMs === null
       ? null
-      : t('crewPlan.comes', { who: line.inspector ?? t('crewPlan.somebody'), at: at(line.comesMs), stage });
+      : t(line.waits === 'water' ? 'crewPlan.reads' : 'crewPlan.comes', {
+          who: line.inspector ?? t('crewPlan.somebody'),
+          at: at(line.comesMs),
+          stage,
+        });
   const waits =
     line.overMs !== null && (line.waits === 'cure' || line.waits === 'water')
       ? t(`crewPlan.${line.waits}`, { stage, at: at(line.overMs) })

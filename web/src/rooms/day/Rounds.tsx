@@ -197,7 +197,7 @@ export function Rounds() {
     list[0]?.state.created?.body.timeZone ?? settings?.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
   const plan = useDayPlan(list, zone, tomorrow, held);
   const { day } = plan;
-  const fromMs = plan.asked.nowMs;
+  const fromMs = plan.asked.laterMs ?? plan.asked.nowMs;
   const parts = dayParts(fromMs, zone, wide > 500);
   const drawn = { parts, nowMs, wide, zone };
   const { days, change, sendAll } = useDayPins();
@@ -208,7 +208,8 @@ export function Rounds() {
     if (lastSyncAt !== null && me !== '') void sendAll(me);
   }, [lastSyncAt, me, sendAll]);
   const planned = new Set([...(day ? [...day.byId.keys(), ...day.notToday.map((n) => n.shower)] : []), ...refused]);
-  const others = list.filter((s) => !planned.has(s.id));
+  // Before the way is there nothing is listed: it would move from under a finger.
+  const others = day || plan.failed ? list.filter((s) => !planned.has(s.id)) : [];
   return (
     <div className="grid h-full grid-rows-[auto_1fr_auto]">
       <BandPatterns />
@@ -235,7 +236,7 @@ export function Rounds() {
         )}
         {plan.failed && <p className="font-semibold text-hold">{t('way.failed')}</p>}
         {day && list.length > 0 && <Way plan={plan} day={day} showers={showers} onHold={setHeld} {...drawn} />}
-        {!alone && (
+        {!alone && (day || plan.failed) && (
           <Waiting
             notToday={day?.notToday ?? []}
             showers={showers}

@@ -84,9 +84,7 @@ export function StopRow(props: StopProps) {
   const { t } = useTranslation();
   const { setNodeRef, listeners, transform, isDragging } = useSortable({ id: stop.id });
   const isNext = place === 0;
-  const to = shower.state.flood?.running
-    ? `/showers/${stop.shower}/flood`
-    : `/showers/${stop.shower}?stage=${stop.stage}`;
+  const to = shower.state.flood?.running ? `/showers/${stop.shower}/flood` : `/showers/${stop.shower}`;
   const take = isNext ? takeAlong(shower, stop.stage) : [];
   const isLate = stop.closesMs !== null && beginMs > stop.closesMs;
   return (

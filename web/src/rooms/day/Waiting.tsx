@@ -34,7 +34,10 @@ function Row({
   return (
     <li className="grid min-h-12 grid-cols-[23rem_1fr] items-center gap-x-3 border-hair border-b px-2 max-md:grid-cols-1">
       <span className="flex items-center gap-2">
-        <Link to={`/showers/${shower.id}`} className="min-w-0 flex-1 py-1 text-ink leading-tight no-underline">
+        <Link
+          to={`/showers/${shower.id}${shower.state.flood?.running ? '/flood' : ''}`}
+          className="min-w-0 flex-1 py-1 text-ink leading-tight no-underline"
+        >
           <span className="font-bold">{name}</span> <span className="text-soft text-sm">{job}</span>
           {words && <span className="block text-soft text-sm">{words}</span>}
         </Link>

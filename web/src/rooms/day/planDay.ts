@@ -14,7 +14,7 @@ export interface PlanAsked {
   timeZone: string;
   /** ISO days off of this person. */
   away: readonly string[];
-  /** From when on, ms since 1970: now, or the morning of another day. */
+  /** Now, ms since 1970. */
   nowMs: number;
   /** Showers that the office set on one of these days. */
   visits: readonly string[];
@@ -22,10 +22,22 @@ export interface PlanAsked {
   at: string | null;
   /** Stops with a place of their own. */
   pins: Readonly<Record<string, number>>;
+  /** A later day is planned, from this moment on, ms since 1970: what is done before it is left out. Null: from now on. */
+  laterMs: number | null;
 }
 
-/** This person's way through the day and the next. */
-export function planDay({ showers, book, timeZone, away, nowMs, visits, at, pins }: PlanAsked): InspectorDay {
+/** This person's way through the day and the next; of a later day without what is done before it. */
+export function planDay(asked: PlanAsked): InspectorDay {
+  const { laterMs } = asked;
+  const now = planFrom(asked);
+  if (laterMs === null) return now;
+  const before = new Set(now.route.order.filter((_, k) => now.route.begins[k]! < laterMs));
+  const left = asked.showers.filter((s) => !before.has(s.id));
+  return planFrom({ ...asked, showers: left, nowMs: Math.max(laterMs, asked.nowMs), at: null });
+}
+
+/** The way from a moment on. */
+function planFrom({ showers, book, timeZone, away, nowMs, visits, at, pins }: PlanAsked): InspectorDay {
   const { stageHours, weights } = book.settings;
   const calendar = calendarIn(book.settings, timeZone);
   const planned = planShowers(

@@ -10,6 +10,9 @@ import { planWork } from './planWork';
 /** What was worked out is good for so long, ms: the clock alone moves it on by no more than the plan itself does. */
 const GOOD_FOR_MS = 10 * 60_000;
 
+/** What changes within so long is planned together, ms. */
+const TOGETHER_MS = 120;
+
 /** What showers have ahead, by their entries: one that nobody wrote to is not worked out again every minute. */
 const known = new Map<string, { key: string; ahead: ShowerAhead | null }>();
 
@@ -83,9 +86,10 @@ export function useDayPlan(
       book,
       timeZone,
       away,
-      nowMs: tomorrow ? (next?.fromMs ?? nowMs) : nowMs,
+      nowMs,
+      laterMs: tomorrow ? (next?.fromMs ?? null) : null,
       visits: showers.flatMap((s) => (s.stored.row?.visitOn && s.stored.row.visitOn <= date ? [s.id] : [])),
-      at: tomorrow ? null : lastJob(showers, person?.id ?? '', atHour(timeZone, today, 0)),
+      at: lastJob(showers, person?.id ?? '', atHour(timeZone, today, 0)),
       pins: pins.pins,
     };
   }, [showers, book, days, person, timeZone, tomorrow, minute]);
@@ -95,17 +99,21 @@ export function useDayPlan(
   useEffect(() => {
     if (held) return;
     newest.current = asked;
-    planWork()
-      .planDay(asked)
-      .then(
-        (day) => {
-          // An answer that another question has overtaken is not shown.
-          if (newest.current !== asked) return;
-          setTold({ date: asked.date, day });
-          setFailed(false);
-        },
-        () => setFailed(true),
-      );
+    const plan = () =>
+      planWork()
+        .planDay(asked)
+        .then(
+          (day) => {
+            // An answer that another question has overtaken is not shown.
+            if (newest.current !== asked) return;
+            setTold({ date: asked.date, day });
+            setFailed(false);
+          },
+          () => setFailed(true),
+        );
+    // A tablet that reads what it keeps brings one shower after the other: they are planned together.
+    const soon = setTimeout(() => void plan(), TOGETHER_MS);
+    return () => clearTimeout(soon);
   }, [asked, held]);
   return { day: told?.date === asked.date ? told.day : null, asked, date: asked.date, failed };
 }
