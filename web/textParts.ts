@@ -11,7 +11,20 @@ const PARTS: Readonly<Record<string, readonly string[]>> = {
   door: DOOR,
   sums: ['floorSum', 'sum', 'detail', 'random', 'mix'],
   tools: ['flood', 'survey', 'film', 'cure', 'materials', 'new', 'drawing', 'handOver', 'rename'],
-  office: ['across', 'deed', 'server', 'backup', 'audit', 'people', 'mail', 'lines', 'families', 'firm', 'setUp'],
+  office: [
+    'across',
+    'deed',
+    'server',
+    'backup',
+    'audit',
+    'people',
+    'mail',
+    'lines',
+    'families',
+    'firm',
+    'setUp',
+    'planSet',
+  ],
 };
 /** Beside the keys that open them: what others of these names say on site. */
 const ON_SITE = [

@@ -12,6 +12,7 @@ import { openLookRequests } from '../proof/holds/lookRequests';
 import { isOf } from '../rules/checks/check';
 import type { WaitCheck } from '../rules/checks/wait';
 import { floodCheckOf, type Stage } from '../rules/ruleBook';
+import { workHoursOf } from './usualHours';
 
 /** An hour, ms. */
 const HOUR_MS = 3_600_000;
@@ -178,7 +179,7 @@ function stepOf(
   const told = state.stages.get(stage.key);
   const work = (told?.work ?? []).map((e) => finishedAtMs(state, e));
   if (defects > 0) return { step: 'put-right', sinceMs: Math.max(sinceMs, ...work) };
-  const builds = stage.checks.some((c) => judgeOf(c).buildsOn);
+  const builds = workHoursOf(stage.key, {}) > 0 && stage.checks.some((c) => judgeOf(c).buildsOn);
   if (work.length > 0) return { step: 'built', sinceMs: Math.max(...work) };
   // Whoever looks at a stage sees that it is there; and where nothing is built there is nothing to wait for.
   return { step: !builds || told?.begun ? 'built' : 'to-build', sinceMs };

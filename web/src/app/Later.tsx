@@ -2,7 +2,7 @@ import { type ReactNode, Suspense } from 'react';
 import { ErrorBoundary } from 'react-error-boundary';
 import { useTranslation } from 'react-i18next';
 import { useLocation } from 'react-router';
-import { Fetched, forget, type Load } from '../ui/fetchedCode';
+import { Fetched, forget, type Load, numberOf } from '../ui/fetchedCode';
 
 /** While the code of a screen is on its way: a moment. */
 export function Loading() {
@@ -37,7 +37,8 @@ export function Guarded({ children, onError }: { children: ReactNode; onError?: 
 /** A screen whose code is loaded when it is first shown. */
 export function Later({ load }: { load: Load }) {
   return (
-    <Guarded onError={() => forget(load)}>
+    // Each screen waits in a place of its own: the one before never stays in its stead while its code is on the way.
+    <Guarded key={numberOf(load)} onError={() => forget(load)}>
       <Fetched load={load} props={{}} />
     </Guarded>
   );

@@ -7,6 +7,7 @@ import { Jobs } from '../rooms/office/Jobs';
 import { Links } from '../rooms/office/Links';
 import { Audit, Mail } from '../rooms/office/MailAndAudit';
 import { People } from '../rooms/office/People';
+import { PlanPage } from '../rooms/office/PlanPage';
 import { Server } from '../rooms/office/Server';
 import { Rules } from '../rooms/ruleBook/Rules';
 import { Approvals } from '../shared/Approvals';
@@ -20,6 +21,7 @@ import { PageTitle } from '../ui/PageTitle';
 const PAGES = {
   approvals: Approvals,
   jobs: Jobs,
+  plan: PlanPage,
   people: People,
   links: Links,
   rules: Rules,

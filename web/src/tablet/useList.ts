@@ -1,13 +1,24 @@
 import { QueueAnswer } from '@careful-seam/contract/api/queue';
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import type { z } from 'zod';
 import { errorWords } from '../ui/words';
 import { call } from './api';
+import { useStore } from './store';
 
 /** A list that the office reads from the server when it is looked at. */
 export function useList<T extends z.ZodType>(schema: T, path: string) {
   return useQuery({ queryKey: [path], queryFn: () => call(schema, 'GET', path) });
+}
+
+/** The same, read anew with each round of the tablet: what somebody wrote elsewhere moves it. */
+export function useLiveList<T extends z.ZodType>(schema: T, path: string) {
+  const lastSyncAt = useStore((s) => s.lastSyncAt);
+  const queries = useQueryClient();
+  useEffect(() => {
+    if (lastSyncAt !== null) void queries.invalidateQueries({ queryKey: [path] });
+  }, [lastSyncAt, path, queries]);
+  return useList(schema, path);
 }
 
 /** A list that comes a page at a time; `next` gives the path of the page after one, or null after the last. */

@@ -27,6 +27,19 @@ export const fetchAhead = async <P extends object>(load: Load<P>): Promise<void>
     () => forget(load),
   );
 
+/** Numbers of what is loaded, by the function that loads it. */
+const numbers = new WeakMap<object, number>();
+/** How many there are. */
+let counted = 0;
+/** Tells one thing that is loaded from another, so that each has a place of its own while it is on its way. */
+export function numberOf(load: object): number {
+  if (!numbers.has(load)) {
+    counted += 1;
+    numbers.set(load, counted);
+  }
+  return numbers.get(load)!;
+}
+
 /** What was fetched, once it is here; until then what is around it waits. */
 export function Fetched<P extends object>({ load, props }: { load: Load<P>; props: P }) {
   const { default: Shown } = use(fetched(load));

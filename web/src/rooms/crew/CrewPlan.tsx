@@ -2,11 +2,11 @@ import { CrewPlan, type CrewPlanLine } from '@careful-seam/contract/api/plan';
 import { hourWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 import { type LocalShower, useStore } from '../../tablet/store';
-import { useList } from '../../tablet/useList';
+import { useLiveList } from '../../tablet/useList';
 
 /** The plan of this crew's showers, by shower; nothing while it can't be asked. */
 export function useCrewPlan(): ReadonlyMap<string, CrewPlanLine> {
-  const { data } = useList(CrewPlan, '/api/plan/crew');
+  const { data } = useLiveList(CrewPlan, '/api/plan/crew');
   return new Map((data?.lines ?? []).map((line) => [line.shower, line]));
 }
 

@@ -4,7 +4,7 @@ import { Link } from 'react-router';
 import type { LocalShower } from '../../tablet/store';
 import { DayBand } from './DayBand';
 import type { DayPart } from './dayAxis';
-import { dayOf } from './showerDay';
+import { dayOf, withCure } from './showerDay';
 import { notTodayWords } from './wayWords';
 
 /** How bands are drawn on this screen. */
@@ -19,12 +19,15 @@ export interface Drawn {
 function Row({
   shower,
   words,
+  cureMs,
   drawn,
   refused,
   onBack,
 }: {
   shower: LocalShower;
   words: string;
+  /** When a running cure is likely over, ms since 1970; null where none runs. */
+  cureMs: number | null;
   drawn: Drawn;
   refused: boolean;
   onBack: () => void;
@@ -48,7 +51,7 @@ function Row({
         )}
       </span>
       <div className="max-md:hidden">
-        <DayBand day={dayOf(shower.state, drawn.zone)} ready={null} {...drawn} />
+        <DayBand day={withCure(dayOf(shower.state, drawn.zone), cureMs)} ready={null} {...drawn} />
       </div>
     </li>
   );
@@ -75,12 +78,20 @@ export function Waiting({
   const out = refused.flatMap((id) => showers.get(id) ?? []);
   const waits = notToday.flatMap((row) => {
     const shower = showers.get(row.shower);
-    return shower ? [{ shower, words: notTodayWords(t, row, drawn.zone) }] : [];
+    return shower
+      ? [
+          {
+            shower,
+            words: notTodayWords(t, row, drawn.zone),
+            cureMs: row.planned.ahead.stages[0]!.wait?.likelyMs ?? null,
+          },
+        ]
+      : [];
   });
   const groups = [
     { title: t('way.notYet'), rows: waits },
-    { title: t('way.refused'), rows: out.map((shower) => ({ shower, words: '' })) },
-    { title: t('way.nothing'), rows: others.map((shower) => ({ shower, words: '' })) },
+    { title: t('way.refused'), rows: out.map((shower) => ({ shower, words: '', cureMs: null })) },
+    { title: t('way.nothing'), rows: others.map((shower) => ({ shower, words: '', cureMs: null })) },
   ];
   return groups
     .filter((g) => g.rows.length > 0)
@@ -88,11 +99,12 @@ export function Waiting({
       <section key={title}>
         <h2 className="px-2 pt-2 font-semibold text-soft">{title}</h2>
         <ul>
-          {rows.map(({ shower, words }) => (
+          {rows.map(({ shower, words, cureMs }) => (
             <Row
               key={shower.id}
               shower={shower}
               words={words}
+              cureMs={cureMs}
               drawn={drawn}
               refused={refused.includes(shower.id)}
               onBack={() => onBack(shower.id)}

@@ -20,7 +20,7 @@ import type { DayPart } from './dayAxis';
 import { pinsOf, type SeenWay, seenOf, useDayPins } from './dayPins';
 import { planWork } from './planWork';
 import { StopRow } from './StopRow';
-import { dayOf } from './showerDay';
+import { dayOf, withCure } from './showerDay';
 import type { DayPlan } from './useDayPlan';
 import { type RowBox, WayLine } from './WayLine';
 import { movedWords, priceWords } from './wayWords';
@@ -29,7 +29,7 @@ import { movedWords, priceWords } from './wayWords';
 const DRAG_AFTER_PX = 8;
 
 /** A tablet that was just opened still reads what it keeps for so long, ms. */
-const SETTLES_MS = 20_000;
+const SETTLES_MS = 8000;
 
 /** A move that was made, so that it can be taken back. */
 interface Move {
@@ -47,7 +47,17 @@ const asSeen = (day: InspectorDay, atMs: number): SeenWay => ({
 });
 
 /** What moved since the way was seen last, with the cause first; a key takes note of it. */
-function MovedLine({ day, date, nameOf }: { day: InspectorDay; date: string; nameOf: (id: string) => string }) {
+function MovedLine({
+  day,
+  date,
+  zone,
+  nameOf,
+}: {
+  day: InspectorDay;
+  date: string;
+  zone: string;
+  nameOf: (id: string) => string;
+}) {
   const { t } = useTranslation();
   const person = useParts('person').person?.id ?? '';
   const seen = seenOf(
@@ -66,7 +76,7 @@ function MovedLine({ day, date, nameOf }: { day: InspectorDay; date: string; nam
   }, [isFirst, take]);
   const moved = seen === null ? [] : whatMoved(seen, now);
   if (seen === null || moved.length === 0) return null;
-  const words = movedWords(t, moved, nameOf);
+  const words = movedWords(t, moved, nameOf, day, zone);
   return (
     <p role="status" className="flex flex-wrap items-center gap-x-3 border-cure border-l-4 bg-leaf px-3 py-1">
       <span className="flex-1">
@@ -125,6 +135,7 @@ function useMoves(plan: DayPlan, order: readonly string[], onHold: (held: boolea
   const { pins, refused } = pinsOf(days, me, plan.date);
   const [move, setMove] = useState<Move | null>(null);
   const [over, setOver] = useState<Pick<Move, 'id' | 'price'> | null>(null);
+  const dragged = useRef<string | null>(null);
   const set = (next: Record<string, number>) => change(me, plan.date, { pins: next });
   const without = (id: string) => Object.fromEntries(Object.entries(pins).filter(([other]) => other !== id));
   const moveTo = async (id: string, place: number) => {
@@ -133,6 +144,7 @@ function useMoves(plan: DayPlan, order: readonly string[], onHold: (held: boolea
     setMove({ id, price, before: pins });
   };
   const letGo = () => {
+    dragged.current = null;
     onHold(false);
     setOver(null);
   };
@@ -164,9 +176,12 @@ function useMoves(plan: DayPlan, order: readonly string[], onHold: (held: boolea
         const place = placeOf(event);
         if (place === null) return setOver(null);
         const id = String(event.active.id);
+        const at = `${id} ${place}`;
+        dragged.current = at;
         void planWork()
           .moveStop(plan.asked, id, place)
-          .then(({ price }) => setOver({ id, price }));
+          // What was asked for another place, or comes after the finger let go, is not shown.
+          .then(({ price }) => dragged.current === at && setOver({ id, price }));
       },
       onDragCancel: letGo,
       onDragEnd: (event: DragEndEvent) => {
@@ -223,7 +238,7 @@ export function Way({ plan, day, showers, parts, wide, zone, nowMs, onHold }: Wa
   });
   return (
     <section id="stops" aria-label={t('way.title')}>
-      <MovedLine day={day} date={plan.date} nameOf={nameOf} />
+      <MovedLine day={day} date={plan.date} zone={zone} nameOf={nameOf} />
       {order.length === 0 && <p className="py-6 text-lg text-soft">{t('way.none')}</p>}
       <DndContext sensors={sensors} collisionDetection={closestCenter} {...moves.drag}>
         <SortableContext items={order} strategy={verticalListSortingStrategy}>
@@ -246,7 +261,7 @@ export function Way({ plan, day, showers, parts, wide, zone, nowMs, onHold }: Wa
                   keys={moves.keys}
                   band={
                     <DayBand
-                      day={dayOf(shower.state, zone)}
+                      day={withCure(dayOf(shower.state, zone), stop.reason === 'waited' ? stop.opensMs : null)}
                       ready={{ fromMs: stop.opensMs, toMs: stop.closesMs }}
                       parts={parts}
                       nowMs={nowMs}

@@ -10,3 +10,12 @@ export function dayOf(state: LocalShower['state'], zone: string): ShowerDay {
   known.set(state, day);
   return day;
 }
+
+/** The same with its running cure to the moment that the plan expects, in the air of the days before; null: as it is. */
+export const withCure = (day: ShowerDay, untilMs: number | null): ShowerDay =>
+  untilMs === null
+    ? day
+    : {
+        ...day,
+        windows: day.windows.map((w) => (w.kind === 'cure' ? { ...w, toMs: Math.max(w.fromMs, untilMs) } : w)),
+      };

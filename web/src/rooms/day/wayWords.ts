@@ -1,4 +1,4 @@
-import type { DayStop, NotToday } from '@careful-seam/core/plan/dayStops';
+import type { DayStop, DayStops, NotToday } from '@careful-seam/core/plan/dayStops';
 import type { Price } from '@careful-seam/core/plan/inspectorDay';
 import type { Moved } from '@careful-seam/core/plan/whatMoved';
 import { clockWords, hourWords, momentWords } from '@careful-seam/words/sentences/moments';
@@ -26,6 +26,10 @@ export function stopWords(t: Words, stop: DayStop, zone: string, nowMs: number):
   return `${why} ${closesMs < nowMs ? t('way.loss.past', { at: hourWords(closesMs, zone) }) : lost}`;
 }
 
+/** When a wait or the water is likely over; a look may come later, in the hours of whoever looks. */
+const till = ({ planned: { ahead }, fromMs }: NotToday, zone: string): string =>
+  hourWords(ahead.flood?.endMs ?? ahead.stages[0]!.wait?.likelyMs ?? fromMs, zone);
+
 /** Why a shower can't be looked at on these days, from when on it can, and what would win hours. */
 export function notTodayWords(t: Words, row: NotToday, zone: string): string {
   const { ahead, goods, squeeze, plan } = row.planned;
@@ -34,7 +38,7 @@ export function notTodayWords(t: Words, row: NotToday, zone: string): string {
   const parts: string[] = [];
   if (row.waits === 'goods') parts.push(t('way.waits.goods', { what: goods[row.stage]!.what, at }));
   else if (row.waits === 'cure' && stage.wait?.never) parts.push(t('way.waits.never', { stage: row.label }));
-  else parts.push(t(`way.waits.${row.waits}`, { stage: row.label, at, count: stage.defects }));
+  else parts.push(t(`way.waits.${row.waits}`, { stage: row.label, at, count: stage.defects, till: till(row, zone) }));
   const { wait } = stage;
   if (row.waits === 'cure' && wait) {
     if (wait.decides !== 'label') parts.push(t(`way.held.${wait.decides}`));
@@ -83,11 +87,19 @@ export function priceWords(
   return parts.length > 0 ? parts.join(' · ') : t('way.price.nothing');
 }
 
-/** What moved since a way was seen, one sentence for each cause. */
-export function movedWords(t: Words, moved: readonly Moved[], nameOf: (id: string) => string): string[] {
-  return moved.map(({ id, what, byMs }) =>
-    t(`way.moved.${what}`, { name: nameOf(id), hours: hoursWords(t, byMs / HOUR_MS) }),
-  );
+/** What moved since a way was seen, one sentence for each cause: what can't be looked at any more with why. */
+export function movedWords(
+  t: Words,
+  moved: readonly Moved[],
+  nameOf: (id: string) => string,
+  { notToday }: Pick<DayStops, 'notToday'>,
+  zone: string,
+): string[] {
+  return moved.map(({ id, what, byMs }) => {
+    const waits = what === 'gone' ? notToday.find((n) => n.shower === id) : undefined;
+    if (waits) return `${nameOf(id)}: ${notTodayWords(t, waits, zone)}`;
+    return t(`way.moved.${what}`, { name: nameOf(id), hours: hoursWords(t, byMs / HOUR_MS) });
+  });
 }
 
 /** When a stop begins: the hour alone today, with its day later. */

@@ -1,4 +1,4 @@
-import { type LinkLine, LinkList, MadeLink, NewLink } from '@careful-seam/contract/api/office';
+import { Inspectors, type LinkLine, LinkList, MadeLink, NewLink } from '@careful-seam/contract/api/office';
 import { momentWords } from '@careful-seam/words/sentences/moments';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useMemo, useState } from 'react';
@@ -20,9 +20,14 @@ const CREW_HOURS = [24, 72, 168] as const;
 /** How long a link to a record lives, days. */
 const RECORD_DAYS = 90;
 
+/** How long a calendar is told, days. */
+const CALENDAR_DAYS = 365;
+
 /** What is typed for a link of either kind; what the kind does not need stays beside it, so that a tap back loses nothing. */
 const Typed = z.object({
-  kind: z.enum(['crew', 'record']),
+  kind: z.enum(['crew', 'record', 'calendar']),
+  /** Whose calendar: a person's id, or a job's name behind a colon. */
+  whose: z.string(),
   crewId: z.string(),
   showerId: z.string(),
   hours: z.number(),
@@ -33,7 +38,13 @@ const Typed = z.object({
 type Fields = z.infer<typeof Typed>;
 
 /** The link that is wanted, of what was typed. */
-const wantedOf = ({ kind, crewId, showerId, hours, label, email }: Fields) => {
+const wantedOf = ({ kind, whose, crewId, showerId, hours, label, email }: Fields): unknown => {
+  if (kind === 'calendar')
+    return {
+      kind,
+      of: whose.startsWith(':') ? { what: 'job', job: whose.slice(1) } : { what: 'person', userId: whose },
+      days: CALENDAR_DAYS,
+    };
   const shared = { label: label.trim(), email: email.trim() || null };
   return kind === 'crew' ? { kind, crewId, hours, ...shared } : { kind, showerId, days: RECORD_DAYS, ...shared };
 };
@@ -46,12 +57,14 @@ function MakeLink({ onMade }: { onMade: (link: MadeLink) => void }) {
   const { t } = useTranslation();
   const crews = useStore((s) => s.crews);
   const known = useNamedShowers();
+  const people = useList(Inspectors, '/api/inspectors');
   const { change, problem, busy } = useChange([LINKS]);
   const { register, handleSubmit, watch, setValue, formState } = useForm<Fields>({
     resolver: zodResolver(Sound),
     mode: 'onChange',
     defaultValues: {
       kind: 'crew',
+      whose: '',
       crewId: crews[0]?.id ?? '',
       showerId: '',
       hours: CREW_HOURS[0],
@@ -73,9 +86,21 @@ function MakeLink({ onMade }: { onMade: (link: MadeLink) => void }) {
         options={[
           { key: 'crew', label: t('links.forCrew') },
           { key: 'record', label: t('links.forRecord') },
+          { key: 'calendar', label: t('links.forCalendar') },
         ]}
       />
-      {kind === 'crew' ? (
+      {kind === 'calendar' && (
+        <SelectField
+          label={t('links.whose')}
+          none={t('links.choosePerson')}
+          options={[
+            ...(people.data?.inspectors ?? []).map((p) => ({ id: p.id, label: p.name })),
+            ...[...new Set(known.map((s) => s.job))].map((job) => ({ id: `:${job}`, label: job })),
+          ]}
+          {...register('whose')}
+        />
+      )}
+      {kind === 'crew' && (
         <>
           <SelectField
             label={t('life.crew')}
@@ -89,7 +114,8 @@ function MakeLink({ onMade }: { onMade: (link: MadeLink) => void }) {
             options={CREW_HOURS.map((key) => ({ key, label: t('links.days', { count: key / 24 }) }))}
           />
         </>
-      ) : (
+      )}
+      {kind === 'record' && (
         <SelectField
           label={t('links.shower')}
           options={known.map((s) => ({ id: s.id, label: `${s.job}: ${s.name}` }))}
@@ -97,8 +123,13 @@ function MakeLink({ onMade }: { onMade: (link: MadeLink) => void }) {
           {...register('showerId')}
         />
       )}
-      <TextField label={t('links.label')} {...register('label')} />
-      <TextField label={t('links.email')} type="email" {...register('email')} />
+      {kind !== 'calendar' && (
+        <>
+          <TextField label={t('links.label')} {...register('label')} />
+          <TextField label={t('links.email')} type="email" {...register('email')} />
+        </>
+      )}
+      {kind === 'calendar' && <p className="text-soft text-sm">{t('links.calendarWhat')}</p>}
       <Problem text={problem} />
       <button type="submit" className="key key-main self-start" disabled={busy || !formState.isValid}>
         {t('links.make')}

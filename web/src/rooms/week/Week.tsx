@@ -6,7 +6,7 @@ import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import { HelpKey } from '../../shared/Help';
 import { useParts } from '../../tablet/store';
-import { useChange, useList } from '../../tablet/useList';
+import { useChange, useLiveList } from '../../tablet/useList';
 import { Choice } from '../../ui/Choice';
 import { Problem } from '../../ui/Loaded';
 import { PageTitle } from '../../ui/PageTitle';
@@ -200,7 +200,7 @@ function Looks({ week }: { week: WeekAnswer }) {
 export function Week() {
   const { t } = useTranslation();
   const { person } = useParts('person');
-  const { data: week, isError } = useList(WeekAnswer, PATH);
+  const { data: week, isError } = useLiveList(WeekAnswer, PATH);
   const [lane, setLane] = useState<LaneKey>('showers');
   const { box, wide } = useWidth<HTMLSpanElement>(300);
   const zone = week?.showers[0]?.timeZone ?? 'UTC';
