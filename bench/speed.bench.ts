@@ -18,6 +18,7 @@ import { loggerFile, simulatedLogger } from '@careful-seam/instruments/simulated
 import { appendEntries } from '@careful-seam/server/ledger/appendEntries';
 import { openStore } from '@careful-seam/server/store/dataSource';
 import { writeSection } from './performanceDoc';
+import { dayOfTwelve, firmPlans } from './planBench';
 import { surveyBench } from './surveyBench';
 
 /** Ratios of medians, measured in turn within one run; nothing here depends on how fast the machine is. */
@@ -350,6 +351,9 @@ async function main(): Promise<void> {
     against('fold of 2,000 entries, against parsing the 200 kB document', 5, () => foldShower(many, () => BOOK), parse),
     flooding(),
     await appending(process.env.BENCH_DATABASE_URL!, 400),
+    // A goal of 50 ms for 200 plans and of 100 ms for a way, on a machine that parses the document in a millisecond.
+    against('plans of 200 open showers, against parsing the 200 kB document', 50, firmPlans(), parse, 20),
+    against('the way through 12 stops, against parsing the 200 kB document', 100, dayOfTwelve(), parse, 20),
     ...curing(),
     ...surveying(),
   ];

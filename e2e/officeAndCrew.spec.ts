@@ -1,7 +1,7 @@
 import { closeSheet, expect, open, test } from './acting';
 import { accessible, accessibleInTheDark, fits, fitsWidth, smallTargets } from './soundness';
 
-const OFFICE = ['approvals', 'jobs', 'people', 'links', 'firm', 'mail', 'audit', 'server'];
+const OFFICE = ['approvals', 'jobs', 'plan', 'people', 'links', 'firm', 'mail', 'audit', 'server'];
 
 test('the office fits 1280x800, keeps 48 px and WCAG 2.2 AA, light and dark', async ({ office: page }) => {
   const sound = async (name: string) => {
@@ -16,6 +16,10 @@ test('the office fits 1280x800, keeps 48 px and WCAG 2.2 AA, light and dark', as
     await fits(page);
     await sound(name);
   }
+  await page.goto('/week');
+  await expect(page.getByRole('button', { name: /^Take the suggestion/ })).toBeVisible();
+  await fits(page);
+  await sound('week');
   await page.goto('/');
   for (const key of ["Day's end", 'Find', 'Maren Oduya']) {
     await page.getByRole('button', { name: key }).click();

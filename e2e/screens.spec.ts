@@ -257,7 +257,7 @@ test('a crew lead sees the own crew and says work is done', async ({ page }) => 
   await expect(page.getByText('3B hall')).toHaveCount(0);
   await expect(page.getByRole('heading', { name: 'Crew Otter' })).toBeVisible();
   await page.getByText('B7').click();
-  await page.getByLabel('Stage').selectOption({ label: 'Boards · open' });
+  await page.getByRole('combobox', { name: /^Stage/ }).selectOption({ label: 'Boards · open' });
   await page.getByRole('button', { name: 'Say it is done' }).click();
   await page.getByLabel('Batch').fill('B-77');
   await page.getByRole('button', { name: 'Done: Boards' }).click();

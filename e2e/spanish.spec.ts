@@ -110,8 +110,9 @@ test('a manager and a crew with Spanish read no English word in the office or on
   browser,
 }) => {
   const walk = await enter(page, 'maren');
-  for (const name of ['approvals', 'jobs', 'people', 'links', 'rules', 'firm', 'mail', 'server'])
+  for (const name of ['approvals', 'jobs', 'plan', 'people', 'links', 'rules', 'firm', 'mail', 'server'])
     await walk.go(`/office/${name}`, 'h1');
+  await walk.go('/week', 'aside h2');
   await walk.go('/office/rules', 'h1');
   await walk.page.getByRole('button', { name: 'Tipos y causas' }).click();
   for (const path of [

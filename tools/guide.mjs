@@ -9,7 +9,7 @@ const LANGUAGES = ['en', 'es'];
 const READERS = {
   inspector: ['day', 'new', 'shower', 'film', 'cure', 'survey', 'materials', 'flood', 'record'],
   crew: ['crew'],
-  office: ['office', 'across', 'record'],
+  office: ['office', 'week', 'across', 'record'],
 };
 const TITLES = {
   en: { inspector: 'For the inspector', crew: 'For the crew', office: 'For the office', words: 'Words' },

@@ -53,6 +53,19 @@ export interface NotToday {
   planned: PlannedShower;
 }
 
+/** An hour of a crew that has other work meanwhile counts so much of one that stands [own choice]. */
+const BUSY_SHARE = 0.25;
+
+/** Crews that have something to build or to put right, by how many of their showers. */
+function workOf(showers: readonly PlannedShower[]): Map<string, number> {
+  const work = new Map<string, number>();
+  for (const planned of showers) {
+    const { step, crewId } = firstOf(planned);
+    if (planned.ahead.flood === null && step !== 'built') work.set(crewId, (work.get(crewId) ?? 0) + 1);
+  }
+  return work;
+}
+
 /** Shifts of the inspector: the one that now lies in or the next, and those after it. */
 function shiftsFrom(work: WorkTime, nowMs: number): Shift[] {
   const shifts: Shift[] = [];
@@ -96,7 +109,7 @@ interface Asked {
 }
 
 /** When and why a shower is to be looked at; the first of the reasons that holds. */
-function askedOf(planned: PlannedShower, work: WorkTime, visitOn: boolean): Asked | null {
+function askedOf(planned: PlannedShower, work: WorkTime, visitOn: boolean, busy: boolean): Asked | null {
   const { ahead, plan } = planned;
   const [stage, first] = [firstOf(planned), plan.stages[0]!];
   if (ahead.flood)
@@ -109,16 +122,17 @@ function askedOf(planned: PlannedShower, work: WorkTime, visitOn: boolean): Aske
     };
   const fromMs = Math.max(stage.sinceMs, stage.wantedMs ?? 0, stage.wait?.likelyMs ?? 0);
   // The crew stands where the next layer must not come before the look; elsewhere it goes on the next morning and hides what was not seen.
-  const idlePerHour = stage.holdPoint ? 1 : 0;
+  const standing = busy ? BUSY_SHARE : 1;
+  const idlePerHour = stage.holdPoint ? standing : 0;
   const nextShift = work.shiftAt((work.shiftAt(fromMs)?.toMs ?? fromMs) + 1);
   const coveredMs = stage.holdPoint || !nextShift ? null : nextShift.fromMs + HOUR_MS;
   const common = {
     fromMs,
     closesMs: coveredMs,
     idlePerHour,
-    loss: coveredMs === null ? ('idle' as const) : ('covered' as const),
+    loss: coveredMs === null ? (busy ? null : ('idle' as const)) : ('covered' as const),
   };
-  if (stage.askedMs !== null) return { ...common, reason: 'asked', idlePerHour: 1 };
+  if (stage.askedMs !== null) return { ...common, reason: 'asked', idlePerHour: standing };
   if (stage.wait) return { ...common, reason: 'waited' };
   if (stage.step === 'built')
     return { ...common, reason: 'ready', loss: idlePerHour > 0 || coveredMs !== null ? common.loss : null };
@@ -155,11 +169,12 @@ export function dayStops(
   const untilMs = shifts.at(-1)?.toMs ?? nowMs;
   const stops: DayStop[] = [];
   const notToday: NotToday[] = [];
+  const crews = workOf(showers);
   for (const planned of showers) {
     const { ahead, plan } = planned;
     const [stage, first] = [firstOf(planned), plan.stages[0]!];
     const about = { shower: ahead.id, name: ahead.name, job: ahead.job, stage: stage.key, label: stage.label };
-    const asked = askedOf(planned, work, visits.has(ahead.id));
+    const asked = askedOf(planned, work, visits.has(ahead.id), (crews.get(stage.crewId) ?? 0) > 0);
     // What closed already is still gone to: it is late, and the sooner the better.
     const windows = asked ? windowsOf(asked, shifts, nowMs) : [];
     if (!asked || windows.length === 0 || asked.fromMs > untilMs) {

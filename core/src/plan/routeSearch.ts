@@ -7,7 +7,7 @@ const GAIN = 1e-9;
 const NEAR = 10;
 const isNear = (n: number, a: number, b: number): boolean => n <= 24 || Math.abs(a - b) <= NEAR;
 /** Times that a way is shaken and mended anew: fewer for long days, whose mending takes longer. */
-const SHAKES = (n: number): number => (n <= 12 ? 12 : Math.round(3000 / n));
+const SHAKES = (n: number): number => (n <= 12 ? 12 : Math.round(900 / n));
 
 /** Stops in an order of some figure, those that are pinned at their places. */
 function byFigure(round: Round, figure: (stop: number) => number): number[] {

@@ -14,6 +14,7 @@ export const HELP_SCREENS = [
   'record',
   'office',
   'across',
+  'week',
   'crew',
 ] as const;
 /** One of them. */
@@ -48,7 +49,7 @@ export async function helpIn(language: Language): Promise<HelpTexts> {
 export function helpScreenOf(pathname: string, isCrew: boolean): HelpScreen {
   const [first, , part] = pathname.split('/').filter(Boolean);
   if (first === 'new' || part === 'dimensions') return 'new';
-  if (first === 'office' || first === 'across') return first;
+  if (first === 'office' || first === 'across' || first === 'week') return first;
   if (first === 'crew') return 'crew';
   if (first === 'showers')
     return (HELP_SCREENS as readonly string[]).includes(part ?? '') ? (part as HelpScreen) : 'shower';
