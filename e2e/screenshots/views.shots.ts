@@ -115,7 +115,6 @@ test('across crews', async ({ page }) => {
     ['crews', '/across/crews?group=niche'],
     ['wrong', '/across/wrong'],
     ['slipped', '/across/slipped'],
-    ['look', '/across/look?readings=600'],
   ] as const) {
     // Two years are counted in the background of a server that has just begun.
     for (;;) {
@@ -137,6 +136,10 @@ test('office and crew', async ({ page, browser }) => {
     await page.waitForTimeout(500);
     await page.screenshot({ path: `${FOLDER}/office-${name}.png` });
   }
+  await page.goto('/week');
+  await page.getByRole('button', { name: /^Take the suggestion/ }).waitFor();
+  await page.waitForTimeout(500);
+  await page.screenshot({ path: `${FOLDER}/week.png` });
   const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
   const phone = await context.newPage();
   await phone.addInitScript(() =>
