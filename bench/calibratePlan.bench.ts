@@ -4,6 +4,7 @@ import { dayRoute } from '@careful-seam/core/plan/dayRoute';
 import { FIRST_WEIGHTS } from '@careful-seam/core/plan/inspectorDay';
 import type { DayRouteInput, RouteStop } from '@careful-seam/core/plan/routeCost';
 import { numbers } from '@careful-seam/core/units/randomNumbers';
+import highs from 'highs';
 import { writeSection } from './performanceDoc';
 
 /** Weeks that are lived through, and the length of a step, minutes. */
@@ -250,6 +251,56 @@ for (let seed = 1; seed <= 500; seed += 1) {
   if (Math.abs(costOf(day) - tried(day)) > 1e-6) different += 1;
 }
 
+/** The same day as a mixed-integer program, in the format of CPLEX: which stop follows which, when each begins, which are late. */
+function program({ stops, travelMinutes, weights }: DayRouteInput): string {
+  const n = stops.length;
+  const most = 5000;
+  const follows: [number, number][] = [];
+  for (let i = 0; i <= n; i += 1) for (let j = 1; j <= n; j += 1) if (i !== j) follows.push([i, j]);
+  const at = (j: number) => stops[j - 1]!;
+  const from = (j: number) => at(j).windows[0]![0] / MINUTE;
+  const by = (j: number) => Math.min(at(j).windows[0]![1], at(j).readByMs ?? Infinity) / MINUTE;
+  const all = stops.map((_, k) => k + 1);
+  const idle = (j: number) => (weights.idlePerHour * (at(j).idlePerHour ?? 1)) / 60;
+  const sum = (terms: string[]) => terms.join(' + ');
+  const goal = [
+    ...follows.map(([i, j]) => `${weights.drivePerMinute * travelMinutes[i]![j]!} x_${i}_${j}`),
+    ...all.map((j) => `${idle(j)} b_${j}`),
+    ...all.map((j) => `${weights.latePerStop} l_${j}`),
+  ];
+  const rows = [
+    ...all.map((j) => `${sum(follows.filter(([, to]) => to === j).map(([i]) => `x_${i}_${j}`))} = 1`),
+    ...all.map((i) => `${sum(follows.filter(([from]) => from === i).map(([, j]) => `x_${i}_${j}`))} <= 1`),
+    `${sum(all.map((j) => `x_0_${j}`))} = 1`,
+    ...follows.map(([i, j]) => {
+      const lasts = (i === 0 ? 0 : at(i).minutes) + travelMinutes[i]![j]!;
+      return `b_${j}${i === 0 ? '' : ` - b_${i}`} - ${most} x_${i}_${j} >= ${lasts - most}`;
+    }),
+    ...all.map((j) => `b_${j} - ${most} l_${j} <= ${by(j)}`),
+  ];
+  return [
+    'Minimize',
+    ` cost: ${sum(goal)}`,
+    'Subject To',
+    ...rows.map((row, k) => ` r${k}: ${row}`),
+    'Bounds',
+    ...all.map((j) => ` ${from(j)} <= b_${j} <= ${most}`),
+    'Binary',
+    ` ${[...follows.map(([i, j]) => `x_${i}_${j}`), ...all.map((j) => `l_${j}`)].join(' ')}`,
+    'End',
+  ].join('\n');
+}
+const solver = await highs();
+let solvedOtherwise = 0;
+for (let seed = 1; seed <= 12; seed += 1) {
+  const day = anyDay(500 + seed, 7);
+  // What stands before a window opens is no idle time: the program counts it from zero.
+  const before = day.stops.reduce((t, s) => t + ((s.windows[0]![0] / MINUTE) * 10 * (s.idlePerHour ?? 1)) / 60, 0);
+  const solved = solver.solve(program(day), { mip_rel_gap: 0, mip_abs_gap: 1e-9 });
+  if (solved.Status !== 'Optimal' || Math.abs(solved.ObjectiveValue - before - costOf(day)) > 0.01)
+    solvedOtherwise += 1;
+}
+
 /** Beyond what is solved exactly: the search against the best that many searches of the same day in other orders find. */
 let worst = 0;
 for (let seed = 1; seed <= 20; seed += 1) {
@@ -287,7 +338,8 @@ ${table}
 
 By the plan crews stand ${(less * 100).toFixed(0)} % less than by what is due first; in ${lateOnlyHere} of ${WEEKS} weeks more floods are read late than by what is due first.
 
-The way through a day: of 500 days of 8 stops ${different} cost otherwise than the cheapest of all orders; of 20 days of 20 stops the search lies ${(worst * 100).toFixed(1)} % over the best known at the worst.`;
+The way through a day: of 500 days of 8 stops ${different} cost otherwise than the cheapest of all orders; of 12 days of 7 stops ${solvedOtherwise} otherwise than an exact solver of mixed-integer programs (HiGHS) finds; of 20 days of 20 stops the search lies ${(worst * 100).toFixed(1)} % over the best known at the worst.`;
 console.log(words);
 writeSection('The inspector’s way', words);
-process.exitCode = less >= 0.25 && plan.late < due.late && different === 0 && worst <= 0.05 ? 0 : 1;
+process.exitCode =
+  less >= 0.25 && plan.late < due.late && different === 0 && solvedOtherwise === 0 && worst <= 0.05 ? 0 : 1;

@@ -193,6 +193,14 @@ describe('an inspector’s day', () => {
     expect(day([at('a', 'One')], { gone: 3, a: 7 }).route.order).toEqual(['a']);
   });
 
+  it('goes by the firm’s hours where a site has a zone that nobody knows', () => {
+    const lost = { ...at('a', 'One'), timeZone: 'Nowhere/Town' };
+    const told = day([lost, at('b', 'One')]);
+    expect(told.route.order).toHaveLength(2);
+    const set = { goods: [{ stage: 'membrane', what: 'tile', dueOn: '2026-12-09' }], promisedOn: '2026-12-02' };
+    expect(planShower(lost, WAYS, set, workTimes(WAYS.calendar, NOW), NOW)?.plan.readyMs).toBeGreaterThan(NOW);
+  });
+
   it('holds sixty showers for one inspector, and says what a day can not hold', () => {
     const many = Array.from({ length: 90 }, (_, k) => at(`s${k}`, `Job ${k % 7}`));
     const told = day(many);

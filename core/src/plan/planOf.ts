@@ -1,7 +1,7 @@
 import type { ShowerAhead, StageAhead } from './ahead';
 import { orderStages, type PlanStage, planOrdered, type ShowerPlan } from './showerPlan';
 import { type LookedAt, lookMinutesOf, repairHours, workHoursOf } from './usualHours';
-import { atHour, type WorkCalendar, type WorkTime, workTime } from './workCalendar';
+import { atHour, isZone, type WorkCalendar, type WorkTime, workTime } from './workCalendar';
 
 /** Goods that a stage waits for, by the ISO day on which they come. */
 export interface Goods {
@@ -52,12 +52,16 @@ export interface PlannedShower {
   goods: Readonly<Record<string, Goods>>;
 }
 
+/** The zone of a site, or the firm’s where nobody knows what was written. */
+const zoneIn = (calendar: WorkCalendar, told: string): string => (isZone(told) ? told : calendar.timeZone);
+
 /** Reckonings of work by zone: all showers of a firm share them. */
 export type WorkTimes = (zone: string) => WorkTime;
-/** Makes them, from a moment on, ms since 1970. */
+/** Makes them, from a moment on, ms since 1970. A site whose zone nobody knows goes by the firm’s. */
 export function workTimes(calendar: WorkCalendar, sinceMs: number): WorkTimes {
   const known = new Map<string, WorkTime>();
-  return (timeZone) => {
+  return (told) => {
+    const timeZone = zoneIn(calendar, told);
     const found = known.get(timeZone) ?? workTime({ ...calendar, timeZone }, sinceMs);
     known.set(timeZone, found);
     return found;
@@ -72,7 +76,7 @@ function asPlanned(stage: StageAhead, ahead: ShowerAhead, ways: PlanWays, goods:
     'put-right': repairHours(stage.defects),
     built: 0,
   };
-  const goodsMs = goods ? atHour(ahead.timeZone, goods.dueOn, ways.calendar.fromHour) : 0;
+  const goodsMs = goods ? atHour(zoneIn(ways.calendar, ahead.timeZone), goods.dueOn, ways.calendar.fromHour) : 0;
   // Nothing that is built waits for goods any more.
   const soonMs = Math.max(stage.step === 'to-build' ? goodsMs : 0, stage.wantedMs ?? 0, water?.endMs ?? 0);
   return {
@@ -130,7 +134,9 @@ export function planShower(
   const plan = planOrdered(ordered.value, work, nowMs);
   if (!plan) return null;
   const { promisedOn } = set;
-  const promisedMs = promisedOn ? atHour(ahead.timeZone, promisedOn, ways.calendar.toHour) : null;
+  const promisedMs = promisedOn
+    ? atHour(zoneIn(ways.calendar, ahead.timeZone), promisedOn, ways.calendar.toHour)
+    : null;
   return {
     ahead,
     plan,

@@ -12,7 +12,7 @@ const HORIZON_DAYS = 3 * 366;
 const DAYS_BACK = 14;
 
 /** True for a zone of the IANA list that this machine knows. */
-const isZone = (zone: string): boolean => Number.isFinite(tzOffset(zone, new Date(0)));
+export const isZone = (zone: string): boolean => Number.isFinite(tzOffset(zone, new Date(0)));
 
 /** On which days and between which hours people work. */
 export const WorkCalendar = z

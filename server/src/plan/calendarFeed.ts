@@ -3,7 +3,7 @@ import type { Words } from '@careful-seam/words/texts/language';
 import type { DataSource } from 'typeorm';
 import { z } from 'zod';
 import type { LinkRow } from '../store/entities/people';
-import { type FirmPlan, firmPlan, inspectorDays, lookMsOf } from './firmPlan';
+import { type FirmDays, firmDays, lookMsOf } from './firmPlan';
 import { writeNote } from './planNotes';
 
 /** A minute, ms. */
@@ -30,8 +30,7 @@ const Told = z.record(
 type Told = z.infer<typeof Told>;
 
 /** Visits of the plan as a calendar has them: floods to read of all showers that are meant, looks when somebody is to give them. */
-async function visitsOf(store: DataSource, plan: FirmPlan, link: LinkRow, t: Words): Promise<FloodVisit[]> {
-  const days = await inspectorDays(store, plan);
+function visitsOf({ plan, days }: FirmDays, link: LinkRow, t: Words): FloodVisit[] {
   const day = link.userId ? days.get(link.userId) : undefined;
   const begins = new Map((day?.route.order ?? []).map((id, k) => [id, day!.route.begins[k]!]));
   const isMeant = (id: string): boolean => {
@@ -96,10 +95,10 @@ function since(told: Told, visits: readonly FloodVisit[], nowMs: number): { visi
 
 /** The calendar behind a link: the same id for the same visit, counted up when it moves, cancelled when it is not to be any more. */
 export async function calendarOf(store: DataSource, link: LinkRow, t: Words, now: Date): Promise<string> {
-  const plan = await firmPlan(store, now);
+  const firm = await firmDays(store, now);
   const [row] = await store.query(`SELECT data FROM plan_note WHERE kind = 'feed' AND id = $1`, [link.id]);
   const before = Told.safeParse(row?.data).data ?? {};
-  const { visits, told } = since(before, await visitsOf(store, plan, link, t), now.getTime());
+  const { visits, told } = since(before, visitsOf(firm, link, t), now.getTime());
   await writeNote(store, 'feed', link.id, told, now);
   return floodCalendar(visits, t('calendar.planName', { label: link.label }), now.getTime());
 }

@@ -2,7 +2,7 @@ import type { CrewPlan, CrewPlanLine } from '@careful-seam/contract/api/plan';
 import type { PlannedShower } from '@careful-seam/core/plan/planOf';
 import type { DataSource } from 'typeorm';
 import { isOfCrew } from '../showers/showerRows';
-import { firmPlan, inspectorDays } from './firmPlan';
+import { firmDays } from './firmPlan';
 
 /** What the lowest stage that is open waits for. */
 function waitsOf({ ahead, goods }: PlannedShower, nowMs: number): CrewPlanLine['waits'] {
@@ -15,8 +15,7 @@ function waitsOf({ ahead, goods }: PlannedShower, nowMs: number): CrewPlanLine['
 
 /** What a crew is told of its showers: when an inspector comes and what must be ready, what may go on, by the same plan as the inspectors' ways. */
 export async function crewPlan(store: DataSource, crewId: string | null, now: Date): Promise<CrewPlan> {
-  const plan = await firmPlan(store, now);
-  const days = await inspectorDays(store, plan);
+  const { plan, days } = await firmDays(store, now);
   const comes = new Map<string, { ms: number; who: string }>();
   for (const { id, name } of plan.inspectors) {
     const { route } = days.get(id)!;

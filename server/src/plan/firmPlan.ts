@@ -88,8 +88,32 @@ export function suggestionFor(plan: FirmPlan): SuggestedLook[] {
   );
 }
 
+/** The firm's plan with every inspector's way. */
+export interface FirmDays {
+  plan: FirmPlan;
+  days: Map<string, InspectorDay>;
+}
+
+/** What it was worked out from last, by the store: many phones ask for the same. */
+const known = new WeakMap<DataSource, { mark: string; made: Promise<FirmDays> }>();
+
+/** The same, worked out once for whoever asks while nothing was written, and anew each minute. */
+export async function firmDays(store: DataSource, now: Date): Promise<FirmDays> {
+  const [{ mark }] = await store.query(
+    `SELECT concat((SELECT max(moved) FROM shower_head), ' ', (SELECT max(changed_at) FROM plan_note WHERE kind <> 'feed'), ' ', $1::text) AS mark`,
+    [Math.floor(now.getTime() / 60_000)],
+  );
+  const found = known.get(store);
+  if (found && found.mark === mark) return found.made;
+  const made = firmPlan(store, now).then(async (plan) => ({ plan, days: await inspectorDays(store, plan) }));
+  known.set(store, { mark, made });
+  // What failed is worked out again by the next who asks.
+  made.catch(() => known.delete(store));
+  return made;
+}
+
 /** The way of each inspector today: what is set to them, and what is suggested where nobody is set. */
-export async function inspectorDays(store: DataSource, plan: FirmPlan): Promise<Map<string, InspectorDay>> {
+async function inspectorDays(store: DataSource, plan: FirmPlan): Promise<Map<string, InspectorDay>> {
   const { calendar, nowMs, rows, planned, book, inspectors } = plan;
   const today = dayAt(calendar.timeZone, nowMs);
   const suggested = new Map(suggestionFor(plan).map((s) => [s.shower, s.inspectorId]));

@@ -116,7 +116,10 @@ export async function weekOf(store: DataSource, now: Date, from?: string): Promi
       lookMinutes: Math.round((first.endMs - first.lookMs) / 60_000),
       lookLabel: ahead.stages[0]!.label,
       readyMs: its.readyMs,
-      goods: (plan.book.showers[ahead.id]?.goods ?? []).map(({ what, dueOn }) => ({ what, dueOn })),
+      // What is built, or not built here at all, waits for nothing any more.
+      goods: (plan.book.showers[ahead.id]?.goods ?? [])
+        .filter((g) => ahead.stages.some((s) => s.key === g.stage && s.step === 'to-build'))
+        .map(({ what, dueOn }) => ({ what, dueOn })),
       squeeze,
       released: released.get(ahead.id) ?? [],
     };

@@ -1,5 +1,5 @@
 import type { InspectorDay } from '@careful-seam/core/plan/inspectorDay';
-import { type DayPart, placeOnBand } from './dayAxis';
+import { type DayPart, nearestOnBand, placeOnBand } from './dayAxis';
 
 /** A minute, ms. */
 const MINUTE_MS = 60_000;
@@ -33,11 +33,10 @@ export function WayLine({
     const stop = day.byId.get(id);
     if (!row || !stop) return [];
     const y = row.top + row.height / 2;
-    const from = placeOnBand(parts, begins[k]!);
-    const to = placeOnBand(parts, begins[k]! + stop.minutes * MINUTE_MS) ?? from;
-    return from === null || to === null
-      ? []
-      : [{ number: k + 1, x: from * wide, x2: Math.max(to * wide, from * wide + 10), y }];
+    // What is read in the evening stands at the end of its day.
+    const from = nearestOnBand(parts, begins[k]!);
+    const to = nearestOnBand(parts, begins[k]! + stop.minutes * MINUTE_MS);
+    return [{ number: k + 1, x: from * wide, x2: Math.max(to * wide, from * wide + 10), y }];
   });
   if (points.length === 0) return null;
   const now = placeOnBand(parts, nowMs);

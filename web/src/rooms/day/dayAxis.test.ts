@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { DateTime } from 'luxon';
 import { describe, expect, it } from 'vitest';
-import { crewMorning, dayParts, piecesOnBand, placeOnBand } from './dayAxis';
+import { crewMorning, dayParts, nearestOnBand, piecesOnBand, placeOnBand } from './dayAxis';
 
 const ZONE = 'America/Chicago';
 const at = (iso: string) => DateTime.fromISO(iso, { zone: ZONE }).toMillis();
@@ -18,6 +18,11 @@ describe('the band of hours', () => {
     ]);
     expect(placeOnBand(parts, at('2026-11-23T12:00'))).toBeCloseTo(0.35, 9);
     expect(placeOnBand(parts, at('2026-11-23T23:00'))).toBeNull();
+    // What is read in the evening stands at the end of its day, what comes before the band at its begin.
+    expect(nearestOnBand(parts, at('2026-11-23T20:00'))).toBeCloseTo(0.7, 9);
+    expect(nearestOnBand(parts, at('2026-11-23T12:00'))).toBeCloseTo(0.35, 9);
+    expect(nearestOnBand(parts, at('2026-11-22T12:00'))).toBe(0);
+    expect(nearestOnBand(parts, at('2026-11-26T12:00'))).toBeCloseTo(1, 9);
     expect(dayParts(NOW, ZONE, false)).toHaveLength(1);
   });
 

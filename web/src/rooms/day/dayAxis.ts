@@ -41,6 +41,13 @@ export function placeOnBand(parts: readonly DayPart[], ms: number): number | nul
   return part ? part.at + ((ms - part.fromMs) / (part.toMs - part.fromMs)) * part.width : null;
 }
 
+/** The same for what must be drawn in any case: before the band at its begin, after a day's hours at their end. */
+export function nearestOnBand(parts: readonly DayPart[], ms: number): number {
+  const part = parts.findLast((p) => ms >= p.fromMs) ?? parts[0]!;
+  const share = Math.min(1, Math.max(0, (ms - part.fromMs) / (part.toMs - part.fromMs)));
+  return part.at + share * part.width;
+}
+
 /** Where something lies on the band. */
 export interface Piece {
   /** Share of the band from its left, 0 to 1. */

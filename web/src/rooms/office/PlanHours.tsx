@@ -58,7 +58,7 @@ export function Hours({ settings }: { settings: PlanSettings }) {
   return (
     <form className="flex flex-col gap-2" onSubmit={(e) => void keep(e)}>
       <h2 className="font-bold text-lg">{t('planSet.hours')}</h2>
-      <fieldset className="flex flex-wrap gap-x-4">
+      <fieldset className="flex flex-wrap gap-x-2">
         <legend className="text-soft text-sm">{t('planSet.workdays')}</legend>
         {[1, 2, 3, 4, 5, 6, 7].map((day) => (
           <label key={day} className="flex min-h-12 items-center gap-2">
@@ -67,7 +67,7 @@ export function Hours({ settings }: { settings: PlanSettings }) {
           </label>
         ))}
       </fieldset>
-      <div className="grid grid-cols-3 gap-2 max-md:grid-cols-1">
+      <div className="grid grid-cols-3 items-end gap-2 max-md:grid-cols-1">
         <TextField
           label={t('planSet.fromHour')}
           type="number"
@@ -148,7 +148,7 @@ export function StageHours({ settings }: { settings: PlanSettings }) {
     <form className="flex flex-col gap-2" onSubmit={(e) => void keep(e)}>
       <h2 className="font-bold text-lg">{t('planSet.stageHours')}</h2>
       <p className="text-soft text-sm">{t('planSet.usual')}</p>
-      <div className="grid grid-cols-3 gap-2 max-md:grid-cols-1">
+      <div className="grid grid-cols-3 items-end gap-2 max-md:grid-cols-1">
         {[...stages.values()]
           .sort((a, b) => a.order - b.order)
           .map((s) => (
