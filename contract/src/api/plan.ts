@@ -7,6 +7,8 @@ export const Coordinates = z.object({
   latitude: z.number().min(-90).max(90),
   longitude: z.number().min(-180).max(180),
 });
+/** Hours that a file may tell the air ahead: two weeks. */
+export const HOURS_AHEAD = 14 * 24;
 const hours = z.number().min(0).max(400);
 const weight = z.number().min(0).max(1_000_000);
 const stageKey = z.string().min(1).max(60);
@@ -62,6 +64,17 @@ export const ShowerPlanSet = z.object({
       airC: z.number().min(-40).max(60),
       relativeHumidity: z.number().min(0).max(1),
       fromMs: z.number().min(0).optional(),
+      /** Hour by hour, where a file told it; what lies before now counts for nothing. */
+      hours: z
+        .array(
+          z.object({
+            atMs: z.number().min(0),
+            airC: z.number().min(-40).max(60),
+            relativeHumidity: z.number().min(0).max(1),
+          }),
+        )
+        .max(HOURS_AHEAD)
+        .optional(),
     })
     .nullable(),
 });

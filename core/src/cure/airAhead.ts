@@ -14,10 +14,10 @@ const HOURS_AT_LEAST = 18;
 /** The air that is expected on a site, hour by hour, with the coldest and the warmest that the same hour had. */
 export interface AirAhead {
   /** As is likely. */
-  likely: ClimateReading[];
+  likely: readonly ClimateReading[];
   /** As cold, and as warm, as the same hour was on any of the days before; the air as damp as is likely. */
-  coldest: ClimateReading[];
-  warmest: ClimateReading[];
+  coldest: readonly ClimateReading[];
+  warmest: readonly ClimateReading[];
 }
 
 /** Hour of the day that a moment lies in; of which clock does not matter where days are compared with days. */

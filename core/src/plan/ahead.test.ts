@@ -88,6 +88,23 @@ describe('what a shower has ahead', () => {
     expect(lookAt(cold)).toBeGreaterThan(lookAt(mild));
   });
 
+  it('goes by a file of the coming days as far as it lies ahead, and forgets one that has run out', () => {
+    const t = bonded();
+    const nowMs = t.nowMs() + HOUR;
+    const at = (hours?: { atMs: number; airC: number; relativeHumidity: number }[]) => {
+      const state = atMoment(
+        foldShower(t.entries, () => SHIPPED),
+        nowMs,
+      );
+      const expected = hours ? { airC: 25, relativeHumidity: 0.5, hours } : null;
+      return showerAhead(state, SHOWER, expected)!.stages.find((s) => s.key === 'cure')!.wait!;
+    };
+    const days = (fromMs: number, airC: number) =>
+      Array.from({ length: 72 }, (_, k) => ({ atMs: fromMs + k * HOUR, airC, relativeHumidity: 0.5 }));
+    expect(at(days(nowMs + HOUR, 3)).likelyMs).toBeGreaterThan(at(days(nowMs + HOUR, 25)).likelyMs + 6 * HOUR);
+    expect(at(days(nowMs - 500 * HOUR, 3))).toEqual(at());
+  });
+
   it('names what a promised day leaves out, and the goods that a stage waits for', () => {
     const t = begun();
     const nowMs = t.nowMs();

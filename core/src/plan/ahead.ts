@@ -4,6 +4,7 @@ import { judgeStage } from '../checks/judge';
 import { judgeOf } from '../checks/judges';
 import { waitLayers } from '../checks/wait';
 import { type AirAhead, airAhead, logWith } from '../cure/airAhead';
+import type { ClimateReading } from '../cure/climateLog';
 import { type CureLayer, type CureReady, cureReady, type Forecast } from '../cure/cureClock';
 import { helped } from '../cure/siteAir';
 import { instantOf, type ShowerState } from '../log/state';
@@ -100,6 +101,20 @@ interface Air {
   ahead: AirAhead | null;
 }
 
+/** What somebody expects of the air: one air from a moment on, or hour by hour out of a file. */
+export interface ExpectedAir extends Forecast {
+  hours?: readonly ClimateReading[] | undefined;
+}
+
+/** The air of the days ahead: out of a file as far as it lies ahead, else as it was typed, else from the logger’s days before. */
+function airOf(state: ShowerState, expected: ExpectedAir | null): Air {
+  const hours = (expected?.hours ?? []).filter((r) => r.atMs > state.clockMs);
+  if (hours.length > 0) return { forecast: null, ahead: { likely: hours, coldest: hours, warmest: hours } };
+  // A file that has run out foretells nothing any more.
+  if (expected && expected.hours === undefined) return { forecast: expected, ahead: null };
+  return { forecast: null, ahead: airAhead(climateOf(state), state.clockMs) };
+}
+
 /** A layer anew, with the air as it is likely, or as warm or cold as it may be. */
 function readyIn(state: ShowerState, layer: CureLayer, { forecast, ahead }: Air, which: keyof AirAhead): CureReady {
   const log = climateOf(state);
@@ -187,13 +202,13 @@ function stepOf(
 
 /**
  * What the plan needs of a shower, at the moment that its state is judged at: stages that are not released with how far each has
- * come, waits that run and waits to come in the air as it is expected, water that stands. `forecast` is what somebody typed; without
+ * come, waits that run and waits to come in the air as it is expected, water that stands. `expected` is what somebody typed or read from a file; without
  * it the logger's days before tell the air. Null for a shower without a drawing or rules.
  */
-export function showerAhead(state: ShowerState, id: string, forecast: Forecast | null = null): ShowerAhead | null {
+export function showerAhead(state: ShowerState, id: string, expected: ExpectedAir | null = null): ShowerAhead | null {
   const { created, rules } = state;
   if (!created || !rules) return null;
-  const air: Air = { forecast, ahead: forecast ? null : airAhead(climateOf(state), state.clockMs) };
+  const air = airOf(state, expected);
   const flood = floodCheckOf(rules.method);
   const asked = openLookRequests(state);
   const open = [...state.defects.values()].filter((d) => isOpen(d) && d.severity !== 'note');

@@ -61,4 +61,8 @@ export const FILE_ERRORS = {
     en: 'Line {{line}} of the file has no three figures. Put it right and read the file again.',
     es: 'La línea {{line}} del archivo no tiene tres cifras. Corríjala y lea el archivo de nuevo.',
   },
+  'air-not-ahead': {
+    en: 'Nothing in this file lies ahead of now. Take the file of the coming days.',
+    es: 'Nada de este archivo está por venir. Tome el archivo de los próximos días.',
+  },
 } as const satisfies Record<string, Sentences>;

@@ -1,13 +1,18 @@
 import { Inspectors } from '@careful-seam/contract/api/office';
 import { Away, JobWays, NO_PLAN_SET, ShowerPlanSet } from '@careful-seam/contract/api/plan';
+import { momentWords } from '@careful-seam/words/sentences/moments';
 import { zodResolver } from '@hookform/resolvers/zod';
+import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
 import { useNamedShowers, useParts } from '../../tablet/store';
 import { useChange, useList } from '../../tablet/useList';
+import { FileKey } from '../../ui/FileKey';
 import { SelectField, TextField } from '../../ui/fields';
 import { Loaded, Problem } from '../../ui/Loaded';
+import { problemWords } from '../../ui/words';
+import { type AirFile, airOf, readAirFile } from './airFile';
 import { Hours, StageHours } from './PlanHours';
 import { Days, daysOf, Place, placeOf, shownPlace } from './planTyped';
 
@@ -85,6 +90,33 @@ const TypedShower = z.object({
   humidity: z.string(),
 });
 
+/** The air ahead out of a file: taken in, told, and let go. */
+function AirFileKey({ file, onFile }: { file: AirFile | null; onFile: (file: AirFile | null) => void }) {
+  const { t } = useTranslation();
+  const [problem, setProblem] = useState<string | null>(null);
+  const take = async (chosen: File) => {
+    const read = await readAirFile(chosen, Date.now());
+    setProblem(read.ok ? null : problemWords(read.problem));
+    if (read.ok) onFile(read.value);
+  };
+  return (
+    <>
+      <FileKey label={t('planSet.airFile')} accept=".csv,text/csv" onFile={(chosen) => void take(chosen)} />
+      <Problem text={problem} />
+      {file && (
+        <p className="flex items-center gap-2">
+          <span className="flex-1">
+            {t('planSet.airTold', { count: file.hours.length, until: momentWords(file.hours.at(-1)?.atMs ?? 0) })}
+          </span>
+          <button type="button" className="key" onClick={() => onFile(null)}>
+            {t('planSet.airWithout')}
+          </button>
+        </p>
+      )}
+    </>
+  );
+}
+
 /** Goods that a shower waits for, the day that was promised, the air that is expected. */
 function ShowerSet() {
   const { t } = useTranslation();
@@ -96,11 +128,13 @@ function ShowerSet() {
     resolver: zodResolver(TypedShower),
     defaultValues: { shower: '', ...empty },
   });
+  const [file, setFile] = useState<AirFile | null>(null);
   const chosen = watch('shower');
   const stages = showers.get(chosen)?.state.rules?.method.stages ?? [];
   const choose = (id: string) => {
     const set = plan.showers[id] ?? NO_PLAN_SET;
     const [goods] = set.goods;
+    setFile(set.air?.hours ? { hours: set.air.hours, leftOut: 0 } : null);
     reset({
       shower: id,
       promisedOn: set.promisedOn ?? '',
@@ -118,8 +152,7 @@ function ShowerSet() {
     const body = {
       goods: [...goods, ...others],
       promisedOn: typed.promisedOn || null,
-      air:
-        typed.airC === '' ? null : { airC: Number(typed.airC), relativeHumidity: Number(typed.humidity || 50) / 100 },
+      air: airOf(typed, file),
     };
     if (await change(ShowerPlanSet, 'PUT', `/api/plan/showers/${typed.shower}`, body)) await sync();
   });
@@ -149,6 +182,7 @@ function ShowerSet() {
             <TextField label={t('planSet.airC')} type="number" step="0.5" {...register('airC')} />
             <TextField label={t('planSet.humidity')} type="number" min="0" max="100" {...register('humidity')} />
           </div>
+          <AirFileKey file={file} onFile={setFile} />
           <p className="text-soft text-sm">{t('planSet.airWhat')}</p>
           <Problem text={problem} />
           <p className="flex gap-2">
@@ -159,6 +193,7 @@ function ShowerSet() {
               type="button"
               className="key"
               onClick={() => {
+                setFile(null);
                 for (const [key, none] of Object.entries(empty)) setValue(key as keyof typeof empty, none);
               }}
             >
