@@ -28,7 +28,7 @@ async function toTheList(page: Page, before: string | null): Promise<void> {
     window.dispatchEvent(new PopStateEvent('popstate', { state: null }));
   });
   if (changed || (await page.getByRole('dialog').count()) > 0) await page.goto('/');
-  await expect(page.getByText('3B hall')).toBeVisible();
+  await expect(page.getByRole('link', { name: /^3B hall/ })).toBeVisible();
 }
 
 /**
@@ -97,7 +97,7 @@ export async function usedTablet(
   await signIn(page, who);
   await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
   await page.reload();
-  await expect(page.getByText('3B hall')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('link', { name: /^3B hall/ })).toBeVisible({ timeout: 60_000 });
   return { context, page };
 }
 
@@ -120,7 +120,7 @@ export async function signIn(page: Page, who: string): Promise<void> {
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in' }).click();
   // A fresh tablet fetches every shower first.
-  await expect(page.getByText('3B hall')).toBeVisible();
+  await expect(page.getByRole('link', { name: /^3B hall/ })).toBeVisible();
 }
 
 /** Makes an alcove through the form and opens it. */

@@ -80,7 +80,7 @@ test('a walk is answered by letters alone: sound, not seen, a defect, next and b
 });
 
 test('who walks the map by arrows is told each seam and how it stands', async ({ tablet: page }) => {
-  await page.getByText('3B hall').click();
+  await page.getByRole('link', { name: /^3B hall/ }).click();
   await stage(page, 'Membrane');
   await page.getByTestId('map').focus();
   for (const key of ['ArrowRight', 'ArrowDown', 'ArrowRight']) {
@@ -94,7 +94,7 @@ test('who walks the map by arrows is told each seam and how it stands', async ({
 test('in colours of one’s own a key that is chosen and a seam can be told; paper carries no keys', async ({ page }) => {
   const { signIn } = await import('./acting');
   await signIn(page, 'ines');
-  await page.getByText('3B hall').click();
+  await page.getByRole('link', { name: /^3B hall/ }).click();
   await page.emulateMedia({ forcedColors: 'active' });
   const ink = await page.evaluate(() => {
     const probe = document.createElement('p');

@@ -37,7 +37,7 @@ async function signIn(page: Page, t: Words, who: string): Promise<void> {
   await page.getByLabel(t('signIn.name')).fill(who);
   await page.getByLabel(t('signIn.password')).fill(PASSWORD);
   await page.getByRole('button', { name: t('signIn.go') }).click();
-  await expect(page.getByText('3B hall')).toBeVisible({ timeout: LINE });
+  await expect(page.getByRole('link', { name: /^3B hall/ })).toBeVisible({ timeout: LINE });
 }
 
 const key = (page: Page, name: string) => page.getByRole('button', { name, exact: true });

@@ -134,7 +134,7 @@ test('a backup made in the office is put in force again, and tablets send what i
 });
 
 test('the screen locks against drops and opens when its key is held', async ({ tablet: page }) => {
-  await page.getByText('3B hall').click();
+  await page.getByRole('link', { name: /^3B hall/ }).click();
   await page.getByRole('button', { name: 'Lock against drops' }).click();
   const lock = page.getByRole('dialog', { name: /^Locked/ });
   await page.mouse.click(300, 300);
@@ -153,7 +153,7 @@ test('for a left hand the keys lie on the left', async ({ tablet: page }) => {
   await page.getByRole('button', { name: 'Ines Corrigan' }).click();
   await page.getByRole('radio', { name: 'Left', exact: true }).click();
   await page.getByRole('button', { name: 'Close' }).click();
-  await page.getByText('3B hall').click();
+  await page.getByRole('link', { name: /^3B hall/ }).click();
   const [card, map] = [await page.locator('aside').boundingBox(), await page.getByTestId('map').boundingBox()];
   expect(card!.x).toBeLessThan(map!.x);
 });

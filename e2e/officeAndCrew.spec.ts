@@ -27,7 +27,7 @@ test('the office fits 1280x800, keeps 48 px and WCAG 2.2 AA, light and dark', as
     await sound(key);
     await closeSheet(page);
   }
-  await page.getByText('3B hall').click();
+  await page.getByRole('link', { name: /^3B hall/ }).click();
   for (const key of ['Steps', 'Kit']) {
     await page.getByRole('button', { name: key, exact: true }).click();
     await sound(key);
@@ -57,9 +57,9 @@ test("a crew's phone fits its width, keeps 48 px and WCAG 2.2 AA, in both langua
       await accessible(page);
       expect(await smallTargets(page)).toEqual([]);
     };
-    await page.getByText('3B hall').waitFor();
+    await page.getByRole('link', { name: /^3B hall/ }).waitFor();
     await sound();
-    await page.getByText('3B hall').click();
+    await page.getByRole('link', { name: /^3B hall/ }).click();
     await page
       .getByRole('button', { name: /^(Answer|Responder): / })
       .first()

@@ -16,7 +16,7 @@ test('every screen fits 1280x800, keeps 48 px and meets WCAG 2.2 AA, light and d
   await screen();
   await signIn(page, 'ines');
   await screen();
-  await page.getByText('3B hall').click();
+  await page.getByRole('link', { name: /^3B hall/ }).click();
   await screen();
   await open(page, 'Foot of wall B');
   await page.getByRole('button', { name: 'A stretch' }).click();
@@ -62,7 +62,7 @@ test('on a phone every screen fits its width, meets WCAG 2.2 AA and keeps 48 px'
   await sound(stranger);
   await stranger.close();
   await sound();
-  await page.getByText('3B hall').click();
+  await page.getByRole('link', { name: /^3B hall/ }).click();
   await page.getByRole('combobox', { name: 'Stage' }).selectOption({ value: 'membrane' });
   await sound();
   await open(page, 'Foot of wall B');
@@ -117,7 +117,7 @@ test('the keyboard walks the map, digits begin a reading, Enter keeps it', async
 });
 
 test('a tap on the map chooses the seam under it', async ({ tablet: page }) => {
-  await page.getByText('3B hall').click();
+  await page.getByRole('link', { name: /^3B hall/ }).click();
   const seam = page.locator('[data-seam^="sheet-lap"]').first();
   // The map settles into its room first.
   let box = (await seam.boundingBox())!;
@@ -178,7 +178,7 @@ test('metric is one choice away, from the first screen, and no key shrinks by it
   await page.getByRole('button', { name: 'Ines Corrigan' }).click();
   await page.getByRole('radio', { name: 'Millimetres' }).click();
   await closeSheet(page);
-  await page.getByText('3B hall').click();
+  await page.getByRole('link', { name: /^3B hall/ }).click();
   await open(page, 'Foot of wall B');
   await expect(page.getByText('1524 mm, measured from its left end')).toBeVisible();
   await expect(page.getByText('Hold: lap 48 mm at 356 mm', { exact: false })).toBeVisible();
@@ -194,7 +194,7 @@ test('dark is chosen in the settings and stays', async ({ tablet: page }) => {
   await page.getByRole('radio', { name: 'Cellar (dark)' }).click();
   await page.reload();
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
-  await expect(page.getByText('3B hall')).toBeVisible();
+  await expect(page.getByRole('link', { name: /^3B hall/ })).toBeVisible();
   await accessible(page, 'colours');
 });
 
@@ -220,7 +220,7 @@ test('a defect that was seen holds its check until it was redone and looked at a
 });
 
 test('a file that is no picture is refused in words', async ({ tablet: page }) => {
-  await page.getByText('3B hall').click();
+  await page.getByRole('link', { name: /^3B hall/ }).click();
   await open(page, 'Foot of wall B');
   await page.getByRole('button', { name: 'Open', exact: true }).click();
   await page.getByRole('button', { name: /picture, add/ }).click();
@@ -254,7 +254,7 @@ test('a crew lead sees the own crew and says work is done', async ({ page }) => 
   await page.getByLabel('Password').fill('try-every-seam');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page.getByText('14 loft')).toBeVisible();
-  await expect(page.getByText('3B hall')).toHaveCount(0);
+  await expect(page.getByRole('link', { name: /^3B hall/ })).toHaveCount(0);
   await expect(page.getByRole('heading', { name: 'Crew Otter' })).toBeVisible();
   await page.getByText('B7').click();
   await page.getByRole('combobox', { name: /^Stage/ }).selectOption({ label: 'Boards · open' });

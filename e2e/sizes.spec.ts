@@ -59,7 +59,7 @@ async function deviceOf(browser: Browser, language: 'en' | 'es', who: string): P
   await fields.nth(0).fill(who);
   await fields.nth(1).fill(PASSWORD);
   await page.locator('form [type=submit]').first().click();
-  await page.getByText('3B hall').waitFor();
+  await page.getByRole('link', { name: /^3B hall/ }).waitFor();
   return views;
 }
 
@@ -127,7 +127,7 @@ for (const language of LANGUAGES) {
       await office.go(`/across/${page}`, 'h1, h2');
     const crew = await deviceOf(browser, language, 'pavel');
     await crew.look('the crew’s day');
-    await crew.page.getByText('3B hall').click();
+    await crew.page.getByRole('link', { name: /^3B hall/ }).click();
     await crew.page.getByTestId('map').waitFor();
     await crew.look('a hold of the crew');
     console.log(`${office.count + crew.count} pictures of screens measured`);

@@ -168,6 +168,7 @@ export const WeekShower = z.object({
   lookMs: z.number(),
   lookOn: z.string(),
   lookMinutes: z.number(),
+  lookStage: z.string(),
   lookLabel: z.string(),
   readyMs: z.number(),
   /** What it waits for that is no work and no drying. */

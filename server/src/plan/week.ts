@@ -114,6 +114,7 @@ export async function weekOf(store: DataSource, now: Date, from?: string): Promi
       lookMs: lookMsOf(p),
       lookOn: dayAt(zone, lookMsOf(p)),
       lookMinutes: Math.round((first.endMs - first.lookMs) / 60_000),
+      lookStage: ahead.stages[0]!.key,
       lookLabel: ahead.stages[0]!.label,
       readyMs: its.readyMs,
       // What is built, or not built here at all, waits for nothing any more.

@@ -59,7 +59,10 @@ function MovedLine({
   nameOf: (id: string) => string;
 }) {
   const { t } = useTranslation();
-  const person = useParts('person').person?.id ?? '';
+  const { person: me, connection, lastSyncAt } = useParts('person', 'connection', 'lastSyncAt');
+  const person = me?.id ?? '';
+  // Until it has heard the server, or can't, a tablet does not know what there is.
+  const ready = lastSyncAt !== null || connection === 'offline';
   const seen = seenOf(
     useDayPins((s) => s.seen),
     person,
@@ -68,12 +71,13 @@ function MovedLine({
   const see = useDayPins((s) => s.see);
   const now = useMemo(() => asSeen(day, Date.now()), [day]);
   const take = useCallback(() => see(person, date, now), [see, person, date, now]);
-  const began = useRef(seen === null ? Date.now() : 0);
+  const began = useRef<number | null>(seen === null ? null : 0);
   const isFirst = seen === null;
   useLayoutEffect(() => {
     // The first look at a day is what later ones are compared with; while a tablet still reads what it keeps, nothing has moved.
-    if (isFirst || Date.now() - began.current < SETTLES_MS) take();
-  }, [isFirst, take]);
+    if (ready) began.current ??= Date.now();
+    if (isFirst || began.current === null || Date.now() - began.current < SETTLES_MS) take();
+  }, [isFirst, take, ready]);
   const moved = seen === null ? [] : whatMoved(seen, now);
   if (seen === null || moved.length === 0) return null;
   const words = movedWords(t, moved, nameOf, day, zone);

@@ -7,6 +7,7 @@ import { Link } from 'react-router';
 import { HelpKey } from '../../shared/Help';
 import { useParts } from '../../tablet/store';
 import { useChange, useLiveList } from '../../tablet/useList';
+import { useStageLabels } from '../../tablet/useStageLabels';
 import { Choice } from '../../ui/Choice';
 import { Problem } from '../../ui/Loaded';
 import { PageTitle } from '../../ui/PageTitle';
@@ -24,6 +25,7 @@ const isSet = (s: WeekShower): boolean => s.inspectorId !== null && s.visitOn !=
 
 /** What waits for something that is no work, and what can't be kept: named before all else. */
 function Warnings({ week }: { week: WeekAnswer }) {
+  const nameOf = useStageLabels();
   const { t } = useTranslation();
   const squeezed = week.showers.filter((s) => s.squeeze !== null);
   const waits = week.showers.filter((s) => s.goods.length > 0);
@@ -32,7 +34,7 @@ function Warnings({ week }: { week: WeekAnswer }) {
     <ul className="flex flex-col gap-1 border-hold border-l-4 bg-leaf px-3 py-1">
       {squeezed.map((s) => {
         const most = [...s.squeeze!.missing].sort((a, b) => b.hours - a.hours)[0];
-        const labelOf = (key: string) => s.steps.find((step) => step.stage === key)?.label ?? key;
+        const labelOf = (key: string) => nameOf(key, s.steps.find((step) => step.stage === key)?.label ?? key);
         return (
           <li key={s.shower} className="text-hold">
             <Link to={`/showers/${s.shower}`} className="font-bold text-hold">
@@ -75,6 +77,7 @@ function LookLine({
   chosen: boolean;
   onChoose: () => void;
 }) {
+  const labelOf = useStageLabels();
   const { t } = useTranslation();
   const nameOf = (id: string | null | undefined) => week.inspectors.find((i) => i.id === id)?.name;
   const who = nameOf(shower.inspectorId);
@@ -87,7 +90,7 @@ function LookLine({
           <span className="font-bold">{shower.name}</span> <span className="text-soft text-sm">{shower.job}</span>
           <span className="block text-sm">
             {t('week.look', {
-              label: shower.lookLabel,
+              label: labelOf(shower.lookStage, shower.lookLabel),
               at: hourWords(shower.lookMs, shower.timeZone),
               minutes: shower.lookMinutes,
             })}

@@ -2,6 +2,7 @@ import type { WeekShower, WeekStep } from '@careful-seam/contract/api/plan';
 import { hourWords, momentWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { useStageLabels } from '../../tablet/useStageLabels';
 
 /** Gap between two days, px. */
 const GAP = 6;
@@ -60,17 +61,20 @@ function Step({ step, axis }: { step: WeekStep; axis: WeekAxis }) {
 /** A shower's week: what the plan has for it, what happened, when it is ready. */
 export function WeekRow({ shower, axis, nowMs }: { shower: WeekShower; axis: WeekAxis; nowMs: number }) {
   const { t } = useTranslation();
+  const labelOf = useStageLabels();
   const each = dayWide(axis);
   const firstMs = axis.days[0]?.fromMs ?? 0;
   const happened = shower.released.filter((r) => r.atMs >= firstMs);
   const words = [
     t('week.look', {
-      label: shower.lookLabel,
+      label: labelOf(shower.lookStage, shower.lookLabel),
       at: hourWords(shower.lookMs, shower.timeZone),
       minutes: shower.lookMinutes,
     }),
     t('way.readyOn', { at: momentWords(shower.readyMs, shower.timeZone) }),
-    ...happened.map((r) => t('week.released', { label: r.label, by: r.by, at: hourWords(r.atMs, shower.timeZone) })),
+    ...happened.map((r) =>
+      t('week.released', { label: labelOf(r.stage, r.label), by: r.by, at: hourWords(r.atMs, shower.timeZone) }),
+    ),
   ];
   return (
     <li className="grid min-h-12 grid-cols-[13rem_1fr] items-center gap-2 border-hair border-b max-md:grid-cols-1">
