@@ -74,7 +74,7 @@ describe('the week of the firm', () => {
     const { id } = await shower(ines, 'Squeezed', 'House one');
     await maren
       .put(`/api/plan/showers/${id}`)
-      .send({ ...NO_PLAN_SET, promisedOn: inDays(1), goods: [{ stage: 'tile', what: 'tile', dueOn: inDays(9) }] })
+      .send({ ...NO_PLAN_SET, promisedOn: inDays(1), goods: [{ stage: 'boards', what: 'tile', dueOn: inDays(9) }] })
       .expect(200);
     const found = (await weekFor(maren)).showers.find((s) => s.shower === id)!;
     expect(found.squeeze).toMatchObject({ promisedOn: inDays(1) });
