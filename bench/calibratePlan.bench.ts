@@ -336,6 +336,8 @@ const words = `Made by \`npm run calibrate\`: ${WEEKS} seeded weeks of an invent
 |---|---|---|---|---|---|
 ${table}
 
+The size of the firm matters: over 12 weeks each it was 26 % at this size, 23 % with 24 showers and 10 crews, 23 % with 20 and 12 (PLAN_SHOWERS, PLAN_CREWS); counted over all idle hours, cures included, some 3 %.
+
 By the plan crews stand ${(less * 100).toFixed(0)} % less than by what is due first; in ${lateOnlyHere} of ${WEEKS} weeks more floods are read late than by what is due first.
 
 The way through a day: of 500 days of 8 stops ${different} cost otherwise than the cheapest of all orders; of 12 days of 7 stops ${solvedOtherwise} otherwise than an exact solver of mixed-integer programs (HiGHS) finds; of 20 days of 20 stops the search lies ${(worst * 100).toFixed(1)} % over the best known at the worst.`;
