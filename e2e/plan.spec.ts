@@ -158,3 +158,11 @@ test('on a phone the next stop stands first and large, then the others', async (
   const [next, second] = [await first.boundingBox(), await page.locator('li[data-stop]').nth(1).boundingBox()];
   expect(next!.height).toBeGreaterThan(second!.height);
 });
+
+test('where the way can’t be worked out, the showers are there all the same', async ({ page }) => {
+  await page.route(/plan\.worker/, (route) => route.abort());
+  await signIn(page, 'ines');
+  await expect(page.getByText('The way could not be worked out.', { exact: false })).toBeVisible();
+  await page.getByRole('link', { name: /^3B hall/ }).click();
+  await expect(page.getByTestId('map')).toBeVisible();
+});

@@ -87,12 +87,14 @@ export const Away = z.object({ days: z.array(z.iso.date()).max(400) });
 /** How an inspector means to go on a day: stops at places of the order, and those that were refused there. */
 export const DayPins = z.object({
   pins: z.record(z.uuid(), z.number().int().min(0).max(200)),
+  /** The order that the places are counted in: what of it is done meanwhile, the others move up. */
+  order: z.array(z.uuid()).max(200).default([]),
   refused: z.array(z.uuid()).max(200),
   /** The job where the inspector was last; null at the beginning of the day. */
   at: z.string().max(200).nullable(),
 });
 export type DayPins = z.infer<typeof DayPins>;
-export const NO_PINS: DayPins = { pins: {}, refused: [], at: null };
+export const NO_PINS: DayPins = { pins: {}, order: [], refused: [], at: null };
 
 /** How many days somebody looked at a stage, and the minutes in all. */
 export const LookedMinutes = z.record(z.string(), z.object({ days: z.number().min(0), minutes: z.number().min(0) }));

@@ -152,7 +152,7 @@ describe('an inspector’s day', () => {
     ],
   });
   const WORK = workTime(WAYS.calendar, NOW);
-  const day = (showers: ShowerAhead[], pins: Record<string, number> = {}) =>
+  const day = (showers: ShowerAhead[], pins: Record<string, number> = {}, pinnedIn: string[] = []) =>
     inspectorDay({
       planned: planShowers(showers, WAYS, () => NOTHING_SET, NOW),
       work: WORK,
@@ -162,6 +162,7 @@ describe('an inspector’s day', () => {
       ways: NO_WAYS,
       weights: FIRST_WEIGHTS,
       pins,
+      pinnedIn,
     });
   const flood = (id: string, endMs: number): ShowerAhead => ({
     ...at(id, 'Wet house'),
@@ -206,6 +207,11 @@ describe('an inspector’s day', () => {
     expect(route.order[0]).toBe(last);
     expect(price.idleHours).toBeGreaterThanOrEqual(-1e-9);
     expect(day([at('a', 'One'), at('b', 'Two'), at('c', 'Three')], { [last]: 0 }).route.order[0]).toBe(last);
+    // What is done makes room: who was to be third is second now.
+    const three = [at('a', 'One'), at('b', 'Two'), at('c', 'Three')];
+    const left = [three[0]!, three[1]!, at('d', 'Four')];
+    expect(day(left, { b: 2 }, ['c', 'a', 'b']).route.order[1]).toBe('b');
+    expect(day(left, { b: 2 }).route.order[2]).toBe('b');
     // Pins that no longer fit are let go.
     expect(day([at('a', 'One')], { gone: 3, a: 7 }).route.order).toEqual(['a']);
   });

@@ -175,7 +175,7 @@ export function dayStops(
     const [stage, first] = [firstOf(planned), plan.stages[0]!];
     const about = { shower: ahead.id, name: ahead.name, job: ahead.job, stage: stage.key, label: stage.label };
     const asked = askedOf(planned, work, visits.has(ahead.id), (crews.get(stage.crewId) ?? 0) > 0);
-    // What closed already is still gone to: it is late, and the sooner the better.
+    // What closed already is still gone to; a crew that stands, or a layer that may be open yet, makes it sooner.
     const windows = asked ? windowsOf(asked, shifts, nowMs) : [];
     if (!asked || windows.length === 0 || asked.fromMs > untilMs) {
       notToday.push({

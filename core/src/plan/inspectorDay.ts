@@ -25,6 +25,8 @@ export interface DayAsked {
   weights: RouteWeights;
   /** Stops that somebody set to a place in the order: shower → place, the first being 0. */
   pins: Readonly<Record<string, number>>;
+  /** The order that those places are counted in; stops of it that are gone make room. Empty: the stops as they are now. */
+  pinnedIn: readonly string[];
 }
 
 /** An inspector's way through a day and the next. */
@@ -40,13 +42,23 @@ export interface InspectorDay extends DayStops {
   asked: DayRouteInput;
 }
 
-/** Pins that fit: each place once, none beyond the last stop; of two for one place the earlier one in the list. */
-function fittingPins(stops: readonly DayStop[], pins: Readonly<Record<string, number>>): Map<string, number> {
+/**
+ * Pins that fit: each place once, none beyond the last stop; of two for one place the earlier one in the list. A place counts the stops before it that are
+ * still to be gone to, so that a pinned stop moves up with the day.
+ */
+function fittingPins(
+  stops: readonly DayStop[],
+  pins: Readonly<Record<string, number>>,
+  pinnedIn: readonly string[],
+): Map<string, number> {
+  const here = new Set(stops.map((s) => s.id));
+  const gone = (place: number) => pinnedIn.slice(0, place).filter((id) => !here.has(id)).length;
   const taken = new Set<number>();
   const fitting = new Map<string, number>();
   for (const { id } of stops) {
     if (!Object.hasOwn(pins, id)) continue;
-    const wanted = Math.min(Math.max(0, Math.floor(pins[id]!)), stops.length - 1);
+    const told = Math.floor(pins[id]!);
+    const wanted = Math.min(Math.max(0, told - gone(told)), stops.length - 1);
     if (taken.has(wanted)) continue;
     taken.add(wanted);
     fitting.set(id, wanted);
@@ -55,7 +67,17 @@ function fittingPins(stops: readonly DayStop[], pins: Readonly<Record<string, nu
 }
 
 /** An inspector's way: where to go first and when, with what can't be done; the same for the same facts. */
-export function inspectorDay({ planned, work, nowMs, visits, at, ways, weights, pins }: DayAsked): InspectorDay {
+export function inspectorDay({
+  planned,
+  work,
+  nowMs,
+  visits,
+  at,
+  ways,
+  weights,
+  pins,
+  pinnedIn,
+}: DayAsked): InspectorDay {
   const day = dayStops(planned, work, nowMs, visits);
   // More than anybody can do: what closes first stays.
   const urgent = [...day.stops].sort(
@@ -67,7 +89,7 @@ export function inspectorDay({ planned, work, nowMs, visits, at, ways, weights, 
     stops.map((s) => s.job),
     ways,
   );
-  const pinned = fittingPins(stops, pins);
+  const pinned = fittingPins(stops, pins, pinnedIn);
   const asked: DayRouteInput = {
     stops: stops.map(({ id, minutes, windows, readByMs, idlePerHour }) => ({
       id,

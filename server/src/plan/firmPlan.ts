@@ -120,7 +120,7 @@ async function inspectorDays(store: DataSource, plan: FirmPlan): Promise<Map<str
   const whose = (id: string) => rows.get(id)?.inspectorId ?? suggested.get(id) ?? null;
   const days = new Map<string, InspectorDay>();
   for (const { id } of inspectors) {
-    const { pins, refused, at } = await readPins(store, id, today);
+    const { pins, order, refused, at } = await readPins(store, id, today);
     const own = calendarIn(calendar, calendar.timeZone, book.away[id]);
     days.set(
       id,
@@ -133,6 +133,7 @@ async function inspectorDays(store: DataSource, plan: FirmPlan): Promise<Map<str
         ways: waysOf(book),
         weights: book.settings.weights,
         pins,
+        pinnedIn: order,
       }),
     );
   }

@@ -17,7 +17,7 @@ const AGAIN_MS = 2000;
 /** Tells whoever listens that something moved, wherever it was written. One connection of the database serves all of them. */
 class News {
   private readonly listeners = new Set<() => void>();
-  private heard: Promise<() => void> | null = null;
+  private heard: Promise<() => unknown> | null = null;
   private due: NodeJS.Timeout | null = null;
 
   constructor(private readonly store: DataSource) {}
@@ -44,7 +44,7 @@ class News {
   };
 
   /** Hears the database on a connection of its own; gives the way to give it back. */
-  private async hear(): Promise<() => void> {
+  private async hear(): Promise<() => unknown> {
     const again = () => {
       if (this.listeners.size === 0) return;
       // What was written meanwhile nobody heard.
@@ -53,30 +53,30 @@ class News {
         this.tellAll();
       }, AGAIN_MS);
     };
-    try {
-      const client = await (this.store.driver as unknown as { master: Pool }).master.connect();
-      let isOver = false;
-      const end = (broken: boolean) => {
-        if (isOver) return;
-        isOver = true;
-        client.removeAllListeners();
-        // A connection that goes on with an error nobody hears would end the server.
-        client.on('error', () => undefined);
-        client.release(broken);
-      };
-      const lost = () => {
-        end(true);
-        again();
-      };
-      client.on('notification', () => this.tellAll());
-      client.on('error', lost);
-      client.on('end', lost);
-      await client.query('LISTEN news');
-      return () => end(true);
-    } catch {
+    const client = await (this.store.driver as unknown as { master: Pool }).master.connect().catch(() => null);
+    if (!client) {
       again();
       return () => undefined;
     }
+    let isOver = false;
+    /** Gives the connection back; true the first time. */
+    const end = (): boolean => {
+      if (isOver) return false;
+      isOver = true;
+      client.removeAllListeners();
+      // A connection that goes on with an error nobody hears would end the server.
+      client.on('error', () => undefined);
+      client.release(true);
+      return true;
+    };
+    const lost = () => {
+      if (end()) again();
+    };
+    client.on('notification', () => this.tellAll());
+    client.on('error', lost);
+    client.on('end', lost);
+    await client.query('LISTEN news').catch(lost);
+    return end;
   }
 }
 

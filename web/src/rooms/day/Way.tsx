@@ -1,3 +1,4 @@
+import type { DayPins } from '@careful-seam/contract/api/plan';
 import type { InspectorDay, Price } from '@careful-seam/core/plan/inspectorDay';
 import { whatMoved } from '@careful-seam/core/plan/whatMoved';
 import { dayAt } from '@careful-seam/core/plan/workCalendar';
@@ -35,7 +36,7 @@ const SETTLES_MS = 8000;
 interface Move {
   id: string;
   price: Price;
-  before: Record<string, number>;
+  before: Pick<DayPins, 'pins' | 'order'>;
 }
 
 /** A way as it is kept to tell later what moved. */
@@ -136,16 +137,20 @@ interface WayProps {
 function useMoves(plan: DayPlan, order: readonly string[], onHold: (held: boolean) => void) {
   const me = useParts('person').person?.id ?? '';
   const { days, change } = useDayPins();
-  const { pins, refused } = pinsOf(days, me, plan.date);
+  const { pins, order: pinnedIn, refused } = pinsOf(days, me, plan.date);
   const [move, setMove] = useState<Move | null>(null);
   const [over, setOver] = useState<Pick<Move, 'id' | 'price'> | null>(null);
   const dragged = useRef<string | null>(null);
-  const set = (next: Record<string, number>) => change(me, plan.date, { pins: next });
   const without = (id: string) => Object.fromEntries(Object.entries(pins).filter(([other]) => other !== id));
   const moveTo = async (id: string, place: number) => {
-    const { price } = await planWork().moveStop(plan.asked, id, place);
-    set({ ...Object.fromEntries(Object.entries(without(id)).filter(([, at]) => at !== place)), [id]: place });
-    setMove({ id, price, before: pins });
+    const { price, route } = await planWork().moveStop(plan.asked, id, place);
+    // All that is pinned is told by its place in the order as it is now.
+    const kept = [id, ...Object.keys(without(id))].flatMap((p) => {
+      const now = p === id ? place : order.indexOf(p);
+      return now >= 0 && (p === id || now !== place) ? [[p, now] as const] : [];
+    });
+    change(me, plan.date, { pins: Object.fromEntries(kept), order: route.order });
+    setMove({ id, price, before: { pins, order: pinnedIn } });
   };
   const letGo = () => {
     dragged.current = null;
@@ -162,14 +167,14 @@ function useMoves(plan: DayPlan, order: readonly string[], onHold: (held: boolea
     told: over ?? move,
     isDragged: over !== null,
     putBack: () => {
-      if (move) set(move.before);
+      if (move) change(me, plan.date, move.before);
       setMove(null);
     },
     keep: () => setMove(null),
     keys: {
       moveTo: (id: string, place: number) => void moveTo(id, place),
       loose: (id: string) => {
-        set(without(id));
+        change(me, plan.date, { pins: without(id) });
         setMove(null);
       },
       refuse: (id: string) => change(me, plan.date, { pins: without(id), refused: [...refused, id] }),

@@ -22,6 +22,8 @@ export interface PlanAsked {
   at: string | null;
   /** Stops with a place of their own. */
   pins: Readonly<Record<string, number>>;
+  /** The order that those places are counted in. */
+  pinnedIn: readonly string[];
   /** A later day is planned, from this moment on, ms since 1970: what is done before it is left out. Null: from now on. */
   laterMs: number | null;
 }
@@ -37,7 +39,7 @@ export function planDay(asked: PlanAsked): InspectorDay {
 }
 
 /** The way from a moment on. */
-function planFrom({ showers, book, timeZone, away, nowMs, visits, at, pins }: PlanAsked): InspectorDay {
+function planFrom({ showers, book, timeZone, away, nowMs, visits, at, pins, pinnedIn }: PlanAsked): InspectorDay {
   const { stageHours, weights } = book.settings;
   const calendar = calendarIn(book.settings, timeZone);
   const planned = planShowers(
@@ -55,6 +57,7 @@ function planFrom({ showers, book, timeZone, away, nowMs, visits, at, pins }: Pl
     ways: waysOf(book),
     weights,
     pins,
+    pinnedIn,
   });
 }
 

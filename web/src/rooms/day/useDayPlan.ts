@@ -10,6 +10,9 @@ import { planWork } from './planWork';
 /** What was worked out is good for so long, ms: the clock alone moves it on by no more than the plan itself does. */
 const GOOD_FOR_MS = 10 * 60_000;
 
+/** A plan that is not there by then is not waited for, ms. */
+const ANSWERS_MS = 10_000;
+
 /** What changes within so long is planned together, ms. */
 const TOGETHER_MS = 120;
 
@@ -91,6 +94,7 @@ export function useDayPlan(
       visits: showers.flatMap((s) => (s.stored.row?.visitOn && s.stored.row.visitOn <= date ? [s.id] : [])),
       at: lastJob(showers, person?.id ?? '', atHour(timeZone, today, 0)),
       pins: pins.pins,
+      pinnedIn: pins.order,
     };
   }, [showers, book, days, person, timeZone, tomorrow, minute]);
   const [told, setTold] = useState<{ date: string; day: InspectorDay } | null>(null);
@@ -106,6 +110,7 @@ export function useDayPlan(
           (day) => {
             // An answer that another question has overtaken is not shown.
             if (newest.current !== asked) return;
+            clearTimeout(late);
             setTold({ date: asked.date, day });
             setFailed(false);
           },
@@ -113,7 +118,12 @@ export function useDayPlan(
         );
     // A tablet that reads what it keeps brings one shower after the other: they are planned together.
     const soon = setTimeout(() => void plan(), TOGETHER_MS);
-    return () => clearTimeout(soon);
+    // A worker whose code can't be had never answers: the showers are shown without a way then.
+    const late = setTimeout(() => setFailed(true), ANSWERS_MS);
+    return () => {
+      clearTimeout(soon);
+      clearTimeout(late);
+    };
   }, [asked, held]);
   return { day: told?.date === asked.date ? told.day : null, asked, date: asked.date, failed };
 }
