@@ -212,6 +212,3 @@ export const WeekAnswer = z.object({
 });
 export type WeekAnswer = z.infer<typeof WeekAnswer>;
 export const WeekAsk = z.object({ from: z.iso.date().optional(), lang: z.enum(['en', 'es']).optional() });
-
-/** A calendar that others read by a link. */
-export const CALENDAR_FEEDS = ['person', 'job'] as const;

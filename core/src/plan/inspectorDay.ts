@@ -1,4 +1,4 @@
-import { type DayRoute, dayRoute, tellRoute } from './dayRoute';
+import { type DayRoute, dayRoute } from './dayRoute';
 import { type DayStop, type DayStops, dayStops } from './dayStops';
 import type { PlannedShower } from './planOf';
 import { type DayRouteInput, type RouteCost, STOPS_AT_MOST } from './routeCost';
@@ -158,11 +158,4 @@ export function movedTo(day: InspectorDay, id: string, place: number): { route: 
   const route = dayRoute({ ...day.asked, stops: others });
   if (!route.ok) throw new Error(`a day that was put together here is refused: ${route.problem.code}`);
   return { route: route.value, price: priceOf(day, day.route, route.value) };
-}
-
-/** What a way comes to whose order somebody gives. */
-export function inOrder(day: InspectorDay, order: readonly string[]): RouteCost {
-  const told = tellRoute(day.asked, order);
-  if (!told.ok) throw new Error(`a day that was put together here is refused: ${told.problem.code}`);
-  return told.value;
 }

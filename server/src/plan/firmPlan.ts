@@ -11,7 +11,7 @@ import { openShowers } from './aheads';
 import { readPins, readPlanBook } from './planNotes';
 
 /** An inspector or manager who looks at showers. */
-export interface Inspector {
+interface Inspector {
   id: string;
   name: string;
 }
@@ -27,7 +27,7 @@ export interface FirmPlan {
 }
 
 /** What the plan goes by. */
-export const planWays = (book: PlanBook, calendar: WorkCalendar): PlanWays => ({
+const planWays = (book: PlanBook, calendar: WorkCalendar): PlanWays => ({
   calendar,
   stageHours: book.settings.stageHours,
   looked: book.looked,
@@ -60,7 +60,7 @@ export async function firmPlan(store: DataSource, now: Date): Promise<FirmPlan> 
 export const lookMsOf = ({ ahead, plan }: PlannedShower): number => ahead.flood?.endMs ?? plan.stages[0]!.lookMs;
 
 /** The looks that come, as they are suggested to inspectors. */
-export function openLooks({ planned: all, rows, calendar, nowMs }: FirmPlan): OpenLook[] {
+function openLooks({ planned: all, rows, calendar, nowMs }: FirmPlan): OpenLook[] {
   return all.map((planned) => {
     const { ahead, plan } = planned;
     const [first, row] = [plan.stages[0]!, rows.get(ahead.id)!];

@@ -1,5 +1,4 @@
 import {
-  type Away,
   DayPins,
   FIRST_PLAN_SETTINGS,
   JobWays,
@@ -73,9 +72,6 @@ export async function readPlanBook(store: DataSource): Promise<PlanBook> {
   const [row] = await store.query(`SELECT ${NOTES_OF_FIRM}`);
   return planBookOf(row.plan_notes ?? []);
 }
-
-/** Days off of a person. */
-export type AwayDays = z.infer<typeof Away>['days'];
 
 /** How a person means to go on a day. */
 export async function readPins(store: DataSource, personId: string, day: string): Promise<DayPins> {

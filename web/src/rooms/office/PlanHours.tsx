@@ -23,6 +23,16 @@ const TypedHours = z.object({
   drivePerMinute: z.number().min(0),
 });
 
+/** What is typed as a figure, by its field and its text. */
+const FIGURES = [
+  ['fromHour', 'fromHour'],
+  ['toHour', 'toHour'],
+  ['kmPerHour', 'kmPerHour'],
+  ['latePerStop', 'late'],
+  ['idlePerHour', 'idle'],
+  ['drivePerMinute', 'drive'],
+] as const;
+
 /** When the firm works, and what it holds dear. */
 export function Hours({ settings }: { settings: PlanSettings }) {
   const { t, i18n } = useTranslation();
@@ -68,47 +78,16 @@ export function Hours({ settings }: { settings: PlanSettings }) {
         ))}
       </fieldset>
       <div className="grid grid-cols-3 items-end gap-2 max-md:grid-cols-1">
-        <TextField
-          label={t('planSet.fromHour')}
-          type="number"
-          step="0.25"
-          {...register('fromHour', numeric)}
-          problem={errors.fromHour && t('planSet.number')}
-        />
-        <TextField
-          label={t('planSet.toHour')}
-          type="number"
-          step="0.25"
-          {...register('toHour', numeric)}
-          problem={errors.toHour && t('planSet.number')}
-        />
-        <TextField
-          label={t('planSet.kmPerHour')}
-          type="number"
-          {...register('kmPerHour', numeric)}
-          problem={errors.kmPerHour && t('planSet.number')}
-        />
-        <TextField
-          label={t('planSet.late')}
-          type="number"
-          step="any"
-          {...register('latePerStop', numeric)}
-          problem={errors.latePerStop && t('planSet.number')}
-        />
-        <TextField
-          label={t('planSet.idle')}
-          type="number"
-          step="any"
-          {...register('idlePerHour', numeric)}
-          problem={errors.idlePerHour && t('planSet.number')}
-        />
-        <TextField
-          label={t('planSet.drive')}
-          type="number"
-          step="any"
-          {...register('drivePerMinute', numeric)}
-          problem={errors.drivePerMinute && t('planSet.number')}
-        />
+        {FIGURES.map(([name, text]) => (
+          <TextField
+            key={name}
+            label={t(`planSet.${text}`)}
+            type="number"
+            step="any"
+            {...register(name, numeric)}
+            problem={errors[name] && t('planSet.number')}
+          />
+        ))}
       </div>
       <TextField label={t('planSet.start')} {...register('start')} problem={errors.start && t('planSet.place')} />
       <TextArea
