@@ -123,6 +123,10 @@ export async function signIn(page: Page, who: string): Promise<void> {
   await expect(page.getByRole('link', { name: /^3B hall/ })).toBeVisible();
 }
 
+/** A shower in a list of showers, by its name. What moved names showers too: a name alone may be read twice. */
+export const inTheList = (page: Page, name: string) =>
+  page.getByRole('link', { name: new RegExp(`^${name.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}`) });
+
 /** Makes an alcove through the form and opens it. */
 export async function makeShower(
   page: Page,

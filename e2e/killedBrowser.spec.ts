@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Browser, chromium, expect, type Page, test } from '@playwright/test';
-import { makeShower, open, signIn, stage } from './acting';
+import { inTheList, makeShower, open, signIn, stage } from './acting';
 
 const ARGS = ['--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--remote-debugging-port=0'];
 /** How often it is killed: once among the others, ten times by `npm run kills`. */
@@ -95,7 +95,7 @@ test('a browser killed at random in the middle of writing keeps every reading th
       }
       running = await launch(profile);
       await go('/');
-      await running.page.getByText(name).click();
+      await inTheList(running.page, name).click();
     }
     expect(kept).toBeGreaterThanOrEqual(KILLS);
     await stage(running.page, 'Membrane');

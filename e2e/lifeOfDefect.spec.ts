@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { type Browser, expect, type Page, test } from '@playwright/test';
 import i18next, { type TFunction } from 'i18next';
 import sharp from 'sharp';
-import { open, PASSWORD } from './acting';
+import { inTheList, open, PASSWORD } from './acting';
 
 const LINE = 60_000;
 
@@ -105,7 +105,7 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
   ]);
   await makeShower(first.page, t, name);
   await expect(first.page.getByText(t('sync.allSent'))).toBeVisible({ timeout: LINE });
-  await second.page.getByText(name).click({ timeout: LINE });
+  await inTheList(second.page, name).click({ timeout: LINE });
 
   // Both without a signal, on the same shower: one finds a short lap and gives it to the crew, the other asks.
   await Promise.all([first, second].map(({ context }) => context.setOffline(true)));

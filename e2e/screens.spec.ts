@@ -1,4 +1,4 @@
-import { closeDefect, closeSheet, expect, makeShower, open, signIn, stage, tabletOf, test } from './acting';
+import { closeDefect, closeSheet, expect, inTheList, makeShower, open, signIn, stage, tabletOf, test } from './acting';
 import { accessible, accessibleInTheDark, fits, fitsWidth, smallTargets } from './soundness';
 
 test('every screen fits 1280x800, keeps 48 px and meets WCAG 2.2 AA, light and dark', async ({ page }) => {
@@ -84,7 +84,7 @@ test('on a phone every screen fits its width, meets WCAG 2.2 AA and keeps 48 px'
 });
 
 test('a seam is answered in two taps, and taken back in one', async ({ tablet: page }) => {
-  await page.getByText('3C guest').click();
+  await inTheList(page, '3C guest').click();
   const holds = page.getByRole('button', { name: /^Hold: \d+/ });
   const before = await holds.textContent();
   await open(page, 'Corner: ');
@@ -96,7 +96,7 @@ test('a seam is answered in two taps, and taken back in one', async ({ tablet: p
 });
 
 test('the keyboard walks the map, digits begin a reading, Enter keeps it', async ({ tablet: page }) => {
-  await page.getByText('3C guest').click();
+  await inTheList(page, '3C guest').click();
   await page.getByTestId('map').focus();
   await page.keyboard.press('ArrowRight');
   const first = await page.locator('aside h2').textContent();

@@ -1,4 +1,4 @@
-import { expect, makeShower, open, read, stage, tabletOf, test } from './acting';
+import { expect, inTheList, makeShower, open, read, stage, tabletOf, test } from './acting';
 
 test('two tablets, one without network, end in the same state', async ({ browser, tablet }) => {
   const first = { page: tablet };
@@ -6,7 +6,7 @@ test('two tablets, one without network, end in the same state', async ({ browser
   const name = `Two ${Date.now()}`;
   await makeShower(first.page, name);
   await expect(first.page.getByText('All entries sent')).toBeVisible();
-  await second.page.getByText(name).click();
+  await inTheList(second.page, name).click();
   await second.context.setOffline(true);
 
   for (const { page } of [first, second]) {
@@ -48,7 +48,7 @@ test('what is typed survives closing the browser tab while the server is away', 
   await page.close();
   const again = await page.context().newPage();
   await again.goto('/');
-  await again.getByText(name).click();
+  await inTheList(again, name).click();
   await expect(again.getByText('All entries sent')).toBeVisible();
   await stage(again, 'Membrane');
   await open(again, 'Foot of wall B');

@@ -20,7 +20,7 @@ import { Refusal } from '../refusals/refusal';
 import { visibleShower } from '../showers/loadShower';
 import { crewOf } from '../sync/whatMoved';
 import { SPOKEN } from './asks';
-import { type Call, param, type Route, read, readQuery, uuidParam, wordsFor } from './route';
+import { type Call, languageOf, param, type Route, read, readQuery, uuidParam } from './route';
 
 /** The language of a calendar. */
 const CalendarAsk = z.object(SPOKEN);
@@ -88,8 +88,7 @@ async function assign({ req, res, services }: Call): Promise<unknown> {
 /** Looks and floods of a person or a job; a code that is guessed, ended or too old opens nothing. */
 async function calendar({ req, res, services }: Call): Promise<undefined> {
   const link = await useLink(services.store, 'calendar', param(req, 'code').replace(/\.ics$/, ''), services.now());
-  const words = wordsFor(req);
-  const text = await calendarOf(services.store, link, words, services.now());
+  const text = await calendarOf(services.store, link, languageOf(req), services.now());
   res.set('Cache-Control', 'no-store').type('text/calendar; charset=utf-8').send(text);
   return undefined;
 }

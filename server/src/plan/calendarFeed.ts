@@ -1,7 +1,9 @@
 import { type FloodVisit, floodCalendar } from '@careful-seam/files/floodCalendar';
-import type { Words } from '@careful-seam/words/texts/language';
+import type { Language, Words } from '@careful-seam/words/texts/language';
+import { makeWords } from '@careful-seam/words/texts/words';
 import type { DataSource } from 'typeorm';
 import { z } from 'zod';
+import { namesIn } from '../crews/names';
 import type { LinkRow } from '../store/entities/people';
 import { type FirmDays, firmDays, lookMsOf } from './firmPlan';
 import { writeNote } from './planNotes';
@@ -30,7 +32,7 @@ const Told = z.record(
 type Told = z.infer<typeof Told>;
 
 /** Visits of the plan as a calendar has them: floods to read of all showers that are meant, looks when somebody is to give them. */
-function visitsOf({ plan, days }: FirmDays, link: LinkRow, t: Words): FloodVisit[] {
+function visitsOf({ plan, days }: FirmDays, link: LinkRow, t: Words, stageName: (key: string) => string): FloodVisit[] {
   const day = link.userId ? days.get(link.userId) : undefined;
   const begins = new Map((day?.route.order ?? []).map((id, k) => [id, day!.route.begins[k]!]));
   const isMeant = (id: string): boolean => {
@@ -59,7 +61,7 @@ function visitsOf({ plan, days }: FirmDays, link: LinkRow, t: Words): FloodVisit
       const title = link.job === null ? 'calendar.look' : 'calendar.ready';
       return {
         uid: `${ahead.id}-${stage.key}-look@careful-seam`,
-        title: t(title, { where, stage: stage.label }),
+        title: t(title, { where, stage: stageName(stage.key) }),
         description: t('calendar.lookWhat', { count: stage.open }),
         location: where,
         startMs,
@@ -94,11 +96,13 @@ function since(told: Told, visits: readonly FloodVisit[], nowMs: number): { visi
 }
 
 /** The calendar behind a link: the same id for the same visit, counted up when it moves, cancelled when it is not to be any more. */
-export async function calendarOf(store: DataSource, link: LinkRow, t: Words, now: Date): Promise<string> {
+export async function calendarOf(store: DataSource, link: LinkRow, language: Language, now: Date): Promise<string> {
+  const { t } = makeWords(language);
+  const names = await namesIn(store, language);
   const firm = await firmDays(store, now);
   const [row] = await store.query(`SELECT data FROM plan_note WHERE kind = 'feed' AND id = $1`, [link.id]);
   const before = Told.safeParse(row?.data).data ?? {};
-  const { visits, told } = since(before, visitsOf(firm, link, t), now.getTime());
+  const { visits, told } = since(before, visitsOf(firm, link, t, names.stage), now.getTime());
   await writeNote(store, 'feed', link.id, told, now);
   return floodCalendar(visits, t('calendar.planName', { label: link.label }), now.getTime());
 }

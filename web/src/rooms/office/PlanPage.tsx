@@ -1,5 +1,5 @@
 import { Inspectors } from '@careful-seam/contract/api/office';
-import { Away, JobWays, NO_PLAN_SET, ShowerPlanSet } from '@careful-seam/contract/api/plan';
+import { Away, NO_PLAN_SET, ShowerPlanSet } from '@careful-seam/contract/api/plan';
 import { momentWords } from '@careful-seam/words/sentences/moments';
 import { zodResolver } from '@hookform/resolvers/zod';
 import { useState } from 'react';
@@ -14,39 +14,8 @@ import { Loaded, Problem } from '../../ui/Loaded';
 import { problemWords } from '../../ui/words';
 import { type AirFile, airOf, readAirFile } from './airFile';
 import { Hours, StageHours } from './PlanHours';
-import { Days, daysOf, Place, placeOf, shownPlace } from './planTyped';
-
-/** Where one job lies. */
-function JobPlace({ job, ways }: { job: string; ways: z.infer<typeof JobWays> }) {
-  const { t } = useTranslation();
-  const { sync } = useParts('sync');
-  const { change, problem, busy } = useChange([]);
-  const { register, handleSubmit, formState, reset } = useForm({
-    resolver: zodResolver(z.object({ place: Place })),
-    mode: 'onChange',
-    defaultValues: { place: shownPlace(ways.place) },
-  });
-  const keep = handleSubmit(async ({ place }) => {
-    const body = { ...ways, place: placeOf(place) };
-    if (!(await change(JobWays, 'PUT', `/api/plan/jobs/${encodeURIComponent(job)}`, body))) return;
-    reset({ place });
-    await sync();
-  });
-  return (
-    <form className="grid grid-cols-[1fr_auto] items-end gap-2" onSubmit={(e) => void keep(e)}>
-      <TextField
-        label={job}
-        placeholder="40.118, -88.243"
-        {...register('place')}
-        problem={formState.errors.place && t('planSet.place')}
-      />
-      <button type="submit" className="key" disabled={busy || !formState.isDirty}>
-        {t('office.keep')}
-      </button>
-      <Problem text={problem} />
-    </form>
-  );
-}
+import { PlanWays } from './PlanWays';
+import { Days, daysOf } from './planTyped';
 
 /** Days off of one inspector. */
 function AwayDays({ person, days }: { person: { id: string; name: string }; days: readonly string[] }) {
@@ -211,7 +180,6 @@ export function PlanPage() {
   const { t } = useTranslation();
   const plan = useParts('plan').plan;
   const inspectors = useList(Inspectors, '/api/inspectors');
-  const jobs = [...new Set(useNamedShowers().map((s) => s.job))].sort();
   // What somebody else set meanwhile is shown by a form that begins anew.
   const key = JSON.stringify(plan.settings);
   return (
@@ -230,13 +198,7 @@ export function PlanPage() {
             }
           </Loaded>
         </section>
-        <section className="flex flex-col gap-2">
-          <h2 className="font-bold text-lg">{t('planSet.places')}</h2>
-          <p className="text-soft text-sm">{t('planSet.placesWhat')}</p>
-          {jobs.map((job) => (
-            <JobPlace key={job} job={job} ways={plan.jobs[job] ?? { place: null, minutes: {} }} />
-          ))}
-        </section>
+        <PlanWays />
       </div>
     </div>
   );
