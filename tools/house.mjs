@@ -130,6 +130,7 @@ const ORDER = [
   'checks',
   'proof',
   'plan',
+  'trace',
   'crews',
   'calc',
 ];

@@ -72,6 +72,34 @@ const EXAMPLES: Record<string, unknown> = {
     startMs: 0,
     weights: { latePerStop: 100, idlePerHour: 10, drivePerMinute: 1 },
   },
+  'trace-rank': { causes: [{ name: 'drain', prior: 1, given: { stain: 0.8 } }], seen: { stain: true } },
+  'trace-next': {
+    causes: [
+      { name: 'drain', prior: 1, given: {} },
+      { name: 'wall', prior: 1, given: {} },
+    ],
+    seen: {},
+    tests: [{ name: 'flood', minutes: 60, given: { drain: 0.9, wall: 0.1 } }],
+  },
+  'trace-wets': {
+    model: {
+      footprint: FLOOR,
+      edges: [
+        { kind: 'curb', heightMm: 150, widthMm: 110 },
+        { kind: 'wall', heightMm: 2400 },
+        { kind: 'open' },
+        { kind: 'wall', heightMm: 2400 },
+      ],
+      drain: { kind: 'point', xMm: 700, yMm: 400 },
+    },
+    test: { kind: 'spray', wall: 1 },
+  },
+  'water-paths': {
+    spaces: ['shower', 'timber'],
+    barriers: [{ name: 'lap', between: ['shower', 'timber'], intact: true }],
+    from: 'shower',
+    to: 'timber',
+  },
   'pipe-cut': { ridgeToFlangeMm: 80, socketMm: 20, reserveMm: 3 },
   'stall-fit': { framesMm: [1004, 1006], panMm: 1000, leastMm: 1.6, mostMm: 3.2 },
   'stud-shims': { behindMm: [0, 3, 1], limitMm: 6.35 },

@@ -18,6 +18,7 @@ import { FLOOD_CALCULATIONS } from './floodCalculations';
 import { FLOOR_CALCULATIONS } from './floorCalculations';
 import { MEMBRANE_CALCULATIONS } from './membraneCalculations';
 import { PLAN_CALCULATIONS } from './planCalculations';
+import { TRACE_CALCULATIONS } from './traceCalculations';
 
 /** Faces as a caller sends them; more of them is let through. */
 const Faces = z.array(z.object({ id: z.string(), kind: z.string(), areaMm2: z.number() }).loose());
@@ -194,6 +195,7 @@ export const CALCULATIONS: readonly Calculation[] = [
   ...MEMBRANE_CALCULATIONS,
   ...CREW_CALCULATIONS,
   ...PLAN_CALCULATIONS,
+  ...TRACE_CALCULATIONS,
 ];
 
 /** The calculation of that name, or null. */

@@ -67,6 +67,10 @@ export const CALCULATION_NAMES = [
   'shower-plan',
   'least-days',
   'day-route',
+  'trace-rank',
+  'trace-next',
+  'trace-wets',
+  'water-paths',
 ] as const;
 /** One of them. */
 export type CalculationName = (typeof CALCULATION_NAMES)[number];

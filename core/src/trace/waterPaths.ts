@@ -8,9 +8,7 @@ const WAYS_AT_MOST = 200;
 /** Spaces, what stands between them, and from where to where water would go. */
 export const WaterPathsInput = z.object({
   spaces: z.array(name).min(1).max(500),
-  barriers: z
-    .array(z.object({ name, between: z.tuple([name, name]), intact: z.boolean() }))
-    .max(2000),
+  barriers: z.array(z.object({ name, between: z.tuple([name, name]), intact: z.boolean() })).max(2000),
   from: name,
   to: name,
 });
@@ -54,7 +52,12 @@ function wrong({ spaces, barriers, from, to }: WaterPathsInput): Outcome<never> 
 function at(barriers: readonly Barrier[]): Map<string, { index: number; to: string }[]> {
   const found = new Map<string, { index: number; to: string }[]>();
   const add = (from: string, index: number, to: string) => found.set(from, [...(found.get(from) ?? []), { index, to }]);
-  for (const [index, { between: [a, b] }] of barriers.entries()) {
+  for (const [
+    index,
+    {
+      between: [a, b],
+    },
+  ] of barriers.entries()) {
     if (a === b) continue;
     add(a, index, b);
     add(b, index, a);
@@ -91,7 +94,8 @@ function smallestCut({ barriers, from, to }: WaterPathsInput): string[] {
   const ways = at(open);
   // Units that run through a barrier, counted from its first space to its second.
   const flow = open.map(() => 0);
-  const canTake = (index: number, start: string) => (open[index]!.between[0] === start ? flow[index]! < 1 : flow[index]! > -1);
+  const canTake = (index: number, start: string) =>
+    open[index]!.between[0] === start ? flow[index]! < 1 : flow[index]! > -1;
   const reach = () => {
     const cameBy = new Map<string, { index: number; start: string } | null>([[from, null]]);
     const queue = [from];

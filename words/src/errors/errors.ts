@@ -12,12 +12,14 @@ import { SERVER_ERRORS } from './serverErrors';
 import { SHOWER_ERRORS } from './showerErrors';
 import { SUM_ERRORS } from './sumsErrors';
 import { TABLET_ERRORS } from './tabletErrors';
+import { TRACE_ERRORS } from './traceErrors';
 
 /** The one table of errors: code, sentence in both languages, HTTP status. */
 export const ERRORS = {
   ...SHOWER_ERRORS,
   ...SUM_ERRORS,
   ...PLAN_ERRORS,
+  ...TRACE_ERRORS,
   ...ENTRY_ERRORS,
   ...BOOK_ERRORS,
   ...FILE_ERRORS,

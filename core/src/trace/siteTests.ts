@@ -1,0 +1,169 @@
+import { z } from 'zod';
+import { lowestCurbMm } from '../checks/waterProof';
+import { edgeId } from '../shower/geometry/showerGeometry';
+import type { ShowerModel } from '../shower/geometry/showerModel';
+import { isWall } from '../shower/geometry/wallFrame';
+import { anyMm } from '../units/bounded';
+import { FALSE_WATER, RUNNING_SHOWS, SPREAD_MM, STANDING_SHOWS } from './startingValues';
+import { edgeOf, type Suspect } from './suspects';
+import { type WettingTest, wetsOf } from './traceWets';
+
+/** What can be tried to find a way of water. */
+export const SITE_TESTS = ['supply', 'drain-line', 'flood', 'spray', 'door', 'map', 'trim', 'open'] as const;
+/** One of them. */
+export type SiteTestKind = (typeof SITE_TESTS)[number];
+
+/** A test: on what, or to which level. `map` is a moisture meter’s round, `trim` a look behind a valve’s, `open` takes out tile. */
+export const SiteTest = z.object({
+  kind: z.enum(SITE_TESTS),
+  /** Of a flood: its level over the drain’s rim, mm. */
+  levelMm: anyMm.optional(),
+  /** Of a spray: the wall’s edge. */
+  wall: z.string().min(1).max(60).optional(),
+  /** Of a look behind a trim, or of an opened tile: the element. */
+  element: z.string().min(1).max(300).optional(),
+});
+export type SiteTest = z.infer<typeof SiteTest>;
+
+/** One name for a test: what was done is not proposed again. */
+export const testKey = ({ kind, levelMm, wall, element }: SiteTest): string =>
+  [kind, levelMm === undefined ? '' : Math.round(levelMm), wall ?? '', element ?? ''].join(' ').trim();
+
+/** Minutes that each takes [common practice, no source; a flood: its filling and two hours of looking]. */
+export const TEST_MINUTES: Readonly<Record<SiteTestKind, number>> = {
+  supply: 20,
+  'drain-line': 15,
+  flood: 140,
+  spray: 25,
+  door: 20,
+  map: 15,
+  trim: 15,
+  open: 60,
+};
+/** What a test spoils, as minutes of work to make it good again [common practice, no source]. */
+export const DAMAGE_MINUTES: Readonly<Record<SiteTestKind, number>> = {
+  supply: 0,
+  'drain-line': 0,
+  flood: 0,
+  spray: 0,
+  door: 0,
+  map: 0,
+  trim: 5,
+  open: 240,
+};
+
+/** It showed water, or it did not. A moisture map shows the side where it is wettest. */
+export const WATER = 'water';
+export const DRY = 'dry';
+
+/** Sides of a shower that a moisture meter tells apart: its edges, and round the drain. */
+function sidesOf(model: ShowerModel): { id: string; at: readonly [number, number] }[] {
+  const { footprint, drain } = model.geometry;
+  const edges = footprint.map((a, k) => {
+    const b = footprint[(k + 1) % footprint.length]!;
+    return { id: edgeId(model.geometry, k), at: [(a.xMm + b.xMm) / 2, (a.yMm + b.yMm) / 2] as const };
+  });
+  return [...edges, { id: 'drain', at: [drain.xMm, drain.yMm] as const }];
+}
+
+/** What each test can show. */
+export function outcomesOf(model: ShowerModel, { kind }: SiteTest): string[] {
+  return kind === 'map' ? [...sidesOf(model).map((s) => s.id), DRY] : [WATER, DRY];
+}
+
+/** How likely a moisture map shows nothing although there is water, and how often it shows any other side [invented starting values]. */
+const MAP_SHOWS_NOTHING = 0.12;
+const MAP_ANY_SIDE = 0.15;
+
+/** How likely each side is the wettest, where a suspect lets water through. */
+function mapGiven(model: ShowerModel, suspect: Suspect): number[] {
+  const sides = sidesOf(model);
+  const weights = sides.map(({ at }) => {
+    const reach = suspect.points.map((p) => {
+      const mm = Math.hypot(p[0] - at[0], p[1] - at[1]);
+      return Math.exp(-(mm * mm) / (2 * SPREAD_MM * SPREAD_MM));
+    });
+    return reach.reduce((sum, r) => sum + r, 0) / reach.length;
+  });
+  const total = weights.reduce((sum, w) => sum + w, 0);
+  const shows = 1 - MAP_SHOWS_NOTHING;
+  const given = weights.map(
+    (w) => shows * ((1 - MAP_ANY_SIDE) * (total > 0 ? w / total : 1 / sides.length) + MAP_ANY_SIDE / sides.length),
+  );
+  return [...given, MAP_SHOWS_NOTHING];
+}
+
+/** How likely a look behind a trim shows water [invented starting values]. */
+const TRIM_SHOWS = { opening: 0.8, supply: 0.5 };
+/** An opened tile shows the way, or that it is none [invented starting values]. */
+const OPEN_SHOWS = 0.97;
+
+/** What a test wets, by element; asked once for a test, not once for each suspect. */
+function wetShares(model: ShowerModel, test: SiteTest): (suspect: Suspect) => number {
+  const wetting: WettingTest = { kind: test.kind as WettingTest['kind'], levelMm: test.levelMm, wall: test.wall };
+  const wets = wetsOf(model, wetting);
+  const byId = new Map(wets.ok ? wets.value.elements.map((e) => [e.id, e.lengthMm]) : []);
+  return ({ id, lengthMm }) => {
+    const mm = byId.get(id);
+    return mm === undefined ? 0 : lengthMm > 0 ? Math.min(1, mm / lengthMm) : 1;
+  };
+}
+
+/** Water that stands on a bed finds what does not drain; water that only runs over it, less often [invented starting values]. */
+const BED_SHOWS = { flood: 0.4, spray: 0.15 };
+
+/** How likely each outcome of a test is under each suspect: a row for each outcome. */
+export function testGiven(model: ShowerModel, suspects: readonly Suspect[], test: SiteTest): number[][] {
+  if (test.kind === 'map') {
+    const columns = suspects.map((s) => mapGiven(model, s));
+    return outcomesOf(model, test).map((_, row) => columns.map((column) => column[row]!));
+  }
+  const water = waterGiven(model, suspects, test);
+  return [water, water.map((p) => 1 - p)];
+}
+
+/** How likely a test shows water under each suspect. */
+function waterGiven(model: ShowerModel, suspects: readonly Suspect[], test: SiteTest): number[] {
+  if (test.kind === 'open') return suspects.map((s) => (s.id === test.element ? OPEN_SHOWS : FALSE_WATER));
+  if (test.kind === 'trim')
+    return suspects.map((s) =>
+      s.id === test.element ? TRIM_SHOWS.opening : s.kind === 'supply' ? TRIM_SHOWS.supply : FALSE_WATER,
+    );
+  const share = wetShares(model, test);
+  const shows = test.kind === 'flood' ? STANDING_SHOWS : RUNNING_SHOWS;
+  return suspects.map((s) => {
+    if (s.kind === 'bed' && (test.kind === 'flood' || test.kind === 'spray')) return BED_SHOWS[test.kind];
+    return FALSE_WATER + (shows - FALSE_WATER) * share(s);
+  });
+}
+
+/** Levels that a flood is raised to step by step: over the drain alone, over the floor’s edge, to below the curb, mm over the drain’s rim. */
+export function floodLevels(model: ShowerModel): number[] {
+  const rise = model.geometry.perimeterRiseMm ?? 0;
+  const top = (lowestCurbMm(model) ?? rise + 60) - 10;
+  const levels = [Math.max(5, rise - 5), rise + 15, top].filter((level) => level > 0 && level <= top);
+  return [...new Set(levels.map((level) => Math.round(level)))].sort((a, b) => a - b);
+}
+
+/** Every test that a shower allows; tile is opened at what is suspected most alone. */
+export function siteTests(model: ShowerModel, likeliest: readonly Suspect[]): SiteTest[] {
+  const walls = model.geometry.edges.flatMap((e, k) => (isWall(e) ? [edgeId(model.geometry, k)] : []));
+  const hasDoor = model.geometry.edges.some((e) => e.kind === 'curb' || e.kind === 'open');
+  return [
+    ...(model.penetrations.length > 0 ? [{ kind: 'supply' as const }] : []),
+    { kind: 'drain-line' },
+    ...floodLevels(model).map((levelMm) => ({ kind: 'flood' as const, levelMm })),
+    ...walls.map((wall) => ({ kind: 'spray' as const, wall })),
+    ...(hasDoor ? [{ kind: 'door' as const }] : []),
+    { kind: 'map' },
+    ...model.penetrations.filter((p) => p.kind === 'valve').map(({ id }) => ({ kind: 'trim' as const, element: id })),
+    ...likeliest.filter((s) => s.faces.length > 0).map(({ id }) => ({ kind: 'open' as const, element: id })),
+  ];
+}
+
+/** A test that is on what a drawing has no more tells nothing. */
+export function isPossible(model: ShowerModel, suspects: readonly Suspect[], test: SiteTest): boolean {
+  if (test.kind === 'spray') return isWall(model.geometry.edges[edgeOf(model, test.wall ?? '')] ?? { kind: 'open' });
+  if (test.kind === 'open' || test.kind === 'trim') return suspects.some((s) => s.id === test.element);
+  return test.kind !== 'flood' || test.levelMm !== undefined;
+}

@@ -1,0 +1,89 @@
+import { z } from 'zod';
+import type { Point3 } from '../shower/geometry/point';
+import type { ShowerModel } from '../shower/geometry/showerModel';
+import { isWall, onWall, wallFrame } from '../shower/geometry/wallFrame';
+import { anyMm } from '../units/bounded';
+import { ANYWHERE, SELDOM, SIGN_GIVEN, SIGNS, SPREAD_MM, WHEN_GIVEN, WHENS, WICKS_MM } from './startingValues';
+import { edgeOf, type Suspect } from './suspects';
+
+const edge = z.string().min(1).max(60);
+/** Where somebody saw water: on the ceiling below, on the other side of a wall, before the curb, or only inside. Lengths in mm. */
+export const SymptomPlace = z.discriminatedUnion('on', [
+  /** In plan, by the footprint’s own axes. */
+  z.object({ on: z.literal('ceiling'), xMm: anyMm, yMm: anyMm }),
+  /** From the wall’s left end and foot as seen from inside the shower. */
+  z.object({ on: z.literal('wall'), edge, alongMm: anyMm, heightMm: anyMm }),
+  z.object({ on: z.literal('curb'), edge, alongMm: anyMm }),
+  z.object({ on: z.literal('inside') }),
+]);
+export type SymptomPlace = z.infer<typeof SymptomPlace>;
+
+/** How much water there is. */
+export const AMOUNTS = ['damp', 'drops', 'runs'] as const;
+
+/** What somebody tells of water where it should not be. */
+export const Symptom = z.object({
+  place: SymptomPlace,
+  when: z.enum(WHENS),
+  amount: z.enum(AMOUNTS),
+  /** The day it was seen first. */
+  since: z.iso.date().optional(),
+  signs: z.array(z.enum(SIGNS)).max(SIGNS.length),
+  /** How long after the last shower the floor is still dark, hours. */
+  darkHours: z.number().min(0).max(2000).optional(),
+});
+export type Symptom = z.infer<typeof Symptom>;
+
+/** A floor that is still dark after so long holds water under it, hours [common practice, no source]. */
+export const DARK_HOURS = 24;
+
+/** How near a distance is, 0 to 1: a bell curve. */
+const near = (mm: number): number => Math.exp(-(mm * mm) / (2 * SPREAD_MM * SPREAD_MM));
+const mean = (values: readonly number[]): number => values.reduce((sum, v) => sum + v, 0) / values.length;
+
+/** A point of an edge of the footprint in plan, mm from the end that lies left as seen from inside. */
+function onEdge({ geometry }: ShowerModel, index: number, alongMm: number): readonly [number, number] {
+  const n = geometry.footprint.length;
+  const [a, b] = [geometry.footprint[index]!, geometry.footprint[(index + 1) % n]!];
+  const lengthMm = Math.hypot(b.xMm - a.xMm, b.yMm - a.yMm);
+  const share = lengthMm === 0 ? 0 : alongMm / lengthMm;
+  return [b.xMm + (a.xMm - b.xMm) * share, b.yMm + (a.yMm - b.yMm) * share];
+}
+
+/** Where a symptom is in the shower’s own space, mm; null for one that is only inside, or on an edge that the drawing has no more. */
+export function symptomPoint(model: ShowerModel, place: SymptomPlace): Point3 | null {
+  if (place.on === 'inside') return null;
+  if (place.on === 'ceiling') return [place.xMm, place.yMm, 0];
+  const index = edgeOf(model, place.edge);
+  const built = model.geometry.edges[index];
+  if (!built) return null;
+  if (place.on === 'wall' && isWall(built))
+    return onWall(wallFrame(model.geometry, index), place.alongMm, place.heightMm);
+  const [x, y] = onEdge(model, index, place.alongMm);
+  return [x, y, place.on === 'wall' ? place.heightMm : 0];
+}
+
+/** How near a suspect comes to a symptom’s place, 0 to 1: in plan, since water runs down and along; what lies below it only wicks up. */
+export function nearness(model: ShowerModel, suspect: Suspect, place: SymptomPlace): number {
+  const at = symptomPoint(model, place);
+  if (at === null) return suspect.behaviour === 'slow' ? 0.9 : suspect.behaviour === 'basin' ? 0.5 : 0.25;
+  const reach = suspect.points.map((p) => {
+    const above = place.on !== 'wall' || p[2] >= at[2] - WICKS_MM ? 1 : SELDOM;
+    return near(Math.hypot(p[0] - at[0], p[1] - at[1])) * above;
+  });
+  return mean(reach);
+}
+
+/** How likely a symptom is where a suspect lets water through. */
+export function symptomGiven(model: ShowerModel, suspect: Suspect, symptom: Symptom): number {
+  const place = ANYWHERE + (1 - ANYWHERE) * nearness(model, suspect, symptom.place);
+  const when = WHEN_GIVEN[suspect.behaviour][symptom.when];
+  const isDark = symptom.darkHours === undefined ? null : symptom.darkHours >= DARK_HOURS;
+  let signs = 1;
+  for (const sign of SIGNS) {
+    const told = sign === 'dark-floor' && isDark !== null ? isDark : symptom.signs.includes(sign) ? true : null;
+    // What nobody told may be there all the same.
+    if (told !== null) signs *= told ? SIGN_GIVEN[sign][suspect.behaviour] : 1 - SIGN_GIVEN[sign][suspect.behaviour];
+  }
+  return place * when * signs;
+}

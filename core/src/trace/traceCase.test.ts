@@ -1,0 +1,140 @@
+import { describe, expect, it } from 'vitest';
+import { flooded } from '../tests/sampleFlood';
+import { begun, fold } from '../tests/sampleTablet';
+import { curbEnds } from './curbEnds';
+import { RATES } from './startingValues';
+import { type Suspect, suspectsOf } from './suspects';
+import type { Symptom } from './symptoms';
+import { type Tested, traceCase } from './traceCase';
+
+const state = () => fold(begun({ niche: true }).entries);
+const stain = (xMm: number, yMm: number, more: Partial<Symptom> = {}): Symptom => ({
+  place: { on: 'ceiling', xMm, yMm },
+  when: 'after-long',
+  amount: 'drops',
+  signs: [],
+  ...more,
+});
+/** Under the valve, in plan. */
+const valve = (): [number, number] => {
+  const [x, y] = state().geometry!.model.penetrations[0]!.point;
+  return [x, y];
+};
+const view = (symptoms: Symptom[], tested: Tested[] = [], its = state()) =>
+  traceCase(its.geometry!.model, { suspects: suspectsOf(its), symptoms, tested })!;
+const tested = (id: string, test: Tested['test'], outcome: string): Tested => ({ id, test, outcome });
+const probability = (of: ReturnType<typeof view>, pick: (s: Suspect) => boolean) =>
+  of.ranked.filter((r) => pick(r.suspect)).reduce((sum, r) => sum + r.probability, 0);
+
+describe('what is suspected', () => {
+  it('is every seam, corner and opening, the drain, and what is no part of the surface, each once', () => {
+    const its = state();
+    const { seams, corners, penetrations } = its.geometry!.model;
+    const ids = suspectsOf(its).map((s) => s.id);
+    expect(new Set(ids).size).toBe(ids.length);
+    for (const { id } of [...seams, ...corners, ...penetrations]) expect(ids).toContain(id);
+    expect(ids).toEqual(expect.arrayContaining(['drain:d', 'drain-line', 'door']));
+    // A bonded sheet has no bed below it that must drain.
+    expect(ids).not.toContain('bed');
+    expect(suspectsOf(fold([]))).toEqual([]);
+  });
+
+  it('an element that stood under water is suspected less than the same one that nobody saw, and less than before its test', () => {
+    const t = flooded(begun());
+    const before = suspectsOf(fold(begun().entries));
+    const after = suspectsOf(fold(t.entries));
+    const foot = (list: Suspect[]) => list.find((s) => s.id === 'floor-wall|floor|wall:back')!;
+    const below = fold(t.entries).flood?.provedBelowMm ?? null;
+    if (below === null) throw new Error('the sample flood proves nothing');
+    expect(foot(after)).toMatchObject({ says: 'water' });
+    expect(foot(after).prior).toBeLessThan(foot(before).prior / 5);
+  });
+
+  it('a firm’s finds move its kinds', () => {
+    const its = state();
+    const more = suspectsOf(its, { ...RATES, niche: RATES.niche * 5 });
+    for (const s of suspectsOf(its))
+      expect(more.find((m) => m.id === s.id)!.prior).toBeCloseTo(s.prior * (s.kind === 'niche' ? 5 : 1), 9);
+  });
+});
+
+describe('where a call stands', () => {
+  it('a stain under the curb’s end names what lies there; the same under the drain, the drain', () => {
+    const its = state();
+    const ends = curbEnds(its.geometry!.model);
+    const left = view([stain(0, 0)]);
+    expect(left.ranked.slice(0, 3).every((r) => ends.has(r.suspect.id) || r.suspect.lowMm < 160)).toBe(true);
+    expect(probability(left, (s) => s.kind === 'curb-end')).toBeGreaterThan(
+      4 * probability(view([stain(762, 457)]), (s) => s.kind === 'curb-end'),
+    );
+    const drain = view([stain(762, 457)]);
+    expect(['drain', 'drain-line']).toContain(drain.ranked[0]!.suspect.kind);
+    expect(drain.ranked.reduce((sum, r) => sum + r.probability, 0)).toBeCloseTo(1, 9);
+  });
+
+  it('water that comes whoever bathes is a pipe’s; a floor that stays dark for days is a bed’s that does not drain', () => {
+    const always = view([stain(...valve(), { when: 'always' })]);
+    expect(always.ranked[0]!.suspect.kind).toBe('supply');
+    const its = state();
+    const liner = { ...its, rules: null };
+    const dark: Symptom = { place: { on: 'inside' }, when: 'always', amount: 'damp', signs: ['smell'], darkHours: 48 };
+    expect(view([dark], [], liner).ranked[0]!.suspect.kind).toBe('bed');
+  });
+
+  it('a test that wets nothing suspected takes little from it; one that shows water raises what it wets', () => {
+    const before = view([stain(0, 457)]);
+    const dryDrain = view([stain(0, 457)], [tested('1', { kind: 'drain-line' }, 'dry')]);
+    const wetWall = view([stain(0, 457)], [tested('1', { kind: 'spray', wall: 'left' }, 'water')]);
+    const onLeft = (s: Suspect) => s.faces.includes('wall:left');
+    expect(probability(dryDrain, (s) => s.kind === 'drain-line')).toBeLessThan(
+      probability(before, (s) => s.kind === 'drain-line'),
+    );
+    expect(probability(wetWall, onLeft)).toBeGreaterThan(probability(before, onLeft));
+    // What was done is not proposed again.
+    expect(wetWall.next.some((p) => p.test.kind === 'spray' && p.test.wall === 'left')).toBe(false);
+    expect(wetWall.next.some((p) => p.test.kind === 'spray' && p.test.wall === 'back')).toBe(true);
+  });
+
+  it('taking a result back gives what stood before it', () => {
+    const symptoms = [stain(0, 0)];
+    const again = view(symptoms, []);
+    view(symptoms, [tested('1', { kind: 'door' }, 'dry')]);
+    expect(view(symptoms, [])).toEqual(again);
+    // So does one that nobody could read, and one on what the drawing does not have.
+    const unclear = view(symptoms, [tested('1', { kind: 'door' }, 'unclear')]);
+    expect(unclear.ranked).toEqual(again.ranked);
+    const gone = view(symptoms, [tested('1', { kind: 'spray', wall: 'gone' }, 'water')]);
+    expect(gone.ranked).toEqual(again.ranked);
+  });
+
+  it('says where a stain lies near nothing, and which results do not fit the others', () => {
+    expect(view([stain(762, 457), stain(9000, 9000)]).farFrom).toEqual([1]);
+    const clash = view(
+      [stain(762, 457)],
+      [
+        tested('a', { kind: 'supply' }, 'water'),
+        tested('b', { kind: 'drain-line' }, 'water'),
+        tested('c', { kind: 'spray', wall: 'back' }, 'dry'),
+      ],
+    );
+    expect(clash.doesNotFit.length).toBeGreaterThan(0);
+    expect(clash.doesNotFit).not.toContain('c');
+  });
+
+  it('stops and opens where one is certain', () => {
+    const opened = view([stain(...valve(), { when: 'always' })], [tested('1', { kind: 'supply' }, 'water')]);
+    expect(opened.open).toMatchObject({ kind: 'supply' });
+    expect(view([stain(762, 0)]).open).toBeNull();
+  });
+
+  it('each proposal’s outcomes add up to one, and none tells more than there is to know', () => {
+    const { next } = view([stain(0, 0)]);
+    expect(next.length).toBeGreaterThan(8);
+    for (const p of next) {
+      expect(p.leaves.reduce((sum, l) => sum + l.chance, 0)).toBeCloseTo(1, 9);
+      expect(p.informationBits).toBeLessThanOrEqual(Math.log2(p.leaves.length) + 1e-9);
+      expect(p.bitsPerMinute).toBeCloseTo(p.informationBits / (p.minutes + p.damageMinutes), 12);
+    }
+    expect([...next].sort((a, b) => b.bitsPerMinute - a.bitsPerMinute)).toEqual(next);
+  });
+});

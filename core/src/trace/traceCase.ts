@@ -1,0 +1,172 @@
+import type { ShowerModel } from '../shower/geometry/showerModel';
+import { normalised } from './bayes';
+import { informationBits } from './nextTest';
+import {
+  DAMAGE_MINUTES,
+  isPossible,
+  outcomesOf,
+  type SiteTest,
+  siteTests,
+  TEST_MINUTES,
+  testGiven,
+  testKey,
+} from './siteTests';
+import type { Suspect } from './suspects';
+import { nearness, type Symptom, symptomGiven } from './symptoms';
+
+/** A test that was done, with what it showed. */
+export interface Tested {
+  /** The entry that told it. */
+  id: string;
+  test: SiteTest;
+  /** One of its outcomes, or `unclear`. */
+  outcome: string;
+}
+
+/** What tracing starts from. */
+export interface TraceCase {
+  suspects: readonly Suspect[];
+  symptoms: readonly Symptom[];
+  tested: readonly Tested[];
+}
+
+/** A suspect with its probability now. */
+export interface RankedSuspect {
+  suspect: Suspect;
+  probability: number;
+}
+
+/** What would stand after one outcome of a test. */
+export interface Leaves {
+  outcome: string;
+  chance: number;
+  /** The likeliest then. */
+  first: RankedSuspect;
+}
+
+/** A test that could be done next. */
+export interface Proposal {
+  test: SiteTest;
+  informationBits: number;
+  minutes: number;
+  damageMinutes: number;
+  bitsPerMinute: number;
+  leaves: Leaves[];
+}
+
+/** Where tracing stands. */
+export interface TraceView {
+  /** Likeliest first. */
+  ranked: RankedSuspect[];
+  /** What could be done next, most worth first. */
+  next: Proposal[];
+  /** Symptoms near which nothing lies that could leak: said, and never forced. */
+  farFrom: number[];
+  /** Results that the others and the symptoms make unlikely, by their ids. */
+  doesNotFit: string[];
+  /** One is certain enough, or finding out costs more than opening it: open it. Null while testing is worth more. */
+  open: Suspect | null;
+}
+
+/** So certain that tests end [own choice, as the issue names it]. */
+export const CERTAIN = 0.95;
+/** A result that the rest makes less likely than this is told [own choice]. */
+const UNLIKELY = 0.04;
+/** A symptom that nothing comes nearer to lies away from the shower [own choice]. */
+const FAR = 0.05;
+/** Opened tile is thought of for so many of the likeliest. */
+const OPEN_AT_MOST = 3;
+
+/** Likelihoods of what was told and found, by suspect. */
+function weights(
+  model: ShowerModel,
+  { suspects, symptoms }: TraceCase,
+  rows: readonly (readonly number[])[],
+): number[] {
+  return suspects.map((s, k) => {
+    const told = symptoms.reduce((p, symptom) => p * symptomGiven(model, s, symptom), s.prior);
+    return rows.reduce((p, row) => p * row[k]!, told);
+  });
+}
+
+/** The row of a result: how likely it is under each suspect; null where it tells nothing. */
+function rowOf(model: ShowerModel, suspects: readonly Suspect[], { test, outcome }: Tested): number[] | null {
+  if (!isPossible(model, suspects, test)) return null;
+  const k = outcomesOf(model, test).indexOf(outcome);
+  return k < 0 ? null : testGiven(model, suspects, test)[k]!;
+}
+
+/** What a test would tell, and what would be left after each outcome. */
+function proposal(
+  model: ShowerModel,
+  suspects: readonly Suspect[],
+  shares: readonly number[],
+  test: SiteTest,
+): Proposal {
+  const rows = testGiven(model, suspects, test);
+  const bits = informationBits(shares, rows);
+  const [minutes, damageMinutes] = [TEST_MINUTES[test.kind], DAMAGE_MINUTES[test.kind]];
+  const leaves = outcomesOf(model, test).map((outcome, r): Leaves => {
+    const joint = shares.map((p, k) => p * rows[r]![k]!);
+    const chance = joint.reduce((sum, p) => sum + p, 0);
+    const best = joint.reduce((b, p, k) => (p > joint[b]! ? k : b), 0);
+    return {
+      outcome,
+      chance,
+      first: { suspect: suspects[best]!, probability: chance > 0 ? joint[best]! / chance : 0 },
+    };
+  });
+  return {
+    test,
+    informationBits: bits,
+    minutes,
+    damageMinutes,
+    bitsPerMinute: bits / (minutes + damageMinutes),
+    leaves: leaves.sort((a, b) => b.chance - a.chance),
+  };
+}
+
+/** Results that would hardly have come by all else that is known. */
+function misfits(model: ShowerModel, its: TraceCase, rows: readonly (readonly number[] | null)[]): string[] {
+  return its.tested.flatMap(({ id }, k) => {
+    const row = rows[k];
+    if (!row) return [];
+    const others = rows.filter((r, j): r is number[] => j !== k && r !== null);
+    const shares = normalised(weights(model, its, others));
+    const chance = shares ? shares.reduce((sum, p, s) => sum + p * row[s]!, 0) : 0;
+    return chance < UNLIKELY ? [id] : [];
+  });
+}
+
+/**
+ * Where a call stands: who is suspected, what test would tell most for its minutes and its damage, whether to stop and open. The causes
+ * are the shower’s own elements; one of them is taken to be the true one. Null where the shower has nothing that could leak.
+ */
+export function traceCase(model: ShowerModel, its: TraceCase): TraceView | null {
+  const rows = its.tested.map((t) => rowOf(model, its.suspects, t));
+  const shares = normalised(
+    weights(
+      model,
+      its,
+      rows.filter((r): r is number[] => r !== null),
+    ),
+  );
+  if (!shares) return null;
+  const ranked = its.suspects
+    .map((suspect, k): RankedSuspect => ({ suspect, probability: shares[k]! }))
+    .sort((a, b) => b.probability - a.probability);
+  const done = new Set(its.tested.map((t) => testKey(t.test)));
+  const next = siteTests(
+    model,
+    ranked.slice(0, OPEN_AT_MOST).map((r) => r.suspect),
+  )
+    .filter((test) => !done.has(testKey(test)))
+    .map((test) => proposal(model, its.suspects, shares, test))
+    .sort((a, b) => b.bitsPerMinute - a.bitsPerMinute);
+  const farFrom = its.symptoms.flatMap(({ place }, k) =>
+    place.on !== 'inside' && its.suspects.every((s) => nearness(model, s, place) < FAR) ? [k] : [],
+  );
+  const first = ranked[0]!;
+  const opens = first.probability >= CERTAIN || next[0]?.test.kind === 'open';
+  return { ranked, next, farFrom, doesNotFit: misfits(model, its, rows), open: opens ? first.suspect : null };
+}
