@@ -7,7 +7,7 @@ const PROJECT = join(dirname(fileURLToPath(import.meta.url)), '..');
 const LANGUAGES = ['en', 'es'];
 /** For whom which screens are, in the order in which a day comes to them. */
 const READERS = {
-  inspector: ['day', 'new', 'shower', 'film', 'cure', 'survey', 'materials', 'flood', 'record'],
+  inspector: ['day', 'new', 'shower', 'film', 'cure', 'survey', 'materials', 'flood', 'call', 'record'],
   crew: ['crew'],
   office: ['office', 'week', 'across', 'record'],
 };

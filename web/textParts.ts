@@ -10,7 +10,7 @@ const DOOR = ['signIn', 'today', 'broken', 'sheet', 'update', 'links', 'help'];
 const PARTS: Readonly<Record<string, readonly string[]>> = {
   door: DOOR,
   sums: ['floorSum', 'sum', 'detail', 'random', 'mix'],
-  tools: ['flood', 'survey', 'film', 'cure', 'materials', 'new', 'drawing', 'handOver', 'rename'],
+  tools: ['flood', 'survey', 'film', 'cure', 'materials', 'new', 'drawing', 'handOver', 'rename', 'call'],
   office: [
     'across',
     'deed',

@@ -82,5 +82,7 @@ export const FirmAnswer = z.object({
   lookPlan: LookPlan.shape.cells.default([]),
   /** What the plan is made from beside the showers. */
   plan: PlanBook.default(FIRST_PLAN_BOOK),
+  /** What let water through in the firm's calls that ended, how often: kind of what was found → calls. */
+  finds: z.record(z.string(), z.number().int().min(0)).default({}),
 });
 export type FirmAnswer = z.infer<typeof FirmAnswer>;

@@ -104,12 +104,23 @@ export interface MinutesFact {
   minutes: number;
 }
 
+/** What let water through, as a call ended. */
+export interface FoundFact {
+  /** The entry that opened the call. */
+  call: string;
+  /** Kind of what was found; `unknown` where the path stayed unknown. */
+  kind: string;
+  /** The element, or the name of what is no part of the surface; empty where the path stayed unknown. */
+  element: string;
+}
+
 /** All that is counted of one shower. */
 export interface Facts {
   defects: DefectFact[];
   inspected: InspectedFact[];
   passes: PassFact[];
   minutes: MinutesFact[];
+  found: FoundFact[];
 }
 
 /** A day at the site, ISO 8601, of a moment in ms since 1970. */
@@ -278,6 +289,14 @@ function minutesAt(state: ShowerState, entries: readonly Entry[], dayOf: DayOf):
   return [...rows.values()];
 }
 
+/** What calls came to. A call that is open, or whose end was taken back, counts for nothing. */
+const foundOf = (state: ShowerState): FoundFact[] =>
+  [...state.calls.values()].flatMap(({ opened, closed }) =>
+    closed
+      ? [{ call: opened.id, kind: closed.body.found?.kind ?? 'unknown', element: closed.body.found?.element ?? '' }]
+      : [],
+  );
+
 /**
  * What is counted of one shower, from its folded state and its entries: it can be thrown away and worked out again. `dayOf` gives the day at
  * the site. Corrections, redos and new dimensions are in the state already: nothing here reads a body by itself.
@@ -287,5 +306,6 @@ export function factsOf(state: ShowerState, entries: readonly Entry[], dayOf: Da
     defects: [...state.defects.values()].map((d) => defectFact(state, d, dayOf)),
     ...inspections(state, dayOf),
     minutes: minutesAt(state, entries, dayOf),
+    found: foundOf(state),
   };
 }

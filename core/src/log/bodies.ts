@@ -5,6 +5,7 @@ import { PARTS } from '../shower/geometry/parts';
 import { ShowerGeometry } from '../shower/geometry/showerGeometry';
 import { anyMm, howMany, oneOrMore, place32, rateMm, someHours } from '../units/bounded';
 import { FLOOD_EVENTS } from '../water/floodEvents';
+import { CALL_BODIES } from './callBodies';
 import { DEFECT_BODIES } from './defectBodies';
 import { ClimateSeries, FloodFigures, LevelSeries } from './loggedSeries';
 import { id, instant, key, mm, PhotoUse, Place, words } from './places';
@@ -219,6 +220,7 @@ export const BODIES = {
     calculation: z.string().max(60).optional(),
     words: z.string().max(2000).optional(),
   }),
+  ...CALL_BODIES,
   note: z.object({
     words,
     place: Place.optional(),

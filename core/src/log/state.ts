@@ -149,6 +149,16 @@ export const ORPHAN_REASONS = [
 /** One of them. */
 export type OrphanReason = (typeof ORPHAN_REASONS)[number];
 
+/** A shower that stands lets water through: the call, what was tried, what was found. */
+export interface Call {
+  /** The entry that opened it. */
+  opened: EntryOf<'call-opened'>;
+  /** Tests in their order. */
+  tests: EntryOf<'call-tested'>[];
+  /** What was found; null while it is open. */
+  closed: EntryOf<'call-closed'> | null;
+}
+
 /** Everything the entries say about one shower. Built by `foldShower`, read by all screens and by the record. */
 export interface ShowerState {
   /** The first entry; null where it has not come yet. */
@@ -199,6 +209,8 @@ export interface ShowerState {
   flood: FloodTest | null;
   /** Flood tests before it, oldest first. */
   earlierFloods: FloodTest[];
+  /** Calls about water, in their order, by the entry that opened them. */
+  calls: Map<string, Call>;
   /** Notes, in their order. */
   notes: EntryOf<'note'>[];
   /** Pictures that belong to no defect. */

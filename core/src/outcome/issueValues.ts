@@ -31,6 +31,7 @@ export const FAULTS = [
   'sign-in-letters',
   'time-zone-unknown',
   'hours-reversed',
+  'level-missing',
 ] as const;
 /** One of them. */
 type Fault = (typeof FAULTS)[number];

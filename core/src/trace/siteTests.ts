@@ -1,45 +1,39 @@
-import { z } from 'zod';
 import { lowestCurbMm } from '../checks/waterProof';
+import { DRY, type SiteTest, type SiteTestKind, WATER } from '../log/callBodies';
 import { edgeId } from '../shower/geometry/showerGeometry';
 import type { ShowerModel } from '../shower/geometry/showerModel';
 import { isWall } from '../shower/geometry/wallFrame';
-import { anyMm } from '../units/bounded';
 import { FALSE_WATER, RUNNING_SHOWS, SPREAD_MM, STANDING_SHOWS } from './startingValues';
 import { edgeOf, type Suspect } from './suspects';
 import { type WettingTest, wetsOf } from './traceWets';
 
-/** What can be tried to find a way of water. */
-export const SITE_TESTS = ['supply', 'drain-line', 'flood', 'spray', 'door', 'map', 'trim', 'open'] as const;
-/** One of them. */
-export type SiteTestKind = (typeof SITE_TESTS)[number];
-
-/** A test: on what, or to which level. `map` is a moisture meter’s round, `trim` a look behind a valve’s, `open` takes out tile. */
-export const SiteTest = z.object({
-  kind: z.enum(SITE_TESTS),
-  /** Of a flood: its level over the drain’s rim, mm. */
-  levelMm: anyMm.optional(),
-  /** Of a spray: the wall’s edge. */
-  wall: z.string().min(1).max(60).optional(),
-  /** Of a look behind a trim, or of an opened tile: the element. */
-  element: z.string().min(1).max(300).optional(),
-});
-export type SiteTest = z.infer<typeof SiteTest>;
-
 /** One name for a test: what was done is not proposed again. */
-export const testKey = ({ kind, levelMm, wall, element }: SiteTest): string =>
-  [kind, levelMm === undefined ? '' : Math.round(levelMm), wall ?? '', element ?? ''].join(' ').trim();
+export const testKey = ({ kind, levelMm, wall, corner, element }: SiteTest): string =>
+  [kind, levelMm === undefined ? '' : Math.round(levelMm), wall ?? '', corner ?? '', element ?? '']
+    .filter((part) => part !== '')
+    .join(' ');
 
 /** Minutes that each takes [common practice, no source; a flood: its filling and two hours of looking]. */
-export const TEST_MINUTES: Readonly<Record<SiteTestKind, number>> = {
+const TEST_MINUTES: Readonly<Record<SiteTestKind, number>> = {
   supply: 20,
   'drain-line': 15,
   flood: 140,
   spray: 25,
   door: 20,
+  dam: 30,
   map: 15,
   trim: 15,
   open: 60,
 };
+/** A flood that is raised stands already: it takes the raising and the looking alone, minutes [common practice, no source]. */
+const RAISE_MINUTES = 75;
+
+/** Minutes that a test takes after others: water that stands is raised, not filled again. */
+export function minutesOf(test: SiteTest, done: readonly SiteTest[]): number {
+  const stands = done.some((d) => d.kind === 'flood' && (d.levelMm ?? 0) < (test.levelMm ?? 0));
+  return test.kind === 'flood' && stands ? RAISE_MINUTES : TEST_MINUTES[test.kind];
+}
+
 /** What a test spoils, as minutes of work to make it good again [common practice, no source]. */
 export const DAMAGE_MINUTES: Readonly<Record<SiteTestKind, number>> = {
   supply: 0,
@@ -47,14 +41,11 @@ export const DAMAGE_MINUTES: Readonly<Record<SiteTestKind, number>> = {
   flood: 0,
   spray: 0,
   door: 0,
+  dam: 0,
   map: 0,
   trim: 5,
   open: 240,
 };
-
-/** It showed water, or it did not. A moisture map shows the side where it is wettest. */
-export const WATER = 'water';
-export const DRY = 'dry';
 
 /** Sides of a shower that a moisture meter tells apart: its edges, and round the drain. */
 function sidesOf(model: ShowerModel): { id: string; at: readonly [number, number] }[] {
@@ -109,6 +100,23 @@ function wetShares(model: ShowerModel, test: SiteTest): (suspect: Suspect) => nu
   };
 }
 
+/** A dam of putty round a corner keeps water within so far of it, mm, and stands so high [common practice, no source]. */
+const DAM_MM = 400;
+const DAM_HIGH_MM = 60;
+
+/** What stands in the water behind a dam round a corner of the floor. */
+function inDam(model: ShowerModel, corner: number): (suspect: Suspect) => number {
+  const at = model.geometry.footprint[corner];
+  const floorMm = model.geometry.perimeterRiseMm ?? 0;
+  return ({ points, faces }) => {
+    if (!at || faces.some((f) => f.endsWith(':outer') || f.includes(':end-'))) return 0;
+    const wet = points.filter(
+      (p) => Math.hypot(p[0] - at.xMm, p[1] - at.yMm) <= DAM_MM && p[2] <= floorMm + DAM_HIGH_MM,
+    );
+    return faces.length === 0 ? 0 : wet.length / points.length;
+  };
+}
+
 /** Water that stands on a bed finds what does not drain; water that only runs over it, less often [invented starting values]. */
 const BED_SHOWS = { flood: 0.4, spray: 0.15 };
 
@@ -129,8 +137,8 @@ function waterGiven(model: ShowerModel, suspects: readonly Suspect[], test: Site
     return suspects.map((s) =>
       s.id === test.element ? TRIM_SHOWS.opening : s.kind === 'supply' ? TRIM_SHOWS.supply : FALSE_WATER,
     );
-  const share = wetShares(model, test);
-  const shows = test.kind === 'flood' ? STANDING_SHOWS : RUNNING_SHOWS;
+  const share = test.kind === 'dam' ? inDam(model, test.corner ?? -1) : wetShares(model, test);
+  const shows = test.kind === 'flood' || test.kind === 'dam' ? STANDING_SHOWS : RUNNING_SHOWS;
   return suspects.map((s) => {
     if (s.kind === 'bed' && (test.kind === 'flood' || test.kind === 'spray')) return BED_SHOWS[test.kind];
     return FALSE_WATER + (shows - FALSE_WATER) * share(s);
@@ -155,6 +163,7 @@ export function siteTests(model: ShowerModel, likeliest: readonly Suspect[]): Si
     ...floodLevels(model).map((levelMm) => ({ kind: 'flood' as const, levelMm })),
     ...walls.map((wall) => ({ kind: 'spray' as const, wall })),
     ...(hasDoor ? [{ kind: 'door' as const }] : []),
+    ...model.geometry.footprint.map((_, corner) => ({ kind: 'dam' as const, corner })),
     { kind: 'map' },
     ...model.penetrations.filter((p) => p.kind === 'valve').map(({ id }) => ({ kind: 'trim' as const, element: id })),
     ...likeliest.filter((s) => s.faces.length > 0).map(({ id }) => ({ kind: 'open' as const, element: id })),
@@ -164,6 +173,7 @@ export function siteTests(model: ShowerModel, likeliest: readonly Suspect[]): Si
 /** A test that is on what a drawing has no more tells nothing. */
 export function isPossible(model: ShowerModel, suspects: readonly Suspect[], test: SiteTest): boolean {
   if (test.kind === 'spray') return isWall(model.geometry.edges[edgeOf(model, test.wall ?? '')] ?? { kind: 'open' });
+  if (test.kind === 'dam') return model.geometry.footprint[test.corner ?? -1] !== undefined;
   if (test.kind === 'open' || test.kind === 'trim') return suspects.some((s) => s.id === test.element);
   return test.kind !== 'flood' || test.levelMm !== undefined;
 }

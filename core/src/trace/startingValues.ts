@@ -1,3 +1,5 @@
+import type { Sign, When } from '../log/callBodies';
+
 /**
  * What tracing begins with before a firm has found anything: **invented starting values**, all of them, chosen so that what the trade
  * page names as typical comes first. Only their ratios matter. A firm's own finds move the rates of kinds (`rates.ts`).
@@ -84,11 +86,6 @@ export const LEDGER_FACTORS: Readonly<Record<LedgerWord, number>> = {
 export const REDONE_FACTOR = 1.3;
 export const ACCEPTED_FACTOR = 3;
 
-/** When water shows. */
-export const WHENS = ['at-once', 'after-long', 'always', 'door-closed', 'with-people', 'neighbours'] as const;
-/** One of them. */
-export type When = (typeof WHENS)[number];
-
 /** How a kind of leak behaves: from pipes under pressure, below the drain, below the water line, by spray alone, at the door, slowly. */
 export const BEHAVIOURS = ['supply', 'drain-line', 'basin', 'spray', 'door', 'slow'] as const;
 /** One of them. */
@@ -147,9 +144,6 @@ export const WHEN_GIVEN: Readonly<Record<Behaviour, Readonly<Record<When, number
 };
 
 /** Further signs, each with how likely it is where a behaviour is at work [invented starting values]. */
-export const SIGNS = ['smell', 'mould', 'dark-floor'] as const;
-/** One of them. */
-export type Sign = (typeof SIGNS)[number];
 export const SIGN_GIVEN: Readonly<Record<Sign, Readonly<Record<Behaviour, number>>>> = {
   smell: { supply: 0.1, 'drain-line': 0.4, basin: 0.25, spray: 0.2, door: 0.1, slow: 0.6 },
   mould: { supply: 0.25, 'drain-line': 0.2, basin: 0.35, spray: 0.45, door: 0.35, slow: 0.5 },

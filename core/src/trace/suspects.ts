@@ -1,10 +1,4 @@
-import { judge } from '../checks/judge';
-import { FLOOD_MARGIN_MM } from '../checks/waterProof';
-import type { Judgement } from '../log/judgement';
-import type { ShowerState } from '../log/state';
-import { isOpen } from '../proof/holds/defectLife';
-import { type LinePiece, seamLine } from '../proof/shown/seamLine';
-import type { Point3 } from '../shower/geometry/point';
+import type { PlanPoint, Point3 } from '../shower/geometry/point';
 import { edgeId } from '../shower/geometry/showerGeometry';
 import type { ShowerModel } from '../shower/geometry/showerModel';
 import { type Corner, pointOnSeam, type Seam, type SeamKind } from '../shower/seams/seam';
@@ -89,165 +83,101 @@ const BASIN_MM = 60;
 /** How much of it there is: metres of a seam, or one. */
 const amountOf = (lengthMm: number): number => (lengthMm > 0 ? lengthMm / 1000 : 1);
 
-/** What a piece of line says. */
-const WORD_OF: Readonly<Record<LinePiece['state'], LedgerWord>> = {
-  unseen: 'unseen',
-  seen: 'seen',
-  measured: 'measured',
-  defect: 'defect',
-  covered: 'covered',
-  'not-required': 'not-asked',
-};
-
-/** By how much an element is suspected, and what is said of most of it. */
-interface Said {
+/** By how much an element is suspected, what is said of most of it, and whether it was built again or accepted. */
+export interface Said {
   factor: number;
   says: LedgerWord;
+  redone: boolean;
+  accepted: boolean;
 }
 
-/** The ledger over a seam, inch by inch. */
-function ofSeam(state: ShowerState, seam: Seam, judgements: readonly Judgement[]): Said {
-  const byWord = new Map<LedgerWord, number>();
-  let factor = 0;
-  for (const piece of seamLine(state, seam, judgements).pieces) {
-    const word = WORD_OF[piece.state];
-    const share = (piece.toMm - piece.fromMm) / seam.lengthMm;
-    // What stood under water and was found sound is suspected less, whatever else is known of it; an open defect is one all the same.
-    const wet = piece.water && word !== 'defect';
-    factor += share * (wet ? Math.min(1, LEDGER_FACTORS[word]) * LEDGER_FACTORS.water : LEDGER_FACTORS[word]);
-    const shown = wet ? 'water' : word;
-    byWord.set(shown, (byWord.get(shown) ?? 0) + share);
-  }
-  const says = [...byWord].sort((a, b) => b[1] - a[1])[0]?.[0] ?? 'not-asked';
-  return { factor: factor || 1, says };
-}
-
-/** The ledger over a corner, an opening, a drain. */
-function ofPoint(state: ShowerState, id: string, heightMm: number, judgements: readonly Judgement[]): Said {
-  const asked = judgements.filter((j) => j.requirement.check.severity !== 'note');
-  const defect = [...state.defects.values()].some((d) => isOpen(d) && d.places.some((p) => p.element === id));
-  const below = state.flood?.provedBelowMm ?? null;
-  const wet = below !== null && heightMm <= below - FLOOD_MARGIN_MM;
-  const word: LedgerWord = defect
-    ? 'defect'
-    : state.covered.has(id)
-      ? 'covered'
-      : asked.length === 0
-        ? 'not-asked'
-        : asked.every((j) => j.satisfied)
-          ? 'seen'
-          : 'unseen';
-  if (!wet || word === 'defect') return { factor: LEDGER_FACTORS[word], says: word };
-  return { factor: Math.min(1, LEDGER_FACTORS[word]) * LEDGER_FACTORS.water, says: 'water' };
-}
-
-/** What a person set aside or built again there. */
-function marksOf(state: ShowerState, id: string): Pick<Suspect, 'redone' | 'accepted'> {
-  const accepted = [...state.deviations.values()].some(
-    (d) => d.decision?.accepted === true && !d.ended && d.asked.place.element === id,
-  );
-  return { redone: state.redone.has(id), accepted };
-}
+/** Nobody ever asked. */
+export const NOT_ASKED: Said = {
+  factor: LEDGER_FACTORS['not-asked'],
+  says: 'not-asked',
+  redone: false,
+  accepted: false,
+};
 
 /** A firm's own finds move the rates of kinds. */
 export type Rates = Readonly<Record<SuspectKind, number>>;
 
-const middle = (points: readonly Point3[]): Point3 => {
-  const sum = points.reduce<Point3>((s, p) => [s[0] + p[0], s[1] + p[1], s[2] + p[2]], [0, 0, 0]);
-  return [sum[0] / points.length, sum[1] / points.length, sum[2] / points.length];
-};
-
-/** Pipes, door, bed: what is suspected and is no part of the surface. */
-function besides(state: ShowerState, model: ShowerModel, rates: Rates): Suspect[] {
-  const { geometry, drain, penetrations } = model;
-  const opening = geometry.edges.flatMap((e, k) =>
-    e.kind === 'curb' || e.kind === 'open'
-      ? [geometry.footprint[k]!, geometry.footprint[(k + 1) % geometry.footprint.length]!]
-      : [],
-  );
-  const pipes = penetrations.map((p) => p.point);
-  const method = state.rules?.method.key ?? null;
-  const one = (id: string, kind: SuspectKind, behaviour: Behaviour, points: Point3[], says: LedgerWord): Suspect => {
-    const heights = points.map((p) => p[2]);
-    return {
-      id,
-      kind,
-      behaviour,
-      faces: [],
-      points,
-      lengthMm: 0,
-      lowMm: Math.min(...heights, 0),
-      highMm: Math.max(...heights, 0),
-      prior: rates[kind] * LEDGER_FACTORS[says],
-      says,
-      redone: false,
-      accepted: false,
-    };
-  };
-  const found = [one(DRAIN_LINE, 'drain-line', 'drain-line', [drain.point], 'not-asked')];
-  if (pipes.length > 0) found.push(one(SUPPLY, 'supply', 'supply', pipes, 'not-asked'));
-  if (opening.length > 0)
-    found.push(
-      one(
-        DOOR,
-        'door',
-        'door',
-        opening.map(({ xMm, yMm }): Point3 => [xMm, yMm, 0]),
-        'not-asked',
-      ),
-    );
-  // Only a liner under mortar has a bed that must drain; of a shower that others built nobody knows.
-  if (method === null || method === 'liner-mortar' || method === NOT_KNOWN)
-    found.push(
-      one(
-        BED,
-        'bed',
-        'slow',
-        [drain.point, middle(geometry.footprint.map(({ xMm, yMm }): Point3 => [xMm, yMm, 0]))],
-        'not-asked',
-      ),
-    );
-  if (geometry.ceiling?.waterproof)
-    found.push(
-      one(VAPOUR, 'vapour', 'slow', [[drain.point[0], drain.point[1], geometry.ceiling.heightMm]], 'not-asked'),
-    );
-  return found;
+/** What is known beside the drawing. */
+export interface Known {
+  /** A firm's own finds move the rates of kinds. */
+  rates: Rates;
+  /** The method's key; null where nobody knows how it was built. */
+  method: string | null;
+  /** What the ledger says of an element; of a point with its height over the drain's rim, mm. */
+  saidOf: (id: string, seam: Seam | null, heightMm: number) => Said;
 }
 
-/** The method of a shower that others built. */
-export const NOT_KNOWN = 'not-known';
-
-/** Requirements by what they are asked of, judged. */
-function judged(state: ShowerState): Map<string, Judgement[]> {
-  const found = new Map<string, Judgement[]>();
-  for (const r of state.requirements) {
-    const list = found.get(r.element) ?? [];
-    list.push(judge(state, r));
-    found.set(r.element, list);
-  }
-  return found;
+/** Pipes, door, bed: what is suspected and is no part of the surface. */
+function besides(model: ShowerModel, { rates, method }: Known): Suspect[] {
+  const { geometry, drain, penetrations } = model;
+  const { footprint, edges, ceiling } = geometry;
+  const inPlan = (p: PlanPoint, heightMm = 0): Point3 => [p.xMm, p.yMm, heightMm];
+  const opening = edges.flatMap((e, k) =>
+    e.kind === 'curb' || e.kind === 'open' ? [footprint[k]!, footprint[(k + 1) % footprint.length]!] : [],
+  );
+  const pipes = penetrations.map((p) => p.point);
+  const one = (id: string, kind: SuspectKind, behaviour: Behaviour, points: readonly Point3[]): Suspect => {
+    const heights = points.map((p) => p[2]);
+    const [lowMm, highMm] = [Math.min(...heights, 0), Math.max(...heights, 0)];
+    const { factor: _factor, ...said } = NOT_ASKED;
+    return { id, kind, behaviour, faces: [], points, lengthMm: 0, lowMm, highMm, prior: rates[kind], ...said };
+  };
+  // Only a liner under mortar has a bed that must drain; of a shower that others built nobody knows.
+  const hasBed = method === null || method === 'liner-mortar';
+  return [
+    one(DRAIN_LINE, 'drain-line', 'drain-line', [drain.point]),
+    ...(pipes.length > 0 ? [one(SUPPLY, 'supply', 'supply', pipes)] : []),
+    ...(opening.length > 0
+      ? [
+          one(
+            DOOR,
+            'door',
+            'door',
+            opening.map((p) => inPlan(p)),
+          ),
+        ]
+      : []),
+    ...(hasBed
+      ? [
+          one(
+            BED,
+            'bed',
+            'slow',
+            footprint.map((p) => inPlan(p)),
+          ),
+        ]
+      : []),
+    ...(ceiling?.waterproof
+      ? [one(VAPOUR, 'vapour', 'slow', [[drain.point[0], drain.point[1], ceiling.heightMm]])]
+      : []),
+  ];
 }
 
 /**
  * Everything in a shower that may let water through, with how likely each is before a call: the rate of its kind, how much of it there
- * is, and what the ledger says of it. An unseen corner is suspected more than one that stood under water.
+ * is, and what is known of it.
  */
-export function suspectsOf(state: ShowerState, rates: Rates = RATES): Suspect[] {
-  const model = state.geometry?.model;
-  if (!model) return [];
-  const judgements = judged(state);
+export function suspectsOfModel(
+  model: ShowerModel,
+  known: Known = { rates: RATES, method: null, saidOf: () => NOT_ASKED },
+): Suspect[] {
   const ends = curbEnds(model);
   const make = (
     id: string,
     kind: SuspectKind,
     faces: readonly string[],
     points: readonly Point3[],
-    lengthMm: number,
-    said: Said,
+    seam: Seam | null,
   ): Suspect => {
     const heights = points.map((p) => p[2]);
-    const marks = marksOf(state, id);
     const lowMm = Math.min(...heights);
+    const lengthMm = seam?.lengthMm ?? 0;
+    const { factor, ...said } = known.saidOf(id, seam, lowMm);
     return {
       id,
       kind,
@@ -258,38 +188,25 @@ export function suspectsOf(state: ShowerState, rates: Rates = RATES): Suspect[] 
       lowMm,
       highMm: Math.max(...heights),
       prior:
-        rates[kind] *
+        known.rates[kind] *
         amountOf(lengthMm) *
-        said.factor *
-        (marks.redone ? REDONE_FACTOR : 1) *
-        (marks.accepted ? ACCEPTED_FACTOR : 1),
-      says: said.says,
-      ...marks,
+        factor *
+        (said.redone ? REDONE_FACTOR : 1) *
+        (said.accepted ? ACCEPTED_FACTOR : 1),
+      ...said,
     };
   };
-  const of = (id: string) => judgements.get(id) ?? [];
   return [
     ...model.seams
       .filter((s) => s.lengthMm > 0)
       .map((s) => {
         const along = Array.from({ length: ALONG }, (_, k) => pointOnSeam(s.points, ((k + 0.5) / ALONG) * s.lengthMm));
-        return make(s.id, OF_SEAM[s.kind] ?? 'edge', s.faces, along, s.lengthMm, ofSeam(state, s, of(s.id)));
+        return make(s.id, OF_SEAM[s.kind] ?? 'edge', s.faces, along, s);
       }),
-    ...model.corners.map((c) =>
-      make(c.id, kindOfCorner(c, ends), c.faces, [c.point], 0, ofPoint(state, c.id, c.point[2], of(c.id))),
-    ),
-    ...model.penetrations.map((p) =>
-      make(p.id, 'opening', [p.face], [p.point], 0, ofPoint(state, p.id, p.point[2], of(p.id))),
-    ),
-    make(
-      model.drain.id,
-      'drain',
-      ['floor'],
-      [model.drain.point],
-      0,
-      ofPoint(state, model.drain.id, 0, of(model.drain.id)),
-    ),
-    ...besides(state, model, rates),
+    ...model.corners.map((c) => make(c.id, kindOfCorner(c, ends), c.faces, [c.point], null)),
+    ...model.penetrations.map((p) => make(p.id, 'opening', [p.face], [p.point], null)),
+    make(model.drain.id, 'drain', ['floor'], [model.drain.point], null),
+    ...besides(model, known),
   ];
 }
 

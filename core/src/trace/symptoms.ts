@@ -1,38 +1,9 @@
-import { z } from 'zod';
+import { SIGNS, type Symptom, type SymptomPlace } from '../log/callBodies';
 import type { Point3 } from '../shower/geometry/point';
 import type { ShowerModel } from '../shower/geometry/showerModel';
 import { isWall, onWall, wallFrame } from '../shower/geometry/wallFrame';
-import { anyMm } from '../units/bounded';
-import { ANYWHERE, SELDOM, SIGN_GIVEN, SIGNS, SPREAD_MM, WHEN_GIVEN, WHENS, WICKS_MM } from './startingValues';
+import { ANYWHERE, SELDOM, SIGN_GIVEN, SPREAD_MM, WHEN_GIVEN, WICKS_MM } from './startingValues';
 import { edgeOf, type Suspect } from './suspects';
-
-const edge = z.string().min(1).max(60);
-/** Where somebody saw water: on the ceiling below, on the other side of a wall, before the curb, or only inside. Lengths in mm. */
-export const SymptomPlace = z.discriminatedUnion('on', [
-  /** In plan, by the footprint’s own axes. */
-  z.object({ on: z.literal('ceiling'), xMm: anyMm, yMm: anyMm }),
-  /** From the wall’s left end and foot as seen from inside the shower. */
-  z.object({ on: z.literal('wall'), edge, alongMm: anyMm, heightMm: anyMm }),
-  z.object({ on: z.literal('curb'), edge, alongMm: anyMm }),
-  z.object({ on: z.literal('inside') }),
-]);
-export type SymptomPlace = z.infer<typeof SymptomPlace>;
-
-/** How much water there is. */
-export const AMOUNTS = ['damp', 'drops', 'runs'] as const;
-
-/** What somebody tells of water where it should not be. */
-export const Symptom = z.object({
-  place: SymptomPlace,
-  when: z.enum(WHENS),
-  amount: z.enum(AMOUNTS),
-  /** The day it was seen first. */
-  since: z.iso.date().optional(),
-  signs: z.array(z.enum(SIGNS)).max(SIGNS.length),
-  /** How long after the last shower the floor is still dark, hours. */
-  darkHours: z.number().min(0).max(2000).optional(),
-});
-export type Symptom = z.infer<typeof Symptom>;
 
 /** A floor that is still dark after so long holds water under it, hours [common practice, no source]. */
 export const DARK_HOURS = 24;

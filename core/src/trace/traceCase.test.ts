@@ -1,10 +1,12 @@
 import { describe, expect, it } from 'vitest';
+import type { Symptom } from '../log/callBodies';
 import { flooded } from '../tests/sampleFlood';
 import { begun, fold } from '../tests/sampleTablet';
 import { curbEnds } from './curbEnds';
-import { RATES } from './startingValues';
-import { type Suspect, suspectsOf } from './suspects';
-import type { Symptom } from './symptoms';
+import { suspectsOf } from './ledgerSays';
+import { ratesOf, WORTH_CALLS } from './rates';
+import { RATES, SUSPECT_KINDS, USUAL_AMOUNT } from './startingValues';
+import type { Suspect } from './suspects';
 import { type Tested, traceCase } from './traceCase';
 
 const state = () => fold(begun({ niche: true }).entries);
@@ -55,6 +57,21 @@ describe('what is suspected', () => {
     const more = suspectsOf(its, { ...RATES, niche: RATES.niche * 5 });
     for (const s of suspectsOf(its))
       expect(more.find((m) => m.id === s.id)!.prior).toBeCloseTo(s.prior * (s.kind === 'niche' ? 5 : 1), 9);
+  });
+});
+
+describe('what a firm found', () => {
+  const shareOf = (rates: ReturnType<typeof ratesOf>, kind: (typeof SUSPECT_KINDS)[number]) => {
+    const usual = SUSPECT_KINDS.map((k) => rates[k] * USUAL_AMOUNT[k]);
+    return usual[SUSPECT_KINDS.indexOf(kind)]! / usual.reduce((a, b) => a + b, 0);
+  };
+  it('nothing yet leaves the starting values; what is unknown or strange moves nothing', () => {
+    for (const finds of [{}, { unknown: 12, constructor: 3 }])
+      for (const kind of SUSPECT_KINDS) expect(ratesOf(finds)[kind]).toBeCloseTo(RATES[kind], 12);
+  });
+  it('as many finds of one kind as the start is worth bring it half way to being all', () => {
+    const before = shareOf(ratesOf({}), 'curb-end');
+    expect(shareOf(ratesOf({ 'curb-end': WORTH_CALLS }), 'curb-end')).toBeCloseTo((before + 1) / 2, 9);
   });
 });
 
@@ -135,6 +152,8 @@ describe('where a call stands', () => {
       expect(p.informationBits).toBeLessThanOrEqual(Math.log2(p.leaves.length) + 1e-9);
       expect(p.bitsPerMinute).toBeCloseTo(p.informationBits / (p.minutes + p.damageMinutes), 12);
     }
-    expect([...next].sort((a, b) => b.bitsPerMinute - a.bitsPerMinute)).toEqual(next);
+    // By worth; what spoils tile stands behind all else while nothing is certain enough.
+    const tile = (p: (typeof next)[number]) => Number(p.test.kind === 'open');
+    expect([...next].sort((a, b) => tile(a) - tile(b) || b.bitsPerMinute - a.bitsPerMinute)).toEqual(next);
   });
 });

@@ -1,18 +1,10 @@
+import type { SiteTest, Symptom } from '../log/callBodies';
 import type { ShowerModel } from '../shower/geometry/showerModel';
 import { normalised } from './bayes';
 import { informationBits } from './nextTest';
-import {
-  DAMAGE_MINUTES,
-  isPossible,
-  outcomesOf,
-  type SiteTest,
-  siteTests,
-  TEST_MINUTES,
-  testGiven,
-  testKey,
-} from './siteTests';
+import { DAMAGE_MINUTES, isPossible, minutesOf, outcomesOf, siteTests, testGiven, testKey } from './siteTests';
 import type { Suspect } from './suspects';
-import { nearness, type Symptom, symptomGiven } from './symptoms';
+import { nearness, symptomGiven } from './symptoms';
 
 /** A test that was done, with what it showed. */
 export interface Tested {
@@ -70,6 +62,9 @@ export interface TraceView {
 
 /** So certain that tests end [own choice, as the issue names it]. */
 export const CERTAIN = 0.95;
+/** Tile is opened from this probability on, or where no other test tells this many bits [own choice, by simulation]. */
+const OPENS_FROM = 0.8;
+const TELLS_BITS = 0.01;
 /** A result that the rest makes less likely than this is told [own choice]. */
 const UNLIKELY = 0.04;
 /** A symptom that nothing comes nearer to lies away from the shower [own choice]. */
@@ -102,10 +97,11 @@ function proposal(
   suspects: readonly Suspect[],
   shares: readonly number[],
   test: SiteTest,
+  minutes: number,
 ): Proposal {
   const rows = testGiven(model, suspects, test);
   const bits = informationBits(shares, rows);
-  const [minutes, damageMinutes] = [TEST_MINUTES[test.kind], DAMAGE_MINUTES[test.kind]];
+  const damageMinutes = DAMAGE_MINUTES[test.kind];
   const leaves = outcomesOf(model, test).map((outcome, r): Leaves => {
     const joint = shares.map((p, k) => p * rows[r]![k]!);
     const chance = joint.reduce((sum, p) => sum + p, 0);
@@ -155,14 +151,19 @@ export function traceCase(model: ShowerModel, its: TraceCase): TraceView | null 
   const ranked = its.suspects
     .map((suspect, k): RankedSuspect => ({ suspect, probability: shares[k]! }))
     .sort((a, b) => b.probability - a.probability);
-  const done = new Set(its.tested.map((t) => testKey(t.test)));
+  const tests = its.tested.map((t) => t.test);
+  const done = new Set(tests.map(testKey));
   const next = siteTests(
     model,
     ranked.slice(0, OPEN_AT_MOST).map((r) => r.suspect),
   )
     .filter((test) => !done.has(testKey(test)))
-    .map((test) => proposal(model, its.suspects, shares, test))
+    .map((test) => proposal(model, its.suspects, shares, test, minutesOf(test, tests)))
     .sort((a, b) => b.bitsPerMinute - a.bitsPerMinute);
+  // Tile is not taken out for what is rather unlikely while a test without damage still tells something.
+  const spares = next.filter((p) => p.damageMinutes === 0 && p.informationBits >= TELLS_BITS);
+  const spared = ranked[0]!.probability < OPENS_FROM && spares.length > 0;
+  if (spared) next.sort((a, b) => Number(a.test.kind === 'open') - Number(b.test.kind === 'open'));
   const farFrom = its.symptoms.flatMap(({ place }, k) =>
     place.on !== 'inside' && its.suspects.every((s) => nearness(model, s, place) < FAR) ? [k] : [],
   );

@@ -41,6 +41,7 @@ export const LEFT_OUT = [
   'inspected_counted',
   'pass_counted',
   'minutes_counted',
+  'found_counted',
   'shower_ahead',
   'chore',
   'server_day',

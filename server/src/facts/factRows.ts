@@ -3,7 +3,13 @@ import type { QueryRunner } from 'typeorm';
 import { CREWS_LOCK } from '../store/crewsLock';
 
 /** Tables that hold what is counted of showers, each with a shower's id and the version of the program that counted it. */
-export const COUNTED_TABLES = ['defect_counted', 'inspected_counted', 'pass_counted', 'minutes_counted'] as const;
+export const COUNTED_TABLES = [
+  'defect_counted',
+  'inspected_counted',
+  'pass_counted',
+  'minutes_counted',
+  'found_counted',
+] as const;
 
 /** A moment of a fact as the database takes it. */
 const moment = (ms: number | null): string | null => (ms === null ? null : new Date(ms).toISOString());
@@ -58,6 +64,7 @@ const ROWS: Readonly<Record<(typeof COUNTED_TABLES)[number], (counted: Counted) 
   pass_counted: ({ facts }) =>
     facts.passes.map(({ group, check, ...row }) => ({ ...row, element_group: group, check_id: check })),
   minutes_counted: ({ facts }) => facts.minutes,
+  found_counted: ({ facts }) => facts.found,
 };
 
 /** Crews that have become part of another, with that other: their past counts as its. */

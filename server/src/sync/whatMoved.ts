@@ -25,6 +25,7 @@ async function firmAndPlace(store: DataSource, now: Date): Promise<{ firm: FirmA
     newestBook: row.book,
     lookPlan: row.plan ?? [],
     plan: planBookOf(row.plan_notes ?? []),
+    finds: row.finds ?? {},
   };
   return { firm, place: Number(row.place) };
 }
@@ -40,6 +41,7 @@ const FIRM = `SELECT
   (SELECT json_build_object('id', id, 'version', version) FROM rule_book WHERE origin = '' ORDER BY version DESC LIMIT 1) AS book,
   (SELECT cells FROM look_plan ORDER BY accepted_at DESC LIMIT 1) AS plan,
   ${NOTES_OF_FIRM},
+  (SELECT json_object_agg(kind, n) FROM (SELECT kind, count(*)::int AS n FROM found_fact GROUP BY kind) f) AS finds,
   pg_snapshot_xmin(pg_current_snapshot())::text AS place`;
 
 /** What a tablet should hold by itself: what is open, what is planned, what was touched in the firm's number of days. */

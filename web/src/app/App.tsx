@@ -34,6 +34,7 @@ function Screens() {
           <Route path="film" element={<Later load={screens.film} />} />
           <Route path="cure" element={<Later load={screens.cure} />} />
           <Route path="materials" element={<Later load={screens.materials} />} />
+          <Route path="call" element={<Later load={screens.call} />} />
           <Route path="record" element={<Later load={screens.record} />} />
         </Route>
         <Route path="*" element={<Navigate to="/" replace />} />

@@ -10,6 +10,7 @@ const SCREENS: Partial<Record<StoredDraft['about']['kind'], string>> = {
   coat: 'film',
   mark: 'flood',
   shower: 'dimensions',
+  call: 'call',
 };
 
 /** What was typed at this shower last and not kept: one tap goes on with it. */

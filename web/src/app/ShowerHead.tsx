@@ -80,6 +80,12 @@ export function ShowerHead({ shower, isAsking }: { shower: LocalShower; isAsking
           >
             {t('shower.dimensions')}
           </Link>
+          <Link
+            to={`/showers/${id}/call`}
+            className={`key flex items-center px-2 text-sm ${isAsking ? 'max-md:hidden' : ''}`}
+          >
+            {t('shower.leak')}
+          </Link>
         </>
       )}
       <SyncMark />

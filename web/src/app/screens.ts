@@ -75,6 +75,12 @@ export const screens = {
       'site',
       'tools',
     ),
+  call: () =>
+    as(
+      import('../rooms/call/CallScreen').then((m) => m.CallScreen),
+      'site',
+      'tools',
+    ),
   record: () =>
     as(
       import('../rooms/record/Record').then((m) => m.RecordScreen),

@@ -34,6 +34,41 @@ export function Halo({ panels, chosen, together }: OnSheet & Chosen) {
     </>
   );
 }
+/** Widths of the halo of what is suspected, px: of the least and of the most. */
+const SUSPECTED = { least: 6, more: 26 };
+/** What is suspected of a leak: the likelier, the wider its halo, against the likeliest of all. */
+export function Suspected({ panels, suspected }: OnSheet & { suspected: ReadonlyMap<string, number> }) {
+  const most = Math.max(...suspected.values(), 0);
+  const width = (id: string): number | null => {
+    const share = suspected.get(id);
+    return share === undefined || most === 0 ? null : SUSPECTED.least + SUSPECTED.more * Math.sqrt(share / most);
+  };
+  return (
+    <g data-testid="suspected">
+      {panels.flatMap((placed) => [
+        ...placed.panel.seams.flatMap((d, k) => {
+          const wide = width(d.seam);
+          if (wide === null) return [];
+          return [
+            <path
+              key={`${placed.panel.id} ${d.seam} ${k}`}
+              d={pathOf(d.points.map((p) => toSheet(placed, p)))}
+              className="fill-none stroke-ink opacity-15 [stroke-linecap:round]"
+              strokeWidth={wide}
+            />,
+          ];
+        }),
+        ...placed.panel.points.flatMap((point) => {
+          const wide = width(point.element);
+          if (wide === null) return [];
+          const [cx, cy] = toSheet(placed, point.at);
+          const key = `${placed.panel.id} ${point.element}`;
+          return [<circle key={key} cx={cx} cy={cy} r={wide * 0.75} className="fill-ink opacity-20" />];
+        }),
+      ])}
+    </g>
+  );
+}
 /** The seams as line work: what was measured, seen, is missing or wrong, each by its own line. */
 export function SeamLines({ model, panels, lines }: OnSheet & Pick<Props, 'model' | 'lines'>) {
   const lengths = useMemo(() => new Map(model.seams.map((s) => [s.id, s.lengthMm])), [model]);

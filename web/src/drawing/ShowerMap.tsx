@@ -10,7 +10,7 @@ import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../ui/preferences';
 import { FoldedMap } from './FoldedMap';
 import { Leaders } from './Leaders';
-import { Faces, Halo, Lengths, Points, SeamLines } from './MapParts';
+import { Faces, Halo, Lengths, Points, SeamLines, Suspected } from './MapParts';
 import { nearest, neighbour, type Spot } from './spots';
 import { useMapZoom } from './useMapZoom';
 import { KEYS, useSheet } from './useSheet';
@@ -43,6 +43,8 @@ export interface Props {
   onChoose?: (element: string) => void;
   /** The arrow keys walk along the seams; off where somebody turned shortcuts off. */
   keys?: boolean;
+  /** How much elements are suspected of a leak, 0 to 1, by their ids: drawn as the width of a halo. */
+  suspected?: ReadonlyMap<string, number>;
   /** Water standing in the shower up to this height over the drain rim, mm. */
   waterMm?: number | null;
 }
@@ -169,7 +171,7 @@ function Told({ model, lines, chosen }: Pick<Props, 'model' | 'lines' | 'chosen'
  * focus on the map arrows walk along the seams. Parts are outlined in hairlines; the choice is a halo outside the line.
  */
 export function ShowerMap(props: Props) {
-  const { model, lines, marks, chosen, together = NOTHING, onChoose, keys = true, waterMm = null } = props;
+  const { model, lines, marks, chosen, together = NOTHING, onChoose, keys = true, waterMm = null, suspected } = props;
   const { t } = useTranslation();
   const svg = useRef<SVGSVGElement>(null);
   const [folded, setFolded] = useState(false);
@@ -239,6 +241,7 @@ export function ShowerMap(props: Props) {
             </g>
           ))}
           <Leaders model={model} panels={panels} chosen={chosen} />
+          {suspected && <Suspected panels={panels} suspected={suspected} />}
           <Halo panels={panels} chosen={chosen} together={together} />
           <SeamLines model={model} panels={panels} lines={lines} />
           {lengths && scale * zoom.transform.k > READABLE && <Lengths model={model} panels={panels} />}

@@ -14,6 +14,9 @@ export function draftStands(state: ShowerState, { about: { kind, element, defect
     case 'shower':
     case 'rules':
       return true;
+    case 'call':
+      // A clock that runs at a test is no form.
+      return element === null;
     case 'mark':
       return state.flood?.running === true && state.flood.entry === element;
     case 'sound':

@@ -9,6 +9,7 @@ export const HELP_SCREENS = [
   'flood',
   'film',
   'cure',
+  'call',
   'survey',
   'materials',
   'record',

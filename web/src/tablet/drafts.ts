@@ -6,7 +6,7 @@ import type { Database } from './database';
 // the browser's death take nothing of it; it is no entry, is sent nowhere, and goes when it is kept or thrown away.
 
 /** The forms that hold what is typed. */
-const DRAFT_KINDS = ['defect', 'redo', 'close', 'coat', 'mark', 'sound', 'shower', 'rules'] as const;
+const DRAFT_KINDS = ['defect', 'redo', 'close', 'coat', 'mark', 'sound', 'shower', 'rules', 'call'] as const;
 /** One of them. */
 export type DraftKind = (typeof DRAFT_KINDS)[number];
 

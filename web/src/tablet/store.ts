@@ -48,6 +48,8 @@ interface Store {
   lookPlan: FirmAnswer['lookPlan'];
   /** What the plan is made from beside the showers. */
   plan: FirmAnswer['plan'];
+  /** What let water through in the firm's calls that ended, how often. */
+  finds: FirmAnswer['finds'];
   /** What the firm is and how it works; null before the first round. */
   settings: FirmSettings | null;
   /** How the tablet's storage stands; null until it was asked. */
@@ -133,6 +135,7 @@ export const useStore = create<Store>((set, get) => ({
   crews: [],
   lookPlan: [],
   plan: FIRST_PLAN_BOOK,
+  finds: {},
   settings: null,
   room: null,
   picturesWaiting: 0,
@@ -296,7 +299,7 @@ async function openTablet(): Promise<void> {
   const { setState: set, getState: get } = useStore;
   // A newer program opened the store in another window: this one starts again with it.
   const db = await openDatabase(undefined, () => window.location.reload());
-  const { person, crews, settings, more, lookPlan, plan } = await readKept(db);
+  const { person, crews, settings, more, lookPlan, plan, finds } = await readKept(db);
   await openDrafts(db);
   const books = await readBooks(db, get().language);
   const { awake, asleep } = whoIsAwake(await db.getAll('showers'), await momentNow(db, person));
@@ -309,6 +312,7 @@ async function openTablet(): Promise<void> {
     crews,
     lookPlan,
     plan,
+    finds,
     settings,
     books,
     showers: new Map(first),
@@ -423,7 +427,7 @@ async function runSync(db: Database, personId: string): Promise<void> {
 /** What a round brought is shown, also when it broke on the way: nothing that is on the tablet waits for a round that does not. */
 async function showRound(db: Database, report: ReturnType<typeof emptyReport>): Promise<void> {
   const { setState: set } = useStore;
-  const { crews, settings, book, more, lookPlan, plan } = await readKept(db);
+  const { crews, settings, book, more, lookPlan, plan, finds } = await readKept(db);
   const now = useStore.getState();
   // Another window of this tablet may have fetched one.
   const keys = await db.getAllKeys('books');
@@ -435,6 +439,7 @@ async function showRound(db: Database, report: ReturnType<typeof emptyReport>): 
     crews: same(now.crews, crews),
     lookPlan: same(now.lookPlan, lookPlan),
     plan: same(now.plan, plan),
+    finds: same(now.finds, finds),
     settings: same(now.settings, settings),
     behind: report.behind,
     more,

@@ -138,6 +138,8 @@ const Kept = z.object({
   lookPlan: FirmAnswer.shape.lookPlan,
   /** What the plan is made from beside the showers. */
   plan: FirmAnswer.shape.plan,
+  /** What let water through in the firm's calls that ended, how often. */
+  finds: FirmAnswer.shape.finds,
   /** The newest rule book that was fetched, and under which epoch. */
   book: z.string().nullable(),
   /** Last answer from the server, ms since 1970. */
@@ -166,6 +168,7 @@ export const NOTHING_KEPT: Kept = {
   newestBook: null,
   lookPlan: [],
   plan: FIRST_PLAN_BOOK,
+  finds: {},
   book: null,
   contactMs: null,
   since: null,

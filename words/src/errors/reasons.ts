@@ -24,6 +24,7 @@ export const REASONS: Readonly<Record<Reason, InBoth>> = {
     es: 'debe haber una temperatura y una humedad para cada hora',
   },
   'reason-missing': { en: '"not applicable" needs a reason', es: '«no corresponde» necesita un motivo' },
+  'level-missing': { en: 'a flood needs its level', es: 'una inundación necesita su nivel' },
   'replacement-without-body': {
     en: 'a replacement carries the new body, a withdrawal none',
     es: 'un reemplazo lleva el contenido nuevo, un retiro ninguno',

@@ -15,6 +15,7 @@ import { blockedThen, noteTouched, settle, standing } from '../holds/stand';
 import { applyRedo } from '../redo/redo';
 import { basinChanged } from '../water/basin';
 import { isUnderFlood, onClimate, onFlood, voidFlood } from '../water/foldFlood';
+import { onCall } from './foldCalls';
 import { addDefectFound, onDefect } from './foldDefects';
 import { addLook, addReading, elementsOf, fitAgain } from './foldEvidence';
 import { askedOf, modelOf } from './rememberedDrawings';
@@ -47,6 +48,7 @@ function emptyState(arrivals: Arrivals): ShowerState {
     flood: null,
     earlierFloods: [],
     clockMs: 0,
+    calls: new Map(),
     notes: [],
     photos: [],
     climate: [],
@@ -230,6 +232,10 @@ function apply(state: ShowerState, e: Entry, find: FindRuleBook, corrected: Corr
     case 'moisture-look':
     case 'flood-ended':
       return onFlood(state, e);
+    case 'call-opened':
+    case 'call-tested':
+    case 'call-closed':
+      return onCall(state, e, withdrawn);
     case 'note':
       state.notes.push(e);
       return;

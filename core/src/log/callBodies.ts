@@ -1,0 +1,106 @@
+import { z } from 'zod';
+import { anyMm } from '../units/bounded';
+import { id, key, PhotoUse, words } from './places';
+
+/** When water shows. */
+export const WHENS = ['at-once', 'after-long', 'always', 'door-closed', 'with-people', 'neighbours'] as const;
+/** One of them. */
+export type When = (typeof WHENS)[number];
+
+/** How much water there is. */
+export const AMOUNTS = ['damp', 'drops', 'runs'] as const;
+
+/** Further signs of a leak. */
+export const SIGNS = ['smell', 'mould', 'dark-floor'] as const;
+/** One of them. */
+export type Sign = (typeof SIGNS)[number];
+
+const edge = z.string().min(1).max(60);
+/** Where somebody saw water: on the ceiling below, on the other side of a wall, before the curb, or only inside. Lengths in mm. */
+export const SymptomPlace = z.discriminatedUnion('on', [
+  /** In plan, by the footprint’s own axes. */
+  z.object({ on: z.literal('ceiling'), xMm: anyMm, yMm: anyMm }),
+  /** From the wall’s left end and foot as seen from inside the shower. */
+  z.object({ on: z.literal('wall'), edge, alongMm: anyMm, heightMm: anyMm }),
+  z.object({ on: z.literal('curb'), edge, alongMm: anyMm }),
+  z.object({ on: z.literal('inside') }),
+]);
+/** One of them. */
+export type SymptomPlace = z.infer<typeof SymptomPlace>;
+
+/** What somebody tells of water where it should not be. */
+export const Symptom = z.object({
+  place: SymptomPlace,
+  when: z.enum(WHENS),
+  amount: z.enum(AMOUNTS),
+  /** The day it was seen first. */
+  since: z.iso.date().optional(),
+  signs: z.array(z.enum(SIGNS)).max(SIGNS.length),
+  /** How long after the last shower the floor is still dark, hours. */
+  darkHours: z.number().min(0).max(2000).optional(),
+});
+/** One of them. */
+export type Symptom = z.infer<typeof Symptom>;
+
+/** What can be tried to find a way of water. */
+export const SITE_TESTS = ['supply', 'drain-line', 'flood', 'spray', 'door', 'dam', 'map', 'trim', 'open'] as const;
+/** One of them. */
+export type SiteTestKind = (typeof SITE_TESTS)[number];
+
+/** A test: on what, or to which level. `dam` wets one corner of the floor alone, `map` is a moisture meter’s round, `trim` a look behind a valve’s, `open` takes out tile. */
+export const SiteTest = z.object({
+  kind: z.enum(SITE_TESTS),
+  /** Of a flood: its level over the drain’s rim, mm. */
+  levelMm: anyMm.optional(),
+  /** Of a spray: the wall’s edge. */
+  wall: z.string().min(1).max(60).optional(),
+  /** Of a dam: the corner of the footprint, counted from 0. */
+  corner: z.number().int().min(0).max(1000).optional(),
+  /** Of a look behind a trim, or of an opened tile: the element. */
+  element: z.string().min(1).max(300).optional(),
+});
+/** One of them. */
+export type SiteTest = z.infer<typeof SiteTest>;
+
+/** It showed water, or it did not, or nobody could tell. A moisture map shows the side where it is wettest instead. */
+export const WATER = 'water';
+export const DRY = 'dry';
+export const UNCLEAR = 'unclear';
+
+/** What entries about a call say: a shower that stands lets water through somewhere, from the call to what was found. */
+export const CALL_BODIES = {
+  'call-opened': z.object({
+    /** What was told, in words. */
+    words,
+    symptoms: z.array(Symptom).max(12),
+    photos: z.array(PhotoUse).max(12).optional(),
+  }),
+  'call-tested': z
+    .object({
+      call: id,
+      test: SiteTest,
+      /** `water`, `dry`, `unclear`, or a side of the shower. */
+      outcome: key,
+      /** How long it took, minutes. */
+      minutes: z.number().min(0).max(20_000).optional(),
+      words: z.string().max(2000).optional(),
+      photos: z.array(PhotoUse).max(12).optional(),
+    })
+    // A test that was over before it began is none.
+    .refine((b) => b.test.kind !== 'flood' || b.test.levelMm !== undefined, {
+      path: ['test', 'levelMm'],
+      message: 'level-missing',
+    }),
+  'call-closed': z.object({
+    call: id,
+    /** What let the water through: an element, a pipe, a thing without a place; null: the path stays unknown, and is kept as that. */
+    found: z.object({ element: z.string().min(1).max(300), kind: key }).nullable(),
+    words: z.string().max(2000).optional(),
+    /** The two answers of a defect. */
+    cause: key.optional(),
+    escape: key.optional(),
+    /** What it costs to put right. */
+    cost: z.object({ hours: z.number().min(0).max(10_000), materials: z.number().min(0).max(1_000_000) }).optional(),
+    photos: z.array(PhotoUse).max(12).optional(),
+  }),
+} as const;

@@ -1,0 +1,23 @@
+import type { Call, ShowerState } from '@careful-seam/core/log/state';
+import { suspectsOf } from '@careful-seam/core/trace/ledgerSays';
+import { ratesOf } from '@careful-seam/core/trace/rates';
+import type { Suspect } from '@careful-seam/core/trace/suspects';
+import { type TraceView, traceCase } from '@careful-seam/core/trace/traceCase';
+import { useMemo } from 'react';
+import { useParts } from '../../tablet/store';
+
+/** Where a call stands: who is suspected by all that was told and tried, and what to do next; null without a call. */
+export function useTrace(state: ShowerState, call: Call | null): { view: TraceView | null; suspects: Suspect[] } {
+  const { finds } = useParts('finds');
+  const suspects = useMemo(() => suspectsOf(state, ratesOf(finds)), [state, finds]);
+  const view = useMemo(() => {
+    const model = state.geometry?.model;
+    if (!model || !call) return null;
+    return traceCase(model, {
+      suspects,
+      symptoms: call.opened.body.symptoms,
+      tested: call.tests.map(({ id, body }) => ({ id, test: body.test, outcome: body.outcome })),
+    });
+  }, [state, call, suspects]);
+  return { view, suspects };
+}
