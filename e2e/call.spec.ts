@@ -124,8 +124,8 @@ test('a stain that nothing of the shower lies near is said, a path that stays un
   await page.getByRole('link', { name: 'Leak', exact: true }).click();
   await page.getByLabel(/^What was told/).fill('A stain in the kitchen, two rooms away');
   await tapStain(page, 500, 200);
-  await page.getByLabel('From the left corner').fill('230');
-  await page.getByLabel('From the left corner').press('Enter');
+  await page.getByRole('textbox', { name: 'From the left corner' }).fill('230');
+  await page.getByRole('textbox', { name: 'From the left corner' }).press('Enter');
   await page.getByRole('radio', { name: 'At once' }).click();
   await page.getByRole('radio', { name: 'It runs' }).click();
   await page.getByRole('button', { name: 'Take the call' }).click();

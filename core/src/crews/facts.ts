@@ -9,6 +9,7 @@ import { countedAs } from '../rules/listed';
 import { findCheck, findStage } from '../rules/ruleBook';
 import { type Stretch, totalMm, union } from '../shower/seams/intervals';
 import { type ElementGroup, elementGroup } from './elementGroup';
+import { type FoundFact, foundOf } from './found';
 import { crewAt, makerOf, stageMadeOf } from './maker';
 
 /** Goes up when the same entries may give other facts: all showers are worked out again then. */
@@ -102,16 +103,6 @@ export interface MinutesFact {
   day: string;
   /** Minutes between entries that followed each other. */
   minutes: number;
-}
-
-/** What let water through, as a call ended. */
-export interface FoundFact {
-  /** The entry that opened the call. */
-  call: string;
-  /** Kind of what was found; `unknown` where the path stayed unknown. */
-  kind: string;
-  /** The element, or the name of what is no part of the surface; empty where the path stayed unknown. */
-  element: string;
 }
 
 /** All that is counted of one shower. */
@@ -288,14 +279,6 @@ function minutesAt(state: ShowerState, entries: readonly Entry[], dayOf: DayOf):
   }
   return [...rows.values()];
 }
-
-/** What calls came to. A call that is open, or whose end was taken back, counts for nothing. */
-const foundOf = (state: ShowerState): FoundFact[] =>
-  [...state.calls.values()].flatMap(({ opened, closed }) =>
-    closed
-      ? [{ call: opened.id, kind: closed.body.found?.kind ?? 'unknown', element: closed.body.found?.element ?? '' }]
-      : [],
-  );
 
 /**
  * What is counted of one shower, from its folded state and its entries: it can be thrown away and worked out again. `dayOf` gives the day at

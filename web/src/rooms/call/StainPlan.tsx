@@ -20,35 +20,38 @@ interface Props {
   onTap?: (xMm: number, yMm: number) => void;
 }
 
-/** The shower from above on the room below, to scale: where water was seen, and what it is suspected to come from. */
-export function StainPlan({ model, places, suspected = [], onTap }: Props) {
-  const { t } = useTranslation();
-  const svg = useRef<SVGSVGElement>(null);
-  const { footprint, edges, drain } = model.geometry;
+/** The plan as it is drawn: as one stands before the shower, its front below. */
+interface Drawn {
+  width: number;
+  height: number;
+  /** A hundredth of its longer side, mm. */
+  unit: number;
+  /** A place of the plan on the drawing. */
+  at: (xMm: number, yMm: number) => [number, number];
+  /** A place of the drawing on the plan. */
+  back: (x: number, y: number) => [number, number];
+}
+
+function drawnOf({ geometry: { footprint } }: ShowerModel): Drawn {
   const [xs, ys] = [footprint.map((p) => p.xMm), footprint.map((p) => p.yMm)];
   const [minX, minY] = [Math.min(...xs) - ROUND_MM, Math.min(...ys) - ROUND_MM];
   const [width, height] = [Math.max(...xs) + ROUND_MM - minX, Math.max(...ys) + ROUND_MM - minY];
-  // The plan is drawn as one stands before the shower: its front lies below.
-  const at = (xMm: number, yMm: number): [number, number] => [xMm - minX, height - (yMm - minY)];
-  const letters = edgeLetters(model);
-  const unit = Math.max(width, height) / 100;
-  const tap = (event: PointerEvent) => {
-    const box = svg.current?.getScreenCTM()?.inverse();
-    if (!onTap || !box) return;
-    const p = new DOMPoint(event.clientX, event.clientY).matrixTransform(box);
-    onTap(Math.round(p.x + minX), Math.round(height - p.y + minY));
+  return {
+    width,
+    height,
+    unit: Math.max(width, height) / 100,
+    at: (xMm, yMm) => [xMm - minX, height - (yMm - minY)],
+    back: (x, y) => [Math.round(x + minX), Math.round(height - y + minY)],
   };
+}
+
+/** Walls, curbs and openings with their letters, and the drain. */
+function Sides({ model, drawn: { at, unit } }: { model: ShowerModel; drawn: Drawn }) {
+  const { footprint, edges, drain } = model.geometry;
+  const letters = edgeLetters(model);
+  const [drainX, drainY] = at(drain.xMm, drain.yMm);
   return (
-    <svg
-      ref={svg}
-      viewBox={`0 0 ${width} ${height}`}
-      className={`h-full w-full ${onTap ? 'cursor-crosshair' : ''}`}
-      role="img"
-      aria-label={t('call.planLabel')}
-      data-testid="stain-plan"
-      onPointerUp={tap}
-    >
-      <rect width={width} height={height} className="fill-leaf stroke-hair" strokeWidth={unit * 0.4} />
+    <>
       <polygon
         points={footprint.map((p) => at(p.xMm, p.yMm).join(',')).join(' ')}
         className="fill-paper stroke-ink"
@@ -82,13 +85,57 @@ export function StainPlan({ model, places, suspected = [], onTap }: Props) {
           </g>
         );
       })}
-      <circle
-        cx={at(drain.xMm, drain.yMm)[0]}
-        cy={at(drain.xMm, drain.yMm)[1]}
-        r={unit * 2}
-        className="fill-none stroke-soft"
-        strokeWidth={unit * 0.5}
+      <circle cx={drainX} cy={drainY} r={unit * 2} className="fill-none stroke-soft" strokeWidth={unit * 0.5} />
+    </>
+  );
+}
+
+/** A drop where water was seen, with its number. */
+function Drop({ at: [x, y], unit, number }: { at: [number, number]; unit: number; number: number }) {
+  return (
+    <g className="fill-none stroke-water" strokeWidth={unit * 0.8}>
+      <path
+        d={`M${x} ${y - unit * 5}c${unit * 3} ${unit * 4} ${unit * 4} ${unit * 5} ${unit * 4} ${unit * 7}a${unit * 4} ${unit * 4} 0 0 1 ${-unit * 8} 0c0 ${-unit * 2} ${unit} ${-unit * 3} ${unit * 4} ${-unit * 7}z`}
+        className="fill-water/30"
       />
+      <text
+        x={x}
+        y={y + unit * 2.5}
+        fontSize={unit * 4.5}
+        textAnchor="middle"
+        dominantBaseline="central"
+        className="fill-ink stroke-none font-bold"
+      >
+        {number}
+      </text>
+    </g>
+  );
+}
+
+/** The shower from above on the room below, to scale: where water was seen, and what it is suspected to come from. */
+export function StainPlan({ model, places, suspected = [], onTap }: Props) {
+  const { t } = useTranslation();
+  const svg = useRef<SVGSVGElement>(null);
+  const drawn = drawnOf(model);
+  const { width, height, unit, at } = drawn;
+  const tap = (event: PointerEvent) => {
+    const toSheet = svg.current?.getScreenCTM()?.inverse();
+    if (!onTap || !toSheet) return;
+    const p = new DOMPoint(event.clientX, event.clientY).matrixTransform(toSheet);
+    onTap(...drawn.back(p.x, p.y));
+  };
+  return (
+    <svg
+      ref={svg}
+      viewBox={`0 0 ${width} ${height}`}
+      className={`h-full w-full ${onTap ? 'cursor-crosshair' : ''}`}
+      role="img"
+      aria-label={t('call.planLabel')}
+      data-testid="stain-plan"
+      onPointerUp={tap}
+    >
+      <rect width={width} height={height} className="fill-leaf stroke-hair" strokeWidth={unit * 0.4} />
+      <Sides model={model} drawn={drawn} />
       {suspected.map((s) => (
         <circle
           key={`${s.xMm} ${s.yMm}`}
@@ -100,26 +147,7 @@ export function StainPlan({ model, places, suspected = [], onTap }: Props) {
       ))}
       {places.map((place, k) => {
         const point = symptomPoint(model, place);
-        if (!point) return null;
-        const [x, y] = at(point[0], point[1]);
-        return (
-          <g key={k} className="fill-none stroke-water" strokeWidth={unit * 0.8}>
-            <path
-              d={`M${x} ${y - unit * 5}c${unit * 3} ${unit * 4} ${unit * 4} ${unit * 5} ${unit * 4} ${unit * 7}a${unit * 4} ${unit * 4} 0 0 1 ${-unit * 8} 0c0 ${-unit * 2} ${unit} ${-unit * 3} ${unit * 4} ${-unit * 7}z`}
-              className="fill-water/30"
-            />
-            <text
-              x={x}
-              y={y + unit * 2.5}
-              fontSize={unit * 4.5}
-              textAnchor="middle"
-              dominantBaseline="central"
-              className="fill-ink stroke-none font-bold"
-            >
-              {k + 1}
-            </text>
-          </g>
-        );
+        return point && <Drop key={k} at={at(point[0], point[1])} unit={unit} number={k + 1} />;
       })}
     </svg>
   );

@@ -106,6 +106,74 @@ function PlaceFields({
   );
 }
 
+/** What else is noticed. */
+function Signs({ symptom, onSymptom }: { symptom: ToldSymptom; onSymptom: (symptom: ToldSymptom) => void }) {
+  const { t } = useTranslation();
+  return (
+    <fieldset className="flex flex-col gap-1">
+      <legend className="text-soft text-sm">{t('call.signs')}</legend>
+      <div className="flex flex-wrap gap-1.5">
+        {SIGNS.map((sign) => {
+          const isTold = symptom.signs.includes(sign);
+          return (
+            <button
+              key={sign}
+              type="button"
+              className="key grow px-2"
+              aria-pressed={isTold}
+              onClick={() =>
+                onSymptom({
+                  ...symptom,
+                  signs: isTold ? symptom.signs.filter((s) => s !== sign) : [...symptom.signs, sign],
+                })
+              }
+            >
+              {t(`call.sign.${sign}`)}
+            </button>
+          );
+        })}
+      </div>
+    </fieldset>
+  );
+}
+
+/** Since when, and for how long the floor stays dark. */
+function SinceAndDark({ symptom, onSymptom }: { symptom: ToldSymptom; onSymptom: (symptom: ToldSymptom) => void }) {
+  const { t } = useTranslation();
+  const { since: _since, darkHours: _dark, ...rest } = symptom;
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <TextField
+        label={t('call.since')}
+        type="date"
+        max={new Date().toISOString().slice(0, 10)}
+        value={symptom.since ?? ''}
+        onChange={({ target: { value } }) =>
+          onSymptom({
+            ...rest,
+            ...(symptom.darkHours === undefined ? {} : { darkHours: symptom.darkHours }),
+            ...(value === '' ? {} : { since: value }),
+          })
+        }
+      />
+      <TextField
+        label={t('call.darkHours')}
+        type="number"
+        min="0"
+        max="2000"
+        value={symptom.darkHours ?? ''}
+        onChange={({ target: { value } }) =>
+          onSymptom({
+            ...rest,
+            ...(symptom.since === undefined ? {} : { since: symptom.since }),
+            ...(value === '' ? {} : { darkHours: Math.min(2000, Math.max(0, Number(value))) }),
+          })
+        }
+      />
+    </div>
+  );
+}
+
 /** What is told of water in one place: where, when, how much, since when, and what else is noticed. */
 export function SymptomFields({
   model,
@@ -118,7 +186,6 @@ export function SymptomFields({
 }) {
   const { t } = useTranslation();
   const tell = (more: Partial<ToldSymptom>) => onSymptom({ ...symptom, ...more });
-  const { since: _since, darkHours: _dark, ...rest } = symptom;
   return (
     <div className="grid grid-cols-2 gap-4 max-lg:grid-cols-1">
       <div className="flex flex-col gap-2">
@@ -156,56 +223,8 @@ export function SymptomFields({
           options={AMOUNTS.map((key) => ({ key, label: t(`call.amounts.${key}`) }))}
           onChoose={(amount) => tell({ amount })}
         />
-        <fieldset className="flex flex-col gap-1">
-          <legend className="text-soft text-sm">{t('call.signs')}</legend>
-          <div className="flex flex-wrap gap-1.5">
-            {SIGNS.map((sign) => {
-              const isTold = symptom.signs.includes(sign);
-              return (
-                <button
-                  key={sign}
-                  type="button"
-                  className="key grow px-2"
-                  aria-pressed={isTold}
-                  onClick={() =>
-                    tell({ signs: isTold ? symptom.signs.filter((s) => s !== sign) : [...symptom.signs, sign] })
-                  }
-                >
-                  {t(`call.sign.${sign}`)}
-                </button>
-              );
-            })}
-          </div>
-        </fieldset>
-        <div className="grid grid-cols-2 gap-2">
-          <TextField
-            label={t('call.since')}
-            type="date"
-            max={new Date().toISOString().slice(0, 10)}
-            value={symptom.since ?? ''}
-            onChange={({ target: { value } }) =>
-              onSymptom({
-                ...rest,
-                ...(symptom.darkHours === undefined ? {} : { darkHours: symptom.darkHours }),
-                ...(value === '' ? {} : { since: value }),
-              })
-            }
-          />
-          <TextField
-            label={t('call.darkHours')}
-            type="number"
-            min="0"
-            max="2000"
-            value={symptom.darkHours ?? ''}
-            onChange={({ target: { value } }) =>
-              onSymptom({
-                ...rest,
-                ...(symptom.since === undefined ? {} : { since: symptom.since }),
-                ...(value === '' ? {} : { darkHours: Math.min(2000, Math.max(0, Number(value))) }),
-              })
-            }
-          />
-        </div>
+        <Signs symptom={symptom} onSymptom={onSymptom} />
+        <SinceAndDark symptom={symptom} onSymptom={onSymptom} />
       </div>
     </div>
   );
