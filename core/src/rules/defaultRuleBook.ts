@@ -1,4 +1,5 @@
 import type { Check } from './checks/check';
+import { NOT_KNOWN } from './notKnown';
 import { type Disagreement, RuleBook } from './ruleBook';
 import book from './shipped/book.json' with { type: 'json' };
 import disagreements from './shipped/disagreements.json' with { type: 'json' };
@@ -61,7 +62,8 @@ function positionCheck(d: Disagreement): Check {
 
 /** Questions that concern a method: where it has a position of its own, or everybody's. */
 function concerns(d: Disagreement, method: string): boolean {
-  if (d.methods && !d.methods.includes(method)) return false;
+  // Of a shower that others built nobody asks how it was done.
+  if (method === NOT_KNOWN || (d.methods && !d.methods.includes(method))) return false;
   return d.positions.some((p) => p.effect === 'accept' && (!p.methods || p.methods.includes(method)));
 }
 

@@ -1,3 +1,4 @@
+import { NOT_KNOWN } from '../rules/notKnown';
 import type { PlanPoint, Point3 } from '../shower/geometry/point';
 import { edgeId } from '../shower/geometry/showerGeometry';
 import type { ShowerModel } from '../shower/geometry/showerModel';
@@ -128,7 +129,7 @@ function besides(model: ShowerModel, { rates, method }: Known): Suspect[] {
     return { id, kind, behaviour, faces: [], points, lengthMm: 0, lowMm, highMm, prior: rates[kind], ...said };
   };
   // Only a liner under mortar has a bed that must drain; of a shower that others built nobody knows.
-  const hasBed = method === null || method === 'liner-mortar';
+  const hasBed = method === null || method === 'liner-mortar' || method === NOT_KNOWN;
   return [
     one(DRAIN_LINE, 'drain-line', 'drain-line', [drain.point]),
     ...(pipes.length > 0 ? [one(SUPPLY, 'supply', 'supply', pipes)] : []),

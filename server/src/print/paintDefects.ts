@@ -1,4 +1,6 @@
 import type { Defect } from '@careful-seam/core/log/defect';
+import { rankedDefects } from '@careful-seam/core/proof/shown/rankedDefects';
+import { callLines } from '@careful-seam/words/sentences/callSentences';
 import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
 import { placesName } from '@careful-seam/words/texts/names';
 import { heightOf, paintPicture } from './paintPictures';
@@ -54,18 +56,41 @@ export async function paintDefects(paper: Paper, picture: PaintOptions['picture'
   const { doc, t, state } = paper;
   heading(doc, t('record.defects'));
   if (state.defects.size === 0) line(doc, t('record.noDefects'));
-  for (const d of state.defects.values()) {
-    const model = state.geometry!.model;
-    const where = placesName(t, model, d.places);
-    const value = d.valueMm === null ? '' : ` ${length(paper, d.valueMm)}`;
+  for (const { worth, defects } of rankedDefects(state.defects.values())) {
     doc.font('strong');
-    line(
-      doc,
-      `${where}: ${state.rules ? defectKindLabel(state.rules.book, d.kind, d.check) : (d.kind ?? d.check ?? '')}${value} (${t(`severity.${d.severity}`)})`,
-    );
+    line(doc, t(`record.ranked.${worth}`), SOFT);
     doc.font('text');
-    line(doc, `${d.words ? `${d.words}. ` : ''}${defectStory(paper, d)}`, d.closedAt ? SOFT : HOLD);
-    for (const words of causeWords(paper, d)) line(doc, words, SOFT);
-    await paintTheirs(paper, d, picture);
+    for (const d of defects) await paintDefect(paper, d, picture);
+  }
+}
+
+/** One defect: where, what, what happened to it, its pictures. */
+async function paintDefect(paper: Paper, d: Defect, picture: PaintOptions['picture']): Promise<void> {
+  const { doc, t, state } = paper;
+  const model = state.geometry!.model;
+  const where = placesName(t, model, d.places);
+  const value = d.valueMm === null ? '' : ` ${length(paper, d.valueMm)}`;
+  doc.font('strong');
+  line(
+    doc,
+    `${where}: ${state.rules ? defectKindLabel(state.rules.book, d.kind, d.check) : (d.kind ?? d.check ?? '')}${value} (${t(`severity.${d.severity}`)})`,
+  );
+  doc.font('text');
+  line(doc, `${d.words ? `${d.words}. ` : ''}${defectStory(paper, d)}`, d.closedAt ? SOFT : HOLD);
+  for (const words of causeWords(paper, d)) line(doc, words, SOFT);
+  await paintTheirs(paper, d, picture);
+}
+
+/** Calls about water: what was told, tried and found. */
+export function paintCalls(paper: Paper): void {
+  const { doc, t, state, when, unit } = paper;
+  const model = state.geometry?.model;
+  if (!model || state.calls.size === 0) return;
+  heading(doc, t('call.heading'));
+  for (const call of state.calls.values()) {
+    doc.font('strong');
+    line(doc, when(call.opened.observedAt));
+    doc.font('text');
+    for (const words of callLines(t, model, call, unit)) line(doc, words);
   }
 }

@@ -17,7 +17,7 @@ import type { Language, Words } from '@careful-seam/words/texts/language';
 import { elementName, faceName } from '@careful-seam/words/texts/names';
 import { makeWords } from '@careful-seam/words/texts/words';
 import { recordLedger } from '../record/buildRecord';
-import { paintDefects } from './paintDefects';
+import { paintCalls, paintDefects } from './paintDefects';
 import { paintFloods } from './paintFlood';
 import { paintMap } from './paintMap';
 import { paintMembrane } from './paintMembrane';
@@ -281,6 +281,7 @@ export async function paintRecord(record: ShowerRecord, state: ShowerState, opti
   await paintFloods({ ...paper, zone: record.shower.timeZone });
   paintSeams(paper);
   await paintDefects(paper, options.picture);
+  paintCalls(paper);
   await paintPictures(paper, options.picture);
   paintReadings(paper);
   paintExceptions(paper);

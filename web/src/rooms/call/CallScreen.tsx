@@ -3,6 +3,13 @@ import { mayWrite } from '@careful-seam/core/log/roles';
 import type { Call } from '@careful-seam/core/log/state';
 import { buildLedger } from '@careful-seam/core/proof/shown/seamLine';
 import type { TraceView } from '@careful-seam/core/trace/traceCase';
+import {
+  outcomeName,
+  percentWords,
+  placeWords,
+  suspectName,
+  testName,
+} from '@careful-seam/words/sentences/callSentences';
 import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
@@ -14,7 +21,6 @@ import { type LocalShower, useParts, useStore } from '../../tablet/store';
 import { useKeepAwake } from '../../tablet/tabletCare';
 import { usePreferences } from '../../ui/preferences';
 import { CallForm } from './CallForm';
-import { outcomeName, percentWords, placeWords, suspectName, testName } from './callWords';
 import { FoundSheet } from './FoundSheet';
 import { NextTest } from './NextTest';
 import { StainPlan } from './StainPlan';

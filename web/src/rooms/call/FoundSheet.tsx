@@ -4,13 +4,13 @@ import type { Body } from '@careful-seam/core/log/bodies';
 import type { Call, ShowerState } from '@careful-seam/core/log/state';
 import type { Suspect } from '@careful-seam/core/trace/suspects';
 import type { TraceView } from '@careful-seam/core/trace/traceCase';
+import { percentWords, suspectName } from '@careful-seam/words/sentences/callSentences';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { CauseKeys } from '../../shared/CauseKeys';
 import { type LocalShower, useStore } from '../../tablet/store';
 import { SelectField, TextArea, TextField } from '../../ui/fields';
 import { Sheet } from '../../ui/Sheet';
-import { percentWords, suspectName } from './callWords';
 
 /** The stage at which what a call finds is found. */
 const CALL_BACK = 'call-back';

@@ -2,12 +2,12 @@ import type { Body } from '@careful-seam/core/log/bodies';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { outcomesOf, testKey } from '@careful-seam/core/trace/siteTests';
 import type { Proposal, TraceView } from '@careful-seam/core/trace/traceCase';
+import { outcomeName, percentWords, suspectName, testName } from '@careful-seam/words/sentences/callSentences';
 import { useEffect, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { z } from 'zod';
 import { useHeld } from '../../shared/useDraft';
 import { usePreferences } from '../../ui/preferences';
-import { outcomeName, percentWords, suspectName, testName } from './callWords';
 
 /** A minute, ms. */
 const MINUTE_MS = 60_000;

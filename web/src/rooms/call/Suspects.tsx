@@ -1,8 +1,8 @@
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import type { TraceView } from '@careful-seam/core/trace/traceCase';
+import { percentWords, suspectName } from '@careful-seam/words/sentences/callSentences';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
-import { percentWords, suspectName } from './callWords';
 
 /** So many of the likeliest are shown at first. */
 const SHOWN = 6;

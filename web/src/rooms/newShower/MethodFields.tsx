@@ -1,3 +1,4 @@
+import { NOT_KNOWN } from '@careful-seam/core/rules/notKnown';
 import type { RuleBook } from '@careful-seam/core/rules/ruleBook';
 import { PARTS, type Part } from '@careful-seam/core/shower/geometry/parts';
 import { useFormContext } from 'react-hook-form';
@@ -6,6 +7,9 @@ import { useStore } from '../../tablet/store';
 import type { Drawn } from './drawing';
 import { Labelled, type NewForm } from './fields';
 import { firstStage, mainFirst } from './formStart';
+
+/** The first stage of which something can be seen in a shower that stands: its water. */
+const FIRST_SEEN = 'flood-test';
 
 /** Which parts a drawing has, so that only they are asked for. */
 function partsOf(drawn: Drawn): Part[] {
@@ -20,27 +24,18 @@ function partsOf(drawn: Drawn): Part[] {
   return PARTS.filter((p) => has[p] ?? true);
 }
 
-/** How it is built: the method, parts that differ from it, ways of building, and where the inspection begins. */
-export function MethodFields({ drawn, book }: { drawn: Drawn; book: RuleBook }) {
+/** Parts that differ, ways of building, and where the inspection begins. */
+function HowBuilt({ drawn, book }: { drawn: Drawn; book: RuleBook }) {
   const { t } = useTranslation();
   const { register, setValue, watch } = useFormContext<NewForm>();
   const { method: main, parts, variants, beginsAt } = watch();
   const method = book.methods.find((m) => m.key === main) ?? book.methods[0]!;
   const settings = useStore((s) => s.settings);
-  const methods = mainFirst(book.methods, settings?.mainMethods);
+  const methods = mainFirst(book.methods, settings?.mainMethods).filter((m) => m.key !== NOT_KNOWN);
   const begins = method.stages.find((s) => s.key === beginsAt);
   const mixed = Object.values(parts).some((m) => m !== '' && m !== main);
   return (
     <>
-      <Labelled text={t('new.method', { book: book.title })}>
-        <select className="field text-base" {...register('method')}>
-          {methods.map((m) => (
-            <option key={m.key} value={m.key}>
-              {m.label}
-            </option>
-          ))}
-        </select>
-      </Labelled>
       <fieldset className="border-hair border-t pt-1">
         <legend className="text-soft text-sm">{t('new.partsBy')}</legend>
         <div className="grid grid-cols-2 gap-2">
@@ -96,6 +91,40 @@ export function MethodFields({ drawn, book }: { drawn: Drawn; book: RuleBook }) 
       {beginsAt !== firstStage(book) && !begins?.existing && (
         <p className="text-soft text-sm">{t('new.beginsLater')}</p>
       )}
+    </>
+  );
+}
+
+/** How it is built: the method, parts that differ from it, ways of building, and where the inspection begins. */
+export function MethodFields({ drawn, book }: { drawn: Drawn; book: RuleBook }) {
+  const { t } = useTranslation();
+  const { register, setValue, watch } = useFormContext<NewForm>();
+  const main = watch('method');
+  const settings = useStore((s) => s.settings);
+  const methods = mainFirst(book.methods, settings?.mainMethods);
+  return (
+    <>
+      <Labelled text={t('new.method', { book: book.title })}>
+        <select
+          className="field text-base"
+          {...register('method', {
+            // Of what others built the water and what can be seen are asked.
+            onChange: (e) => {
+              const isNotKnown = e.target.value === NOT_KNOWN;
+              setValue('beginsAt', isNotKnown ? FIRST_SEEN : firstStage(book));
+              if (isNotKnown) setValue('parts', {});
+              if (isNotKnown) setValue('variants', []);
+            },
+          })}
+        >
+          {methods.map((m) => (
+            <option key={m.key} value={m.key}>
+              {m.label}
+            </option>
+          ))}
+        </select>
+      </Labelled>
+      {main === NOT_KNOWN ? <p className="text-soft">{t('new.notKnown')}</p> : <HowBuilt drawn={drawn} book={book} />}
     </>
   );
 }

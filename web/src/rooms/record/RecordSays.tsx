@@ -2,10 +2,12 @@ import { orphansByReason } from '@careful-seam/contract/record/notCounted';
 import { finishedAtMs } from '@careful-seam/core/checks/cureOfShower';
 import { allEvidence, type ShowerState } from '@careful-seam/core/log/state';
 import { blockersOf } from '@careful-seam/core/proof/holds/release';
+import { rankedDefects } from '@careful-seam/core/proof/shown/rankedDefects';
 import type { Ledger } from '@careful-seam/core/proof/shown/seamLine';
 import { toldTogether } from '@careful-seam/core/proof/shown/toldTogether';
 import { notInspected } from '@careful-seam/core/proof/shown/waysOf';
 import { showLength, showTotal } from '@careful-seam/core/units/length';
+import { callLines } from '@careful-seam/words/sentences/callSentences';
 import { datedWords } from '@careful-seam/words/sentences/moments';
 import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
 import { placesName } from '@careful-seam/words/texts/names';
@@ -135,16 +137,34 @@ export function RecordDefects({ state }: { state: ShowerState }) {
       <section>
         <h2 className="font-bold">{t('record.defects')}</h2>
         {state.defects.size === 0 && <p className="text-soft">{t('record.noDefects')}</p>}
-        <ul>
-          {[...state.defects.values()].map((d) => (
-            <li key={d.id} className={d.closedAt ? '' : 'text-hold'}>
-              {placesName(t, model, d.places)}: {defectKindLabel(book, d.kind, d.check)}
-              {d.valueMm === null ? '' : ` ${showLength(d.valueMm, unit)}`};{' '}
-              {d.closedAt ? t('record.closed', { at: when(d.closedAt) }) : t('record.stillOpen')}
-            </li>
-          ))}
-        </ul>
+        {rankedDefects(state.defects.values()).map(({ worth, defects }) => (
+          <div key={worth}>
+            <h3 className="font-semibold text-soft">{t(`record.ranked.${worth}`)}</h3>
+            <ul>
+              {defects.map((d) => (
+                <li key={d.id} className={d.closedAt ? '' : 'text-hold'}>
+                  {placesName(t, model, d.places)}: {defectKindLabel(book, d.kind, d.check)}
+                  {d.valueMm === null ? '' : ` ${showLength(d.valueMm, unit)}`};{' '}
+                  {d.closedAt ? t('record.closed', { at: when(d.closedAt) }) : t('record.stillOpen')}
+                </li>
+              ))}
+            </ul>
+          </div>
+        ))}
       </section>
+      {state.calls.size > 0 && (
+        <section>
+          <h2 className="font-bold">{t('call.heading')}</h2>
+          {[...state.calls.values()].map((call) => (
+            <ul key={call.opened.id}>
+              <li className="text-soft">{when(call.opened.observedAt)}</li>
+              {callLines(t, model, call, unit).map((line) => (
+                <li key={line}>{line}</li>
+              ))}
+            </ul>
+          ))}
+        </section>
+      )}
       {state.orphans.length > 0 && (
         <section>
           <h2 className="font-bold">{t('record.notCounted')}</h2>

@@ -1,19 +1,21 @@
+import type { Body } from '@careful-seam/core/log/bodies';
 import type { SiteTest, SymptomPlace } from '@careful-seam/core/log/callBodies';
+import type { Call } from '@careful-seam/core/log/state';
 import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import type { Suspect } from '@careful-seam/core/trace/suspects';
-import type { LengthUnit } from '@careful-seam/core/units/length';
 import { showLength } from '@careful-seam/core/units/length';
-import { edgeLetters, elementName } from '@careful-seam/words/texts/names';
-import type { TFunction } from 'i18next';
+import type { Words } from '../texts/language';
+import { edgeLetters, elementName } from '../texts/names';
+import type { ShownUnit } from './sentences';
 
 /** A share as people say it: under one of a hundred is told as that. */
-export const percentWords = (t: TFunction, share: number): string =>
+export const percentWords = (t: Words, share: number): string =>
   share > 0 && share < 0.01 ? t('call.underOne') : `${Math.round(share * 100)} %`;
 
 /** What is suspected, by its name: an element of the drawing, or what is no part of it. */
 export function suspectName(
-  t: TFunction,
+  t: Words,
   model: ShowerModel,
   { id, faces, kind }: Pick<Suspect, 'id' | 'faces' | 'kind'>,
 ): string {
@@ -21,7 +23,7 @@ export function suspectName(
 }
 
 /** A side of the shower, as a person calls it. */
-function sideName(t: TFunction, model: ShowerModel, side: string): string {
+function sideName(t: Words, model: ShowerModel, side: string): string {
   const letter = edgeLetters(model).get(side);
   const index = model.geometry.edges.findIndex((_, k) => edgeId(model.geometry, k) === side);
   const kind = model.geometry.edges[index]?.kind;
@@ -31,14 +33,14 @@ function sideName(t: TFunction, model: ShowerModel, side: string): string {
 }
 
 /** A corner of the floor by the two sides that meet there. */
-function cornerName(t: TFunction, model: ShowerModel, corner: number): string {
+function cornerName(t: Words, model: ShowerModel, corner: number): string {
   const n = model.geometry.footprint.length;
   const side = (k: number) => sideName(t, model, edgeId(model.geometry, k));
   return t('call.cornerOf', { a: side((corner + n - 1) % n), b: side(corner % n) });
 }
 
 /** A test in words. */
-export function testName(t: TFunction, model: ShowerModel, test: SiteTest, unit: LengthUnit): string {
+export function testName(t: Words, model: ShowerModel, test: SiteTest, unit: ShownUnit): string {
   return t(`call.test.${test.kind}`, {
     level: test.levelMm === undefined ? '' : showLength(test.levelMm, unit),
     corner: test.corner === undefined ? '' : cornerName(t, model, test.corner),
@@ -48,14 +50,14 @@ export function testName(t: TFunction, model: ShowerModel, test: SiteTest, unit:
 }
 
 /** What a test showed. */
-export function outcomeName(t: TFunction, model: ShowerModel, test: SiteTest, outcome: string): string {
+export function outcomeName(t: Words, model: ShowerModel, test: SiteTest, outcome: string): string {
   if (test.kind === 'map' && outcome !== 'dry' && outcome !== 'unclear')
     return t('call.wettestAt', { side: sideName(t, model, outcome) });
   return t(`call.outcome.${test.kind === 'open' ? 'open.' : ''}${outcome}`);
 }
 
 /** Where somebody saw water. */
-export function placeWords(t: TFunction, model: ShowerModel, place: SymptomPlace, unit: LengthUnit): string {
+export function placeWords(t: Words, model: ShowerModel, place: SymptomPlace, unit: ShownUnit): string {
   if (place.on === 'inside') return t('call.at.inside');
   if (place.on === 'ceiling')
     return t('call.at.ceiling', { x: showLength(place.xMm, unit), y: showLength(place.yMm, unit) });
@@ -63,4 +65,30 @@ export function placeWords(t: TFunction, model: ShowerModel, place: SymptomPlace
   return place.on === 'curb'
     ? t('call.at.curb', where)
     : t('call.at.wall', { ...where, height: showLength(place.heightMm, unit) });
+}
+
+/** What a call came to: what was found, or that the path stayed unknown. */
+export function foundWords(t: Words, model: ShowerModel, found: Body<'call-closed'>['found']): string {
+  if (found === null) return t('call.pathUnknown');
+  const isThing =
+    model.seams.every((s) => s.id !== found.element) && !found.element.includes('|') && !found.element.includes(':');
+  return t('call.foundIs', {
+    what: isThing ? t(`call.thing.${found.kind}`) : elementName(t, model, found.element),
+  });
+}
+
+/** A call as lines of a record: what was told, where, what was tried, what was found. */
+export function callLines(t: Words, model: ShowerModel, { opened, tests, closed }: Call, unit: ShownUnit): string[] {
+  const places = opened.body.symptoms.map(
+    (s) => `${placeWords(t, model, s.place, unit)}, ${t(`call.whens.${s.when}`)}, ${t(`call.amounts.${s.amount}`)}`,
+  );
+  const tried = tests.map(
+    ({ body }) => `${testName(t, model, body.test, unit)}: ${outcomeName(t, model, body.test, body.outcome)}`,
+  );
+  return [
+    opened.body.words,
+    ...places,
+    ...tried,
+    ...(closed ? [[foundWords(t, model, closed.body.found), closed.body.words ?? ''].filter(Boolean).join('. ')] : []),
+  ];
 }
