@@ -1,33 +1,15 @@
 import { execFileSync } from 'node:child_process';
-import { chmodSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chmodSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { writeEntry } from '@careful-seam/core/log/writeEntry';
 import { expect, test } from '@playwright/test';
 import { v4 } from 'uuid';
 import { PASSWORD } from './acting';
-import { freePort, start, stop } from './starting';
+import { freePort, processesWith, start, stop } from './starting';
 
 let data = '';
 const headers = { 'x-careful-seam': '1', 'content-type': 'application/json' };
-
-/** Process ids whose command line or environment has the text: those this test started. */
-function processesWith(text: string): number[] {
-  return readdirSync('/proc')
-    .filter((name) => /^\d+$/.test(name))
-    .filter((pid) => {
-      try {
-        return (
-          readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(text) ||
-          readFileSync(`/proc/${pid}/environ`, 'utf8').includes(text)
-        );
-      } catch {
-        return false;
-      }
-    })
-    .map(Number)
-    .filter((pid) => pid !== process.pid);
-}
 
 async function session(address: string) {
   const answer = await fetch(`${address}/api/session`, {

@@ -1,57 +1,12 @@
-import { type ChildProcess, spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { type Browser, chromium, expect, type Page, test } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { inTheList, makeShower, open, signIn, stage } from './acting';
+import { end, launch } from './ownBrowser';
 
-const ARGS = ['--headless=new', '--no-sandbox', '--disable-gpu', '--no-first-run', '--remote-debugging-port=0'];
 /** How often it is killed: once among the others, ten times by `npm run kills`. */
 const KILLS = Number(process.env.KILLS ?? 1);
-
-/** Kills a browser with all that it started; one that is gone already is left. */
-function end({ pid }: ChildProcess): void {
-  try {
-    globalThis.process.kill(-pid!, 'SIGKILL');
-  } catch (error) {
-    if ((error as NodeJS.ErrnoException).code !== 'ESRCH') throw error;
-  }
-}
-
-/** Beginnings of a browser on a profile that was killed: a start that hangs is not what is tried here. */
-const STARTS = 3;
-
-/** A browser of our own with a profile on disk, so that it can be killed as a tablet's system or an empty battery would. */
-async function launch(profile: string): Promise<{ process: ChildProcess; browser: Browser; page: Page }> {
-  for (let start = 1; ; start += 1) {
-    const process = spawn('/usr/bin/chromium', [...ARGS, `--user-data-dir=${profile}`, '--window-size=1280,800'], {
-      stdio: ['ignore', 'ignore', 'pipe'],
-      detached: true,
-    });
-    try {
-      const browser = await chromium.connectOverCDP(await addressOf(process));
-      const context = browser.contexts()[0]!;
-      const page = context.pages()[0] ?? (await context.newPage());
-      return { process, browser, page };
-    } catch (error) {
-      end(process);
-      if (start === STARTS) throw error;
-    }
-  }
-}
-
-/** Where a browser that was just started can be spoken to. */
-function addressOf(process: ChildProcess): Promise<string> {
-  return new Promise((found, failed) => {
-    let said = '';
-    process.once('exit', () => failed(new Error(`the browser ended by itself: ${said}`)));
-    process.stderr!.on('data', (part) => {
-      said += String(part);
-      const ws = /DevTools listening on (ws:\S+)/.exec(said)?.[1];
-      if (ws) found(ws);
-    });
-  });
-}
 
 test('a browser killed at random in the middle of writing keeps every reading that it showed as kept', async ({
   baseURL,

@@ -24,8 +24,8 @@ async function drawIn(page: Page, name: string, counted: Counted): Promise<void>
   await type('Job', 'Called to');
   await type('Width', '58');
   await type('Depth', '34');
-  await type('Wall height', '84');
-  await type('Curb height', '5');
+  await type('Walls', '84');
+  await type('Curb over drain', '5');
   await tap(page.getByRole('button', { name: 'Drain in the middle' }));
   await tap(page.getByRole('tab', { name: 'Method' }));
   await page.getByLabel(/^Method, /).selectOption({ label: 'Not known: somebody else built it' });

@@ -1,5 +1,7 @@
 import { type ChildProcess, spawn } from 'node:child_process';
+import { readdirSync, readFileSync } from 'node:fs';
 import { createServer } from 'node:net';
+import { join } from 'node:path';
 
 export interface Running {
   parent: ChildProcess;
@@ -41,4 +43,36 @@ export function freePort(): Promise<number> {
       probe.close(() => done(port));
     });
   });
+}
+
+/** Process ids whose command line or environment has the text: those this test started. */
+export function processesWith(text: string): number[] {
+  return readdirSync('/proc')
+    .filter((name) => /^\d+$/.test(name))
+    .filter((pid) => {
+      try {
+        return (
+          readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(text) ||
+          readFileSync(`/proc/${pid}/environ`, 'utf8').includes(text)
+        );
+      } catch {
+        return false;
+      }
+    })
+    .map(Number)
+    .filter((pid) => pid !== process.pid);
+}
+
+/** Kills a server with its database and all that started them, as a power cut would. */
+export async function cutPower({ parent }: Running, data: string): Promise<void> {
+  const ended =
+    parent.exitCode !== null || parent.signalCode !== null
+      ? Promise.resolve()
+      : new Promise<void>((done) => parent.once('exit', () => done()));
+  const database = /:(\d+)\//.exec(readFileSync(join(data, 'database.url'), 'utf8'))![1]!;
+  for (const pid of [...processesWith(`CAREFUL_SEAM_DATA=${data}\0`), ...processesWith(`port=${database}`)])
+    try {
+      process.kill(pid, 'SIGKILL');
+    } catch {}
+  await ended;
 }

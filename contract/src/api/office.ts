@@ -49,7 +49,7 @@ export const CrewName = z.object({ name });
 /** The crew that another becomes part of. */
 export const CrewInto = z.object({ into: z.string().min(1).max(120) });
 
-export const LINK_KINDS = ['crew', 'record', 'password', 'calendar'] as const;
+export const LINK_KINDS = ['crew', 'record', 'password', 'calendar', 'device'] as const;
 /** A crew's link lives at most this long, hours. */
 export const CREW_LINK_HOURS_AT_MOST = 7 * 24;
 export const NewLink = z.discriminatedUnion('kind', [
@@ -71,6 +71,8 @@ export const NewLink = z.discriminatedUnion('kind', [
     ]),
     days: z.number().min(1).max(365),
   }),
+  // An instrument that sends by itself.
+  z.object({ kind: z.literal('device'), label: name, days: z.number().min(1).max(3650) }),
 ]);
 export type NewLink = z.infer<typeof NewLink>;
 /** The code is told once; only its hash is kept. `path` is the page that it opens. */

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Symptom } from '../log/callBodies';
 import { flooded } from '../tests/sampleFlood';
 import { begun, fold } from '../tests/sampleTablet';
+import { atHeight } from './atHeight';
 import { curbEnds } from './curbEnds';
 import { suspectsOf } from './ledgerSays';
 import { ratesOf, WORTH_CALLS } from './rates';
@@ -72,6 +73,22 @@ describe('what a firm found', () => {
   it('as many finds of one kind as the start is worth bring it half way to being all', () => {
     const before = shareOf(ratesOf({}), 'curb-end');
     expect(shareOf(ratesOf({ 'curb-end': WORTH_CALLS }), 'curb-end')).toBeCloseTo((before + 1) / 2, 9);
+  });
+});
+
+describe('what lies where a flood stopped falling', () => {
+  it('is what lies at that height first, then what lies below it, and nothing above', () => {
+    const list = suspectsOf(state());
+    // The floor's edge lies 19 mm over the rim, the curb's top 152.
+    const edge = atHeight(list, { heightMm: 20, lowMm: 18, highMm: 21 });
+    expect(edge[0]!.suspect.lowMm).toBeCloseTo(19.05, 2);
+    expect(edge.every((a) => a.suspect.lowMm <= 23)).toBe(true);
+    expect(edge.map((a) => a.share)).toEqual(edge.map((a) => a.share).sort((a, b) => b - a));
+    const middle = atHeight(list, { heightMm: 90, lowMm: 88, highMm: 92 });
+    // Only what stands upright has a part there.
+    expect(middle[0]!.suspect.highMm).toBeGreaterThan(86);
+    expect(middle.some((a) => a.suspect.lowMm > 95)).toBe(false);
+    expect(atHeight(list, { heightMm: -40, lowMm: -42, highMm: -38 })).toEqual([]);
   });
 });
 

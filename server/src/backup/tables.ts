@@ -26,6 +26,7 @@ export const TABLES = [
   'old_table',
   'old_defect',
   'plan_note',
+  'device_reading',
 ] as const;
 /** Tables that are not of the firm: they are made anew. */
 export const LEFT_OUT = [

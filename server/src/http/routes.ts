@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { BACKUP_ROUTES } from './backupRoutes';
 import { BLIND_ROUTES } from './blindRoutes';
 import { CREW_ROUTES } from './crewRoutes';
+import { DEVICE_ROUTES } from './deviceRoutes';
 import { ENTRY_ROUTES } from './entryRoutes';
 import { FILE_ROUTES } from './fileRoutes';
 import { FIRM_ROUTES } from './firmRoutes';
@@ -51,6 +52,7 @@ export const ROUTES: readonly Route[] = [
   ...SET_UP_ROUTES,
   ...PEOPLE_ROUTES,
   ...LINK_ROUTES,
+  ...DEVICE_ROUTES,
   ...FIRM_ROUTES,
   ...PUBLISH_ROUTES,
   ...JOB_ROUTES,

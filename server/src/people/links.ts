@@ -19,7 +19,13 @@ const PASSWORD_LINK_HOURS = 72;
 const LIST_AT_MOST = 200;
 
 /** The page that a link of each kind opens. */
-const PAGES = { crew: '/crew-link', record: '/r', password: '/set-password', calendar: '/api/calendar' } as const;
+const PAGES = {
+  crew: '/crew-link',
+  record: '/r',
+  password: '/set-password',
+  calendar: '/api/calendar',
+  device: '/api/device',
+} as const;
 
 /** What a link opens. */
 type Target = Pick<LinkRow, 'label' | 'crewId' | 'showerId' | 'userId' | 'job'> & {
@@ -42,6 +48,7 @@ async function targetOf(store: DataSource, wanted: NewLink): Promise<Target> {
     if (!shower) throw new Refusal('no-such-shower', 'showerId');
     return { ...none, showerId: shower.id, label: wanted.label, hours: wanted.days * 24, email: wanted.email };
   }
+  if (wanted.kind === 'device') return { ...none, label: wanted.label, hours: wanted.days * 24, email: null };
   if (wanted.kind === 'calendar' && wanted.of.what === 'job') {
     const { job } = wanted.of;
     if (!(await store.getRepository(ShowerEntity).findOneBy({ job }))) throw new Refusal('no-such-job', 'of.job');
@@ -75,7 +82,7 @@ export async function makeLink(
     expiresAt,
   };
   await store.getRepository(LinkEntity).insert({ ...row, revokedAt: null, lastUsedAt: null, uses: 0 });
-  const path = `${PAGES[wanted.kind]}/${code}`;
+  const path = `${PAGES[wanted.kind]}/${code}${wanted.kind === 'device' ? '/readings' : ''}`;
   if (email) {
     const spoken = language ?? (await readSettings(store)).language;
     const { t } = makeWords(spoken);

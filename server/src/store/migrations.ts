@@ -2,7 +2,7 @@ import type { MigrationInterface, QueryRunner } from 'typeorm';
 import { BlindLooks1764740000000, CrewMerge1764860000000, StageCrews1764980000000 } from './crewTables';
 import { Facts1764620000000, FactsBeside1764920000000, OldDefects1764800000000 } from './factTables';
 import { News1765100000000, Plan1765040000000 } from './planTables';
-import { FoundPaths1765200000000 } from './traceTables';
+import { DeviceReadings1765240000000, FoundPaths1765200000000 } from './traceTables';
 
 /** The first tables. Entries are only ever added: the trigger refuses updates and deletes from any client. */
 class FirstTables1763900000000 implements MigrationInterface {
@@ -289,4 +289,5 @@ export const MIGRATIONS = [
   Plan1765040000000,
   News1765100000000,
   FoundPaths1765200000000,
+  DeviceReadings1765240000000,
 ];

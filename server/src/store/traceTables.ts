@@ -16,3 +16,18 @@ export class FoundPaths1765200000000 implements MigrationInterface {
     await runner.query('DROP VIEW found_fact; DROP TABLE found_counted');
   }
 }
+
+/** What instruments measured that send by themselves, by the code that each was given. */
+export class DeviceReadings1765240000000 implements MigrationInterface {
+  name = 'DeviceReadings1765240000000';
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`
+      CREATE TABLE device_reading (
+        link_id uuid NOT NULL, of text NOT NULL, at_ms bigint NOT NULL, value double precision NOT NULL,
+        CONSTRAINT device_reading_pk PRIMARY KEY (link_id, of, at_ms));
+    `);
+  }
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query('DROP TABLE device_reading');
+  }
+}

@@ -60,7 +60,7 @@ export const SessionEntity = new EntitySchema<SessionRow>({
 });
 export interface LinkRow {
   id: string;
-  kind: 'crew' | 'record' | 'password' | 'calendar';
+  kind: 'crew' | 'record' | 'password' | 'calendar' | 'device';
   codeHash: string;
   label: string;
   crewId: string | null;

@@ -115,6 +115,7 @@ function RunningKeys({
       {key('climate')}
       {key('event')}
       {key('file', test.method === 'logger')}
+      {key('live')}
       {key('read', test.method === 'marks')}
       {key('end')}
     </div>

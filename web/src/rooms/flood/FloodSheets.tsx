@@ -4,12 +4,13 @@ import type { LocalShower } from '../../tablet/store';
 import { ClimateSheet } from './ClimateSheet';
 import { EndSheet } from './EndSheet';
 import { EventSheet } from './EventSheet';
+import { LiveSheet } from './LiveSheet';
 import { LoggerSheet } from './LoggerSheet';
 import { MoistureSheet } from './MoistureKeys';
 import { ReadSheet } from './ReadSheet';
 
 /** The sheets of the flood screen. */
-export type SheetName = 'read' | 'file' | 'event' | 'climate' | 'moisture' | 'end';
+export type SheetName = 'read' | 'file' | 'event' | 'climate' | 'moisture' | 'end' | 'live';
 /** The sheet that is open, with what it needs. */
 interface SheetProps {
   /** The shower as this tablet has worked it out. */
@@ -35,6 +36,8 @@ export function FloodSheets({ shower, test, check, zone, sheet, askedMs, onClose
       return <ReadSheet {...common} test={test} zone={zone} />;
     case 'file':
       return <LoggerSheet {...common} test={test} zone={zone} />;
+    case 'live':
+      return <LiveSheet shower={shower} test={test} zone={zone} onClose={onClose} />;
     case 'event':
       return <EventSheet {...common} test={test} zone={zone} askedMs={askedMs} />;
     case 'climate':

@@ -20,12 +20,15 @@ const CREW_HOURS = [24, 72, 168] as const;
 /** How long a link to a record lives, days. */
 const RECORD_DAYS = 90;
 
+/** How long an instrument may send, days. */
+const DEVICE_DAYS = 3650;
+
 /** How long a calendar is told, days. */
 const CALENDAR_DAYS = 365;
 
 /** What is typed for a link of either kind; what the kind does not need stays beside it, so that a tap back loses nothing. */
 const Typed = z.object({
-  kind: z.enum(['crew', 'record', 'calendar']),
+  kind: z.enum(['crew', 'record', 'calendar', 'device']),
   /** Whose calendar: a person's id, or a job's name behind a colon. */
   whose: z.string(),
   crewId: z.string(),
@@ -45,6 +48,7 @@ const wantedOf = ({ kind, whose, crewId, showerId, hours, label, email }: Fields
       of: whose.startsWith(':') ? { what: 'job', job: whose.slice(1) } : { what: 'person', userId: whose },
       days: CALENDAR_DAYS,
     };
+  if (kind === 'device') return { kind, label: label.trim(), days: DEVICE_DAYS };
   const shared = { label: label.trim(), email: email.trim() || null };
   return kind === 'crew' ? { kind, crewId, hours, ...shared } : { kind, showerId, days: RECORD_DAYS, ...shared };
 };
@@ -87,6 +91,7 @@ function MakeLink({ onMade }: { onMade: (link: MadeLink) => void }) {
           { key: 'crew', label: t('links.forCrew') },
           { key: 'record', label: t('links.forRecord') },
           { key: 'calendar', label: t('links.forCalendar') },
+          { key: 'device', label: t('links.forDevice') },
         ]}
       />
       {kind === 'calendar' && (
@@ -125,10 +130,11 @@ function MakeLink({ onMade }: { onMade: (link: MadeLink) => void }) {
       )}
       {kind !== 'calendar' && (
         <>
-          <TextField label={t('links.label')} {...register('label')} />
-          <TextField label={t('links.email')} type="email" {...register('email')} />
+          <TextField label={t(kind === 'device' ? 'links.deviceName' : 'links.label')} {...register('label')} />
+          {kind !== 'device' && <TextField label={t('links.email')} type="email" {...register('email')} />}
         </>
       )}
+      {kind === 'device' && <p className="text-soft text-sm">{t('links.deviceWhat')}</p>}
       {kind === 'calendar' && <p className="text-soft text-sm">{t('links.calendarWhat')}</p>}
       <Problem text={problem} />
       <button type="submit" className="key key-main self-start" disabled={busy || !formState.isValid}>
