@@ -20,6 +20,7 @@ import { openStore } from '@careful-seam/server/store/dataSource';
 import { writeSection } from './performanceDoc';
 import { dayOfTwelve, firmPlans } from './planBench';
 import { surveyBench } from './surveyBench';
+import { fullestCall } from './traceBench';
 
 /** Ratios of medians, measured in turn within one run; nothing here depends on how fast the machine is. */
 export interface Row {
@@ -353,6 +354,13 @@ async function main(): Promise<void> {
     await appending(process.env.BENCH_DATABASE_URL!, 400),
     // A goal of 50 ms for 200 plans and of 100 ms for a way, on a machine that parses the document in a millisecond.
     against('plans of 200 open showers, against parsing the 200 kB document', 50, firmPlans(), parse, 20),
+    against(
+      'a call of 200 suspects after 14 tests, ranked with its next test, against parsing the 200 kB document',
+      16.7,
+      fullestCall(),
+      parse,
+      20,
+    ),
     against('the way through 12 stops, against parsing the 200 kB document', 100, dayOfTwelve(), parse, 20),
     ...curing(),
     ...surveying(),

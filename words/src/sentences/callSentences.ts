@@ -23,7 +23,7 @@ export function suspectName(
 }
 
 /** A side of the shower, as a person calls it. */
-function sideName(t: Words, model: ShowerModel, side: string): string {
+export function sideName(t: Words, model: ShowerModel, side: string): string {
   const letter = edgeLetters(model).get(side);
   const index = model.geometry.edges.findIndex((_, k) => edgeId(model.geometry, k) === side);
   const kind = model.geometry.edges[index]?.kind;

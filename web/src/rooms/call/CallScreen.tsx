@@ -26,6 +26,7 @@ import { NextTest } from './NextTest';
 import { StainPlan } from './StainPlan';
 import { Suspects } from './Suspects';
 import { useTrace } from './useTrace';
+import { WayView } from './WayView';
 
 /** Less likely than this is not drawn as suspected. */
 const DRAWN = 0.01;
@@ -193,7 +194,7 @@ function OpenCall({ shower, call, onAnew }: { shower: LocalShower; call: Call; o
         </div>
       </div>
       <aside
-        className="flex min-h-0 flex-col gap-4 overflow-y-auto border-edge border-l p-3 max-lg:border-l-0"
+        className="flex min-h-0 flex-col gap-4 overflow-y-auto border-edge border-l p-3 max-lg:order-first max-lg:border-l-0"
         aria-label={t('call.label')}
       >
         {call.closed ? (
@@ -239,6 +240,7 @@ export function CallScreen() {
   const shower = useStore((s) => s.showers.get(id));
   const person = useStore((s) => s.person);
   const [anew, setAnew] = useState(false);
+  const [way, setWay] = useState(false);
   useKeepAwake();
   if (!shower?.state.geometry || !shower.state.rules || !person) return <Missing />;
   const calls = [...shower.state.calls.values()];
@@ -250,8 +252,14 @@ export function CallScreen() {
         back={`/showers/${id}`}
         title={t('call.title', { name: shower.state.created?.body.name })}
         job={shower.state.created?.body.job}
-      />
-      {call ? (
+      >
+        <button type="button" className="key" aria-pressed={way} onClick={() => setWay(!way)}>
+          {t('call.way.title')}
+        </button>
+      </ToolHeader>
+      {way ? (
+        <WayView shower={shower} />
+      ) : call ? (
         <OpenCall key={call.opened.id} shower={shower} call={call} onAnew={() => setAnew(true)} />
       ) : mayWrite(person.role, 'call-opened') ? (
         <CallForm shower={shower} />

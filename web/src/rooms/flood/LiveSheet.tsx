@@ -1,5 +1,6 @@
 import type { FloodTest } from '@careful-seam/core/log/floodTest';
-import { atHeight, HELD_BACK_MOST_MM, heldBackMm } from '@careful-seam/core/trace/atHeight';
+import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
+import { type AtHeight, atHeight, HELD_BACK_MOST_MM, heldBackMm } from '@careful-seam/core/trace/atHeight';
 import { suspectsOf } from '@careful-seam/core/trace/ledgerSays';
 import { ratesOf } from '@careful-seam/core/trace/rates';
 import { showLength } from '@careful-seam/core/units/length';
@@ -79,6 +80,41 @@ function useHeight(levels: readonly LevelAt[], pan: readonly LevelAt[]): LeakHei
   return height;
 }
 
+/** The height at which the water stops, and what lies there. */
+function Where({
+  model,
+  height,
+  held,
+  places,
+}: {
+  model: ShowerModel;
+  height: LeakHeight;
+  held: number | undefined;
+  places: readonly AtHeight[];
+}) {
+  const { t } = useTranslation();
+  const { unit } = usePreferences();
+  return (
+    <section aria-label={t('flood.live.where')} data-testid="leak-height">
+      <p className="font-bold text-lg">
+        {t('flood.live.settles', {
+          height: `${height.heightMm.toFixed(1)} mm`,
+          low: height.lowMm.toFixed(1),
+          high: height.highMm.toFixed(1),
+        })}
+      </p>
+      <p className="text-soft text-sm">
+        {t('flood.live.upper', { held: showLength(held ?? HELD_BACK_MOST_MM, unit) })}
+      </p>
+      <ol className="list-decimal pl-6" data-testid="at-height">
+        {places.map(({ suspect }) => (
+          <li key={suspect.id}>{elementName(t, model, suspect.id)}</li>
+        ))}
+      </ol>
+    </section>
+  );
+}
+
 /** An instrument that sends by itself: what it says, where the water stops, and a key that takes its readings into the record. */
 export function LiveSheet({
   shower,
@@ -153,23 +189,7 @@ export function LiveSheet({
             {levels.length > 1 && (
               <LiveChart levels={levels} heightMm={height?.heightMm ?? null} words={t('flood.live.chart')} />
             )}
-            {height && (
-              <section aria-label={t('flood.live.where')} data-testid="leak-height">
-                <p className="font-bold text-lg">
-                  {t('flood.live.settles', {
-                    height: `${height.heightMm.toFixed(1)} mm`,
-                    low: height.lowMm.toFixed(1),
-                    high: height.highMm.toFixed(1),
-                  })}
-                </p>
-                <p className="text-soft text-sm">{t('flood.live.upper', { held: mm(held ?? HELD_BACK_MOST_MM) })}</p>
-                <ol className="list-decimal pl-6" data-testid="at-height">
-                  {places.map(({ suspect }) => (
-                    <li key={suspect.id}>{elementName(t, model, suspect.id)}</li>
-                  ))}
-                </ol>
-              </section>
-            )}
+            {height && <Where model={model} height={height} held={held} places={places} />}
             {test.running && (
               <button type="button" className="key key-main" disabled={levels.length === 0} onClick={keep}>
                 {t('flood.live.take', { count: levels.length })}
