@@ -288,3 +288,19 @@ export async function closeDefect(page: Page, cause = 'unknown'): Promise<void> 
   await page.getByLabel('Why did the check before not catch it?').selectOption('unknown');
   await page.getByRole('button', { name: 'Looked at again: it is right' }).click();
 }
+
+/** Taps the plan of the ceiling below at a place of the shower's own plan, mm from its left front corner. */
+export async function tapStain(page: Page, xMm: number, yMm: number): Promise<void> {
+  const at = await page.getByTestId('stain-plan').evaluate(
+    (svg, [x, y]) => {
+      const { height } = (svg as unknown as SVGSVGElement).viewBox.baseVal;
+      // Round the shower 600 mm of the ceiling are drawn, its front below.
+      const to = new DOMPoint(x! + 600, height - (y! + 600)).matrixTransform(
+        (svg as unknown as SVGSVGElement).getScreenCTM()!,
+      );
+      return { x: to.x, y: to.y };
+    },
+    [xMm, yMm],
+  );
+  await page.mouse.click(at.x, at.y);
+}

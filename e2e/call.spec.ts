@@ -1,25 +1,9 @@
-import { expect, inTheList, makeShower, type Page, signIn, tabletOf, test } from './acting';
+import { expect, inTheList, makeShower, type Page, signIn, tabletOf, tapStain, test } from './acting';
 
 /** Opens the screen on which leaks are found. */
 async function leakOf(page: Page, name: string): Promise<void> {
   await inTheList(page, name).click();
   await page.getByRole('link', { name: 'Leak', exact: true }).click();
-}
-
-/** Taps the plan of the ceiling below at a place of the shower's own plan, mm from its left front corner. */
-async function tapStain(page: Page, xMm: number, yMm: number): Promise<void> {
-  const at = await page.getByTestId('stain-plan').evaluate(
-    (svg, [x, y]) => {
-      const { height } = (svg as unknown as SVGSVGElement).viewBox.baseVal;
-      // Round the shower 600 mm of the ceiling are drawn, its front below.
-      const to = new DOMPoint(x! + 600, height - (y! + 600)).matrixTransform(
-        (svg as unknown as SVGSVGElement).getScreenCTM()!,
-      );
-      return { x: to.x, y: to.y };
-    },
-    [xMm, yMm],
-  );
-  await page.mouse.click(at.x, at.y);
 }
 
 const first = (page: Page) => page.getByTestId('suspects').locator('li').first();

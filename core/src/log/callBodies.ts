@@ -66,6 +66,8 @@ export type SiteTest = z.infer<typeof SiteTest>;
 export const WATER = 'water';
 export const DRY = 'dry';
 export const UNCLEAR = 'unclear';
+/** Of what was opened: it broke while it was taken out, so that it tells nothing of the leak. */
+export const SPOILT = 'spoilt';
 
 /** What entries about a call say: a shower that stands lets water through somewhere, from the call to what was found. */
 export const CALL_BODIES = {
@@ -79,7 +81,7 @@ export const CALL_BODIES = {
     .object({
       call: id,
       test: SiteTest,
-      /** `water`, `dry`, `unclear`, or a side of the shower. */
+      /** `water`, `dry`, `unclear`, a side of the shower, or of what was opened `spoilt`. */
       outcome: key,
       /** How long it took, minutes. */
       minutes: z.number().min(0).max(20_000).optional(),

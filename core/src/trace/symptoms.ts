@@ -37,13 +37,26 @@ export function symptomPoint(model: ShowerModel, place: SymptomPlace): Point3 | 
 /** How near a suspect comes to a symptom’s place, 0 to 1: in plan, since water runs down and along; what lies below it only wicks up. */
 export function nearness(model: ShowerModel, suspect: Suspect, place: SymptomPlace): number {
   const at = symptomPoint(model, place);
-  if (at === null) return suspect.behaviour === 'slow' ? 0.9 : suspect.behaviour === 'basin' ? 0.5 : 0.25;
+  if (place.on === 'inside') return suspect.behaviour === 'slow' ? 0.9 : suspect.behaviour === 'basin' ? 0.5 : 0.25;
+  // On a side that the drawing has no more it tells of no place.
+  if (at === null) return 0;
   const reach = suspect.points.map((p) => {
     const above = place.on !== 'wall' || p[2] >= at[2] - WICKS_MM ? 1 : SELDOM;
     return near(Math.hypot(p[0] - at[0], p[1] - at[1])) * above;
   });
   return mean(reach);
 }
+
+/** True for two stains that are one: of the same time, on the same thing, as near as one hole's water spreads. */
+function isSame(model: ShowerModel, a: Symptom, b: Symptom): boolean {
+  if (a.when !== b.when || a.place.on !== b.place.on) return false;
+  const [p, q] = [symptomPoint(model, a.place), symptomPoint(model, b.place)];
+  return p === null || q === null ? p === q : Math.hypot(p[0] - q[0], p[1] - q[1]) < SPREAD_MM;
+}
+
+/** Symptoms that each tell something of their own: one stain told twice is one. */
+export const distinct = (model: ShowerModel, symptoms: readonly Symptom[]): Symptom[] =>
+  symptoms.filter((s, k) => !symptoms.slice(0, k).some((before) => isSame(model, before, s)));
 
 /** How likely a symptom is where a suspect lets water through. */
 export function symptomGiven(model: ShowerModel, suspect: Suspect, symptom: Symptom): number {

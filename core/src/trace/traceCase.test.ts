@@ -137,8 +137,31 @@ describe('where a call stands', () => {
     // So does one that nobody could read, and one on what the drawing does not have.
     const unclear = view(symptoms, [tested('1', { kind: 'door' }, 'unclear')]);
     expect(unclear.ranked).toEqual(again.ranked);
+    // What broke while it was taken out is no sign of a leak, and none of its absence.
+    const at = again.ranked[0]!.suspect.id;
+    expect(view(symptoms, [tested('1', { kind: 'open', element: at }, 'spoilt')]).ranked).toEqual(again.ranked);
     const gone = view(symptoms, [tested('1', { kind: 'spray', wall: 'gone' }, 'water')]);
     expect(gone.ranked).toEqual(again.ranked);
+  });
+
+  it('one stain that is told twice is one, and a test that is made again replaces what it showed', () => {
+    expect(view([stain(0, 0), stain(60, 30)]).ranked).toEqual(view([stain(0, 0)]).ranked);
+    expect(view([stain(0, 0), stain(1400, 0)]).ranked).not.toEqual(view([stain(0, 0)]).ranked);
+    const wet = tested('2', { kind: 'door' }, 'water');
+    expect(view([stain(0, 0)], [tested('1', { kind: 'door' }, 'dry'), wet]).ranked).toEqual(
+      view([stain(0, 0)], [wet]).ranked,
+    );
+    expect(view([stain(0, 0)], [wet, { ...wet, id: '3' }]).ranked).toEqual(view([stain(0, 0)], [wet]).ranked);
+  });
+
+  it('a stain on a side that was drawn away tells of no place, and is said to lie near nothing', () => {
+    const gone: Symptom = {
+      place: { on: 'wall', edge: 'gone', alongMm: 10, heightMm: 10 },
+      when: 'after-long',
+      amount: 'damp',
+      signs: [],
+    };
+    expect(view([gone]).farFrom).toEqual([0]);
   });
 
   it('says where a stain lies near nothing, and which results do not fit the others', () => {

@@ -4,14 +4,14 @@ import { normalised } from './bayes';
 import { informationBits } from './nextTest';
 import { DAMAGE_MINUTES, isPossible, minutesOf, outcomesOf, siteTests, testGiven, testKey } from './siteTests';
 import type { Suspect } from './suspects';
-import { nearness, symptomGiven } from './symptoms';
+import { distinct, nearness, symptomGiven } from './symptoms';
 
 /** A test that was done, with what it showed. */
 export interface Tested {
   /** The entry that told it. */
   id: string;
   test: SiteTest;
-  /** One of its outcomes, or `unclear`. */
+  /** One of its outcomes; any other, as `unclear` or what was spoilt by taking it out, tells nothing. */
   outcome: string;
 }
 
@@ -78,8 +78,9 @@ function weights(
   { suspects, symptoms }: TraceCase,
   rows: readonly (readonly number[])[],
 ): number[] {
+  const distinctOnes = distinct(model, symptoms);
   return suspects.map((s, k) => {
-    const told = symptoms.reduce((p, symptom) => p * symptomGiven(model, s, symptom), s.prior);
+    const told = distinctOnes.reduce((p, symptom) => p * symptomGiven(model, s, symptom), s.prior);
     return rows.reduce((p, row) => p * row[k]!, told);
   });
 }
@@ -139,7 +140,9 @@ function misfits(model: ShowerModel, its: TraceCase, rows: readonly (readonly nu
  * are the shower’s own elements; one of them is taken to be the true one. Null where the shower has nothing that could leak.
  */
 export function traceCase(model: ShowerModel, its: TraceCase): TraceView | null {
-  const rows = its.tested.map((t) => rowOf(model, its.suspects, t));
+  // A test that was made again replaces what it showed before: the two are no two witnesses.
+  const last = new Map(its.tested.map((t) => [testKey(t.test), t.id]));
+  const rows = its.tested.map((t) => (last.get(testKey(t.test)) === t.id ? rowOf(model, its.suspects, t) : null));
   const shares = normalised(
     weights(
       model,

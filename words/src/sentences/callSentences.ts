@@ -1,5 +1,5 @@
 import type { Body } from '@careful-seam/core/log/bodies';
-import type { SiteTest, SymptomPlace } from '@careful-seam/core/log/callBodies';
+import { DRY, type SiteTest, type SymptomPlace, UNCLEAR } from '@careful-seam/core/log/callBodies';
 import type { Call } from '@careful-seam/core/log/state';
 import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
@@ -51,7 +51,7 @@ export function testName(t: Words, model: ShowerModel, test: SiteTest, unit: Sho
 
 /** What a test showed. */
 export function outcomeName(t: Words, model: ShowerModel, test: SiteTest, outcome: string): string {
-  if (test.kind === 'map' && outcome !== 'dry' && outcome !== 'unclear')
+  if (test.kind === 'map' && outcome !== DRY && outcome !== UNCLEAR)
     return t('call.wettestAt', { side: sideName(t, model, outcome) });
   return t(`call.outcome.${test.kind === 'open' ? 'open.' : ''}${outcome}`);
 }

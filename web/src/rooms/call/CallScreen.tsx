@@ -21,6 +21,7 @@ import { type LocalShower, useParts, useStore } from '../../tablet/store';
 import { useKeepAwake } from '../../tablet/tabletCare';
 import { usePreferences } from '../../ui/preferences';
 import { CallForm } from './CallForm';
+import { ComesOut } from './ComesOut';
 import { FoundSheet } from './FoundSheet';
 import { NextTest } from './NextTest';
 import { StainPlan } from './StainPlan';
@@ -174,6 +175,10 @@ function OpenCall({ shower, call, onAnew }: { shower: LocalShower; call: Call; o
     [view],
   );
   if (!view) return null;
+  // Of whatever was tapped, of what was found, of what is likeliest.
+  const named = chosen ?? call.closed?.body.found?.element;
+  const shown = (view.ranked.find((r) => r.suspect.id === named) ?? view.ranked[0]!).suspect;
+  const caution = state.rules!.method.stages.find((s) => s.key === 'strip-out')?.caution ?? null;
   const mayTest = person !== null && mayWrite(person.role, 'call-tested');
   return (
     <main className="bench grid min-h-0 grid-cols-[1fr_432px] max-lg:grid-cols-1">
@@ -226,6 +231,7 @@ function OpenCall({ shower, call, onAnew }: { shower: LocalShower; call: Call; o
           </>
         )}
         <Suspects model={model} view={view} chosen={chosen} onChoose={setChosen} />
+        <ComesOut model={model} suspect={shown} caution={caution} />
         <Told shower={shower} call={call} view={view} />
       </aside>
       {finding && <FoundSheet shower={shower} call={call} view={view} onClose={() => setFinding(false)} />}

@@ -1,4 +1,5 @@
 import type { Body } from '@careful-seam/core/log/bodies';
+import { SPOILT, UNCLEAR } from '@careful-seam/core/log/callBodies';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { outcomesOf, testKey } from '@careful-seam/core/trace/siteTests';
 import type { Proposal, TraceView } from '@careful-seam/core/trace/traceCase';
@@ -95,7 +96,7 @@ function TestCard({
         </p>
       )}
       <fieldset className="flex flex-wrap gap-1.5" aria-label={t('call.showed')}>
-        {[...outcomesOf(model, test), 'unclear'].map((outcome) => (
+        {[...outcomesOf(model, test), UNCLEAR, ...(test.kind === 'open' ? [SPOILT] : [])].map((outcome) => (
           <button key={outcome} type="button" className="key grow px-2" onClick={() => tell(outcome)}>
             {outcomeName(t, model, test, outcome)}
           </button>
