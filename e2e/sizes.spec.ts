@@ -120,7 +120,19 @@ for (const language of LANGUAGES) {
 
   test(`the office and the crew's phone can be read at every size (${language}) @slow`, async ({ browser }) => {
     const office = await deviceOf(browser, language, 'maren');
-    for (const page of ['approvals', 'jobs', 'plan', 'people', 'links', 'rules', 'firm', 'mail', 'audit', 'server'])
+    for (const page of [
+      'approvals',
+      'jobs',
+      'plan',
+      'leaks',
+      'people',
+      'links',
+      'rules',
+      'firm',
+      'mail',
+      'audit',
+      'server',
+    ])
       await office.go(`/office/${page}`, 'h1, h2, [role=tab]');
     await office.go('/week', 'aside h2');
     for (const page of ['open?state=open', 'crews', 'wrong', 'slipped', 'look', 'holds', 'months', 'eyes', 'report'])

@@ -110,7 +110,7 @@ test('a manager and a crew with Spanish read no English word in the office or on
   browser,
 }) => {
   const walk = await enter(page, 'maren');
-  for (const name of ['approvals', 'jobs', 'plan', 'people', 'links', 'rules', 'firm', 'mail', 'server'])
+  for (const name of ['approvals', 'jobs', 'plan', 'leaks', 'people', 'links', 'rules', 'firm', 'mail', 'server'])
     await walk.go(`/office/${name}`, 'h1');
   await walk.go('/week', 'aside h2');
   await walk.go('/office/rules', 'h1');

@@ -24,6 +24,7 @@ const PARTS: Readonly<Record<string, readonly string[]>> = {
     'firm',
     'setUp',
     'planSet',
+    'leaks',
   ],
 };
 /** Beside the keys that open them: what others of these names say on site. */

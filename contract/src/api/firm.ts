@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { LookPlan } from './crews';
+import { LeakBook, NO_LEAKS } from './leaks';
 import { Crew } from './messages';
 import { FIRST_PLAN_BOOK, PlanBook } from './plan';
 
@@ -82,7 +83,7 @@ export const FirmAnswer = z.object({
   lookPlan: LookPlan.shape.cells.default([]),
   /** What the plan is made from beside the showers. */
   plan: PlanBook.default(FIRST_PLAN_BOOK),
-  /** What let water through in the firm's calls that ended, how often: kind of what was found → calls. */
-  finds: z.record(z.string(), z.number().int().min(0)).default({}),
+  /** What the firm knows of leaks. */
+  leaks: LeakBook.default(NO_LEAKS),
 });
 export type FirmAnswer = z.infer<typeof FirmAnswer>;

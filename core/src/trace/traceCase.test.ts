@@ -70,6 +70,13 @@ describe('what a firm found', () => {
     for (const finds of [{}, { unknown: 12, constructor: 3 }])
       for (const kind of SUSPECT_KINDS) expect(ratesOf(finds)[kind]).toBeCloseTo(RATES[kind], 12);
   });
+  it('figures of the firm’s own stand in the place of those that ship, and are moved by finds all the same', () => {
+    expect(ratesOf({}, { drain: 9 }).drain).toBeCloseTo(9, 12);
+    expect(ratesOf({ drain: 5 }, { drain: 9 }).drain).toBeGreaterThan(9 * 0.9);
+    expect(shareOf(ratesOf({ drain: 5 }, { drain: 9 }), 'drain')).toBeGreaterThan(
+      shareOf(ratesOf({}, { drain: 9 }), 'drain'),
+    );
+  });
   it('as many finds of one kind as the start is worth bring it half way to being all', () => {
     const before = shareOf(ratesOf({}), 'curb-end');
     expect(shareOf(ratesOf({ 'curb-end': WORTH_CALLS }), 'curb-end')).toBeCloseTo((before + 1) / 2, 9);

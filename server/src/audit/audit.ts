@@ -27,6 +27,7 @@ export const DEEDS = [
   'rule-book-published',
   'job-changed',
   'plan-changed',
+  'leak-rates-changed',
   'looks-assigned',
   'visit-set',
   'handed-in',

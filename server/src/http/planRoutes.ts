@@ -1,3 +1,4 @@
+import { LeakRates } from '@careful-seam/contract/api/leaks';
 import {
   AssignMany,
   Away,
@@ -36,6 +37,14 @@ async function changeSettings({ req, res, services }: Call): Promise<unknown> {
   await writeNote(services.store, 'settings', '', settings, services.now());
   res.locals.about = '';
   return settings;
+}
+
+/** What tracing begins with. */
+async function changeLeakRates({ req, res, services }: Call): Promise<unknown> {
+  const rates = read(LeakRates, req.body);
+  await writeNote(services.store, 'leaks', '', rates, services.now());
+  res.locals.about = '';
+  return rates;
 }
 
 /** Where a job lies, and the minutes to others. */
@@ -105,6 +114,17 @@ export const PLAN_ROUTES: readonly Route[] = [
     gives: PlanSettings,
     did: 'plan-changed',
     answer: changeSettings,
+  },
+  {
+    ...MANAGING,
+    method: 'put',
+    path: '/api/leaks/rates',
+    summary: 'Sets figures of the firm that tracing of leaks begins with, by kind',
+    body: 'json',
+    takes: LeakRates,
+    gives: LeakRates,
+    did: 'leak-rates-changed',
+    answer: changeLeakRates,
   },
   {
     ...MANAGING,

@@ -1,3 +1,4 @@
+import { LeakRates } from '@careful-seam/contract/api/leaks';
 import {
   DayPins,
   FIRST_PLAN_SETTINGS,
@@ -11,8 +12,8 @@ import {
 import type { DataSource, EntityManager } from 'typeorm';
 import type { z } from 'zod';
 
-/** What a note is about: the firm's hours, a job's ways, what was set for a shower, a person's days off, a person's day, how long looks took, what a calendar told. */
-export const PLAN_NOTES = ['settings', 'job', 'shower', 'away', 'day', 'looked', 'feed'] as const;
+/** What a note is about: the firm's hours, a job's ways, what was set for a shower, a person's days off, a person's day, how long looks took, what a calendar told, figures to begin tracing with. */
+export const PLAN_NOTES = ['settings', 'job', 'shower', 'away', 'day', 'looked', 'feed', 'leaks'] as const;
 /** One of them. */
 type PlanNoteKind = (typeof PLAN_NOTES)[number];
 /** A note as it is kept. */
@@ -65,6 +66,12 @@ export function planBookOf(notes: readonly PlanNote[]): PlanBook {
     away: of('away', PlanBook.shape.away.valueType),
     looked: of('looked', LookedMinutes)[''] ?? {},
   };
+}
+
+/** A firm's own figures to begin tracing with. */
+export function ownRatesOf(notes: readonly PlanNote[]): LeakRates {
+  const note = notes.find((n) => n.kind === 'leaks');
+  return (note && said(LeakRates, note.data)) ?? {};
 }
 
 /** The firm's plan book. */

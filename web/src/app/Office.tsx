@@ -4,6 +4,7 @@ import { useTranslation } from 'react-i18next';
 import { Link, Navigate, NavLink, useParams } from 'react-router';
 import { Firm } from '../rooms/office/Firm';
 import { Jobs } from '../rooms/office/Jobs';
+import { LeaksPage } from '../rooms/office/LeaksPage';
 import { Links } from '../rooms/office/Links';
 import { Audit, Mail } from '../rooms/office/MailAndAudit';
 import { People } from '../rooms/office/People';
@@ -22,6 +23,7 @@ const PAGES = {
   approvals: Approvals,
   jobs: Jobs,
   plan: PlanPage,
+  leaks: LeaksPage,
   people: People,
   links: Links,
   rules: Rules,

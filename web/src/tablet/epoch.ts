@@ -46,7 +46,7 @@ export async function noteAnswer(db: Database, answer: SyncAnswer, nowMs: number
           newestBook: firm.newestBook,
           lookPlan: firm.lookPlan,
           plan: firm.plan,
-          finds: firm.finds,
+          leaks: firm.leaks,
         };
   const more = answer.more ?? kept?.more ?? false;
   await tx.objectStore('kept').put({ ...kept, ...words, epoch, firmMark: mark, since, more, contactMs: nowMs }, 'kept');

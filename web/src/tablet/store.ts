@@ -1,4 +1,5 @@
 import type { FirmAnswer, FirmSettings } from '@careful-seam/contract/api/firm';
+import { NO_LEAKS } from '@careful-seam/contract/api/leaks';
 import type { Crew, Person } from '@careful-seam/contract/api/messages';
 import { SessionAnswer } from '@careful-seam/contract/api/messages';
 import { FIRST_PLAN_BOOK } from '@careful-seam/contract/api/plan';
@@ -48,8 +49,8 @@ interface Store {
   lookPlan: FirmAnswer['lookPlan'];
   /** What the plan is made from beside the showers. */
   plan: FirmAnswer['plan'];
-  /** What let water through in the firm's calls that ended, how often. */
-  finds: FirmAnswer['finds'];
+  /** What the firm knows of leaks. */
+  leaks: FirmAnswer['leaks'];
   /** What the firm is and how it works; null before the first round. */
   settings: FirmSettings | null;
   /** How the tablet's storage stands; null until it was asked. */
@@ -135,7 +136,7 @@ export const useStore = create<Store>((set, get) => ({
   crews: [],
   lookPlan: [],
   plan: FIRST_PLAN_BOOK,
-  finds: {},
+  leaks: NO_LEAKS,
   settings: null,
   room: null,
   picturesWaiting: 0,
@@ -299,7 +300,7 @@ async function openTablet(): Promise<void> {
   const { setState: set, getState: get } = useStore;
   // A newer program opened the store in another window: this one starts again with it.
   const db = await openDatabase(undefined, () => window.location.reload());
-  const { person, crews, settings, more, lookPlan, plan, finds } = await readKept(db);
+  const { person, crews, settings, more, lookPlan, plan, leaks } = await readKept(db);
   await openDrafts(db);
   const books = await readBooks(db, get().language);
   const { awake, asleep } = whoIsAwake(await db.getAll('showers'), await momentNow(db, person));
@@ -312,7 +313,7 @@ async function openTablet(): Promise<void> {
     crews,
     lookPlan,
     plan,
-    finds,
+    leaks,
     settings,
     books,
     showers: new Map(first),
@@ -427,7 +428,7 @@ async function runSync(db: Database, personId: string): Promise<void> {
 /** What a round brought is shown, also when it broke on the way: nothing that is on the tablet waits for a round that does not. */
 async function showRound(db: Database, report: ReturnType<typeof emptyReport>): Promise<void> {
   const { setState: set } = useStore;
-  const { crews, settings, book, more, lookPlan, plan, finds } = await readKept(db);
+  const { crews, settings, book, more, lookPlan, plan, leaks } = await readKept(db);
   const now = useStore.getState();
   // Another window of this tablet may have fetched one.
   const keys = await db.getAllKeys('books');
@@ -439,7 +440,7 @@ async function showRound(db: Database, report: ReturnType<typeof emptyReport>): 
     crews: same(now.crews, crews),
     lookPlan: same(now.lookPlan, lookPlan),
     plan: same(now.plan, plan),
-    finds: same(now.finds, finds),
+    leaks: same(now.leaks, leaks),
     settings: same(now.settings, settings),
     behind: report.behind,
     more,

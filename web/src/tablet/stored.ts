@@ -1,4 +1,5 @@
 import { FirmAnswer, FirmSettings } from '@careful-seam/contract/api/firm';
+import { NO_LEAKS } from '@careful-seam/contract/api/leaks';
 import { Crew, Person, ShowerRow } from '@careful-seam/contract/api/messages';
 import { FIRST_PLAN_BOOK } from '@careful-seam/contract/api/plan';
 import type { ChainEnd } from '@careful-seam/core/log/writeEntry';
@@ -138,8 +139,8 @@ const Kept = z.object({
   lookPlan: FirmAnswer.shape.lookPlan,
   /** What the plan is made from beside the showers. */
   plan: FirmAnswer.shape.plan,
-  /** What let water through in the firm's calls that ended, how often. */
-  finds: FirmAnswer.shape.finds,
+  /** What the firm knows of leaks. */
+  leaks: FirmAnswer.shape.leaks,
   /** The newest rule book that was fetched, and under which epoch. */
   book: z.string().nullable(),
   /** Last answer from the server, ms since 1970. */
@@ -168,7 +169,7 @@ export const NOTHING_KEPT: Kept = {
   newestBook: null,
   lookPlan: [],
   plan: FIRST_PLAN_BOOK,
-  finds: {},
+  leaks: NO_LEAKS,
   book: null,
   contactMs: null,
   since: null,

@@ -8,7 +8,15 @@ import { useParts } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
 
 /** What must come out where one element is what failed, with its hours, days and what is lost: known before anybody decides. */
-export function ComesOut({ model, suspect, caution }: { model: ShowerModel; suspect: Suspect; caution: string | null }) {
+export function ComesOut({
+  model,
+  suspect,
+  caution,
+}: {
+  model: ShowerModel;
+  suspect: Suspect;
+  caution: string | null;
+}) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
   const { plan, settings } = useParts('plan', 'settings');

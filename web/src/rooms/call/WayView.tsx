@@ -93,11 +93,11 @@ function Whole({ shower, way }: { shower: LocalShower; way: WaterWay }) {
 /** Water's way: the layers of this shower as it was built; a place is opened by a tap to see where water could go. */
 export function WayView({ shower }: { shower: LocalShower }) {
   const { t } = useTranslation();
-  const { finds } = useParts('finds');
+  const { leaks } = useParts('leaks');
   const { state } = shower;
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [chosen, setChosen] = useState<string | null>(null);
-  const way = useMemo(() => waterWay(state, ratesOf(finds), opened), [state, finds, opened]);
+  const way = useMemo(() => waterWay(state, ratesOf(leaks.finds, leaks.own), opened), [state, leaks, opened]);
   const ledger = useMemo(
     () =>
       buildLedger(

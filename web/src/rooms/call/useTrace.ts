@@ -8,8 +8,8 @@ import { useParts } from '../../tablet/store';
 
 /** Where a call stands: who is suspected by all that was told and tried, and what to do next; null without a call. */
 export function useTrace(state: ShowerState, call: Call | null): { view: TraceView | null; suspects: Suspect[] } {
-  const { finds } = useParts('finds');
-  const suspects = useMemo(() => suspectsOf(state, ratesOf(finds)), [state, finds]);
+  const { leaks } = useParts('leaks');
+  const suspects = useMemo(() => suspectsOf(state, ratesOf(leaks.finds, leaks.own)), [state, leaks]);
   const view = useMemo(() => {
     const model = state.geometry?.model;
     if (!model || !call) return null;

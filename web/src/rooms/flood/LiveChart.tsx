@@ -3,9 +3,6 @@ import { usePreferences } from '../../ui/preferences';
 import { themeColour, useEchart } from '../../ui/useEchart';
 import type { LevelAt } from './useDevice';
 
-/** Points that are drawn at most: more than a screen has columns tell nothing. */
-const DRAWN_AT_MOST = 900;
-
 /** The level as it comes, and the height at which it settles. Levels in mm over the drain's rim. */
 export function LiveChart({
   levels,
@@ -19,7 +16,6 @@ export function LiveChart({
   const { i18n } = useTranslation();
   const { theme } = usePreferences();
   const box = useEchart(() => {
-    const every = Math.ceil(levels.length / DRAWN_AT_MOST);
     const [ink, soft, hair] = [themeColour('ink'), themeColour('soft'), themeColour('hair')];
     const [water, hold] = [themeColour('water'), themeColour('hold')];
     return {
@@ -39,7 +35,7 @@ export function LiveChart({
           type: 'line',
           showSymbol: false,
           lineStyle: { color: water, width: 2 },
-          data: levels.filter((_, k) => k % every === 0 || k === levels.length - 1).map((l) => [l.atMs, l.levelMm]),
+          data: levels.map((l) => [l.atMs, l.levelMm]),
           markLine:
             heightMm === null
               ? { data: [] }

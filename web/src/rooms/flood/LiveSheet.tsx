@@ -58,9 +58,9 @@ function heldBack(
 }
 
 /** The height at which a level settles, worked out beside the screen; null while it says none. */
-function useHeight(levels: readonly LevelAt[], pan: readonly LevelAt[]): LeakHeight | null {
+function useHeight(levels: readonly LevelAt[], pan: readonly LevelAt[], count: number): LeakHeight | null {
   const [height, setHeight] = useState<LeakHeight | null>(null);
-  const round = Math.floor(levels.length / ASK_EVERY);
+  const round = Math.floor(count / ASK_EVERY);
   // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew after some readings, and not after each
   useEffect(() => {
     const [first] = levels;
@@ -129,7 +129,7 @@ export function LiveSheet({
 }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { writeAll, finds } = useParts('writeAll', 'finds');
+  const { writeAll, leaks } = useParts('writeAll', 'leaks');
   const devices = useDevices();
   const { told, tell } = useHeld({ kind: 'call', showerId: shower.id, element: 'live' }, Chosen, { device: '' });
   const id = told.device === '' ? null : told.device;
@@ -137,13 +137,13 @@ export function LiveSheet({
   const pan = useDeviceLevels(id, 'pan', test.startMs - 1);
   // An instrument measures from its own foot: the first reading stands at the water line.
   const levels = useMemo(() => {
-    const shift = test.filledToMm - (raw.levels[0]?.levelMm ?? 0);
-    return raw.levels.map((l) => ({ atMs: l.atMs, levelMm: l.levelMm + shift }));
-  }, [raw.levels, test.filledToMm]);
-  const height = useHeight(levels, pan.levels);
+    const shift = test.filledToMm - (raw.some[0]?.levelMm ?? 0);
+    return raw.some.map((l) => ({ atMs: l.atMs, levelMm: l.levelMm + shift }));
+  }, [raw.some, test.filledToMm]);
+  const height = useHeight(levels, pan.some, raw.count);
   const model = shower.state.geometry!.model;
-  const suspects = useMemo(() => suspectsOf(shower.state, ratesOf(finds)), [shower.state, finds]);
-  const held = height ? heldBack(levels, pan.levels, height, model.totals.floorMm2) : undefined;
+  const suspects = useMemo(() => suspectsOf(shower.state, ratesOf(leaks.finds, leaks.own)), [shower.state, leaks]);
+  const held = height ? heldBack(levels, pan.some, height, model.totals.floorMm2) : undefined;
   const places = useMemo(
     () => (height ? atHeight(suspects, height, held).slice(0, NAMED) : []),
     [suspects, height, held],
@@ -152,8 +152,8 @@ export function LiveSheet({
   const label = devices.data?.devices.find((d) => d.id === id)?.label ?? '';
   const last = levels.at(-1);
   const keep = () => {
-    const bodies = [seriesBody(test, 'water', raw.levels, label, STEP_MM)];
-    if (pan.levels.length > 0) bodies.push(seriesBody(test, 'pan', pan.levels, label, STEP_MM));
+    const bodies = [seriesBody(test, 'water', raw.all(), label, STEP_MM)];
+    if (pan.count > 0) bodies.push(seriesBody(test, 'pan', pan.all(), label, STEP_MM));
     void writeAll(
       shower.id,
       bodies.map((body) => ({ kind: 'flood-reading' as const, body })),
@@ -175,7 +175,7 @@ export function LiveSheet({
             <p role="status" data-testid="live-says">
               {last
                 ? t('flood.live.last', {
-                    count: levels.length,
+                    count: raw.count,
                     at: momentWords(last.atMs, zone),
                     level: mm(last.levelMm),
                   })
@@ -191,8 +191,8 @@ export function LiveSheet({
             )}
             {height && <Where model={model} height={height} held={held} places={places} />}
             {test.running && (
-              <button type="button" className="key key-main" disabled={levels.length === 0} onClick={keep}>
-                {t('flood.live.take', { count: levels.length })}
+              <button type="button" className="key key-main" disabled={raw.count === 0} onClick={keep}>
+                {t('flood.live.take', { count: raw.count })}
               </button>
             )}
           </>
