@@ -1,4 +1,5 @@
 import { expect, inTheList, makeShower, type Page, signIn, tabletOf, tapStain, test } from './acting';
+import { accessible, accessibleInTheDark, fits, fitsWidth, smallTargets } from './soundness';
 
 /** Opens the screen on which leaks are found. */
 async function leakOf(page: Page, name: string): Promise<void> {
@@ -22,6 +23,15 @@ test('a stain under a curb’s end that nobody saw: three tests at most, that co
   office,
 }) => {
   const { context, page } = await tabletOf(browser, 'ines');
+  const sound = async () => {
+    await accessible(page);
+    await accessibleInTheDark(page);
+    await fits(page);
+    expect(await smallTargets(page)).toEqual([]);
+    await page.setViewportSize({ width: 390, height: 844 });
+    await fitsWidth(page);
+    await page.setViewportSize({ width: 1280, height: 800 });
+  };
   await leakOf(page, '3C guest');
   // Nothing is guessed for whoever called: what was not said keeps the call from being taken.
   await page.getByRole('button', { name: 'Take the call' }).click();
@@ -32,6 +42,7 @@ test('a stain under a curb’s end that nobody saw: three tests at most, that co
   await tapStain(page, 60, -40);
   await page.getByRole('radio', { name: 'After long showers' }).click();
   await page.getByRole('radio', { name: 'Drops' }).click();
+  await sound();
   // What was told so far outlives the browser's tab.
   await page.reload();
   await expect(page.getByLabel(/^What was told/)).toHaveValue(/hall ceiling/);
@@ -51,6 +62,12 @@ test('a stain under a curb’s end that nobody saw: three tests at most, that co
   await expect(first(page)).toContainText('never seen');
   console.log(`${CORNER}: ${await share()} % after ${tests} tests`);
 
+  await sound();
+  await page.getByRole('button', { name: "Water's way" }).click();
+  await expect(page.getByTestId('way-sides')).toBeVisible();
+  await sound();
+  await page.getByRole('button', { name: "Water's way" }).click();
+
   // A result that was mistyped is taken back, and all of it is worked out anew.
   const certain = await share();
   await page.getByTestId('tested').getByRole('button', { name: 'Was mistyped' }).last().click();
@@ -59,6 +76,9 @@ test('a stain under a curb’s end that nobody saw: three tests at most, that co
   await page.getByRole('button', { name: AT_CORNER }).click();
   await page.getByRole('button', { name: 'It shows water', exact: true }).click();
   await expect.poll(share).toBe(certain);
+
+  // What must come out is known before anybody decides.
+  await expect(page.getByTestId('comes-out')).toContainText(/working days at least/);
 
   // It is opened: that is the way.
   await page.getByRole('button', { name: 'Another test' }).click();

@@ -1,4 +1,4 @@
-import { closeSheet, expect, open, test } from './acting';
+import { closeSheet, expect, inTheList, open, test } from './acting';
 import { accessible, accessibleInTheDark, fits, fitsWidth, smallTargets } from './soundness';
 
 const OFFICE = ['approvals', 'jobs', 'plan', 'leaks', 'people', 'links', 'firm', 'mail', 'audit', 'server'];
@@ -78,7 +78,7 @@ test("a crew's phone fits its width, keeps 48 px and WCAG 2.2 AA, in both langua
 });
 
 test('a kit that is not complete becomes something to put right', async ({ tablet: page }) => {
-  await page.getByText('1 wet corner').click();
+  await inTheList(page, '1 wet corner').click();
   await page.getByRole('button', { name: 'Kit', exact: true }).click();
   const parts = page.locator('[role=dialog] li fieldset');
   for (let k = 0; k < 7; k += 1)

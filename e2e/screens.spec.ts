@@ -199,7 +199,7 @@ test('dark is chosen in the settings and stays', async ({ tablet: page }) => {
 });
 
 test('a defect that was seen holds its check until it was redone and looked at again', async ({ tablet: page }) => {
-  await page.getByText('B7').click();
+  await inTheList(page, 'B7').click();
   await stage(page, 'Base');
   await open(page, 'Floor');
   await page.getByRole('button', { name: 'Defect', exact: true }).click();
@@ -240,7 +240,7 @@ test('a tablet whose clock is a day off is told so', async ({ browser }) => {
   const { context, page } = await tabletOf(browser, 'ines');
   await page.clock.install({ time: Date.now() + 26 * 3_600_000 });
   await page.goto('/');
-  await page.getByText('B7').click();
+  await inTheList(page, 'B7').click();
   await stage(page, 'Base');
   await open(page, 'Floor');
   await page.getByRole('button', { name: "Can't see" }).click();
@@ -256,7 +256,7 @@ test('a crew lead sees the own crew and says work is done', async ({ page }) => 
   await expect(page.getByText('14 loft')).toBeVisible();
   await expect(page.getByRole('link', { name: /^3B hall/ })).toHaveCount(0);
   await expect(page.getByRole('heading', { name: 'Crew Otter' })).toBeVisible();
-  await page.getByText('B7').click();
+  await inTheList(page, 'B7').click();
   await page.getByRole('combobox', { name: /^Stage/ }).selectOption({ label: 'Boards · open' });
   await page.getByRole('button', { name: 'Say it is done' }).click();
   await page.getByLabel('Batch').fill('B-77');

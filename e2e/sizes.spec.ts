@@ -113,6 +113,10 @@ for (const language of LANGUAGES) {
     await views.go(`${garden}/flood`, 'h1');
     const guest = await addressOf(page, '3C guest');
     await views.go(`${guest}/flood`, 'h1');
+    await views.go(`${guest}/call`, 'h1');
+    await page.locator('header button[aria-pressed=false]').click();
+    await views.look('the way of water');
+    await views.go(`${hall}/call`, 'h1');
     console.log(`${views.count} pictures of screens measured`);
     expect(views.faults).toEqual([]);
     await page.context().close();

@@ -89,7 +89,7 @@ test('an inspector with Spanish reads no English word on any screen', async ({ p
   }
   const some = showers.filter((_, i) => i % 8 === 0);
   for (const path of some)
-    for (const room of ['flood', 'survey?stage=base', 'film', 'cure', 'materials', 'record'])
+    for (const room of ['flood', 'survey?stage=base', 'film', 'cure', 'materials', 'record', 'call'])
       await walk.go(`${path}/${room}`, 'h1, h2, [role=alert]');
   await walk.go('/new', '[data-testid=seam-total]');
   for (let k = 0; k < (await page.getByRole('tab').count()); k += 1) {

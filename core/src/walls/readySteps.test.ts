@@ -23,6 +23,7 @@ describe('a substrate before the next layer', () => {
       'liner-mortar bed',
       'ready-pan thin-set',
       'leak-control-flange coat',
+      'not-known fixed',
     ]);
     for (const { setting, ...older } of methods) expect(settingOf(older)).toBe(setting);
     expect(settingOf({ ...methods[0]!, key: 'ours', setting: undefined })).toBe('fixed');

@@ -37,8 +37,8 @@ export function CallForm({ shower }: { shower: LocalShower }) {
       setShown(missing);
       return setProblem(t('call.notWhole', { number: missing + 1 }));
     }
-    draft.drop();
-    void write(shower.id, 'call-opened', { words: told.words.trim(), symptoms });
+    // What is typed is let go once it is kept, and not before.
+    void write(shower.id, 'call-opened', { words: told.words.trim(), symptoms }).then(() => draft.drop());
   };
   return (
     <main className="flex min-h-0 flex-col gap-3 overflow-y-auto p-4">

@@ -136,7 +136,7 @@ function CureOf({ shower }: { shower: LocalShower }) {
   const mayRead = mayWrite(person!.role, 'climate-reading');
   const keep = (body: Body<'climate-reading'>) => {
     setHeard(null);
-    void write(shower.id, 'climate-reading', body);
+    return write(shower.id, 'climate-reading', body);
   };
   const first = waits[0];
   const slowest = first?.layers.at(-1) ?? null;
@@ -176,7 +176,7 @@ function CureOf({ shower }: { shower: LocalShower }) {
         {mayRead && (
           <>
             <h2 className="font-bold text-lg leading-tight">{t('cure.air.title')}</h2>
-            <AirForm zone={zone} heard={heard} onKeep={keep} />
+            <AirForm zone={zone} heard={heard} onKeep={(body) => void keep(body)} />
             <button type="button" className="key" onClick={() => setFiling(true)}>
               {t('cure.file.title')}
             </button>
@@ -190,10 +190,8 @@ function CureOf({ shower }: { shower: LocalShower }) {
         <ClimateFileSheet
           zone={zone}
           startMs={slowest?.laidAtMs ?? Date.now()}
-          onKeep={(body) => {
-            keep(body);
-            setFiling(false);
-          }}
+          // It goes once it is kept, so that nobody leaves before.
+          onKeep={(body) => void keep(body).then(() => setFiling(false))}
           onClose={() => setFiling(false)}
         />
       )}
