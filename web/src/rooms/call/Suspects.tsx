@@ -36,7 +36,7 @@ export function Suspects({
             >
               <span
                 aria-hidden="true"
-                className="absolute inset-y-1 left-0 bg-ink/15"
+                className="absolute bottom-0 left-0 h-1.5 bg-ink"
                 style={{ width: `${Math.max(1, probability * 100)}%` }}
               />
               <span className="relative font-bold">{percentWords(t, probability)}</span>

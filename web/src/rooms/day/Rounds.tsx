@@ -16,7 +16,7 @@ import { useWidth } from '../../ui/useWidth';
 import { BlindLooks } from './BlindLooks';
 import { BandLegend, BandPatterns, HourAxis } from './DayBand';
 import { DayEnd } from './DayEnd';
-import { dayParts } from './dayAxis';
+import { dayParts, dayZone } from './dayAxis';
 import { pinsOf, useDayPins } from './dayPins';
 import { FindShower } from './FindShower';
 import { Unkept } from './Unkept';
@@ -193,8 +193,10 @@ export function Rounds() {
     [all, mine],
   );
   // The band's hours are the firm's; a row of another zone says its own beside.
-  const zone =
-    list[0]?.state.created?.body.timeZone ?? settings?.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zone = dayZone(
+    list.map((s) => s.state.created!.body.timeZone),
+    settings?.timeZone ?? Intl.DateTimeFormat().resolvedOptions().timeZone,
+  );
   const plan = useDayPlan(list, zone, tomorrow, held);
   const { day } = plan;
   const fromMs = plan.asked.laterMs ?? plan.asked.nowMs;

@@ -247,7 +247,7 @@ export function Way({ plan, day, showers, parts, wide, zone, nowMs, onHold }: Wa
   });
   return (
     <section id="stops" aria-label={t('way.title')}>
-      <MovedLine day={day} date={plan.date} zone={zone} nameOf={nameOf} />
+      <MovedLine key={plan.date} day={day} date={plan.date} zone={zone} nameOf={nameOf} />
       {order.length === 0 && <p className="py-6 text-lg text-soft">{t('way.none')}</p>}
       <DndContext sensors={sensors} collisionDetection={closestCenter} {...moves.drag}>
         <SortableContext items={order} strategy={verticalListSortingStrategy}>
