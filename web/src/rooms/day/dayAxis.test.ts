@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { DateTime } from 'luxon';
 import { describe, expect, it } from 'vitest';
-import { crewMorning, dayParts, dayZone, nearestOnBand, piecesOnBand, placeOnBand } from './dayAxis';
+import { crewMorning, dayParts, nearestOnBand, piecesOnBand, placeOnBand } from './dayAxis';
 
 const ZONE = 'America/Chicago';
 const at = (iso: string) => DateTime.fromISO(iso, { zone: ZONE }).toMillis();
@@ -54,16 +54,5 @@ describe('the band of hours', () => {
     expect(DateTime.fromMillis(crewMorning(ZONE)(at('2026-03-08T23:30')), { zone: ZONE }).toISO()).toContain(
       '2026-03-08T07:00',
     );
-  });
-});
-
-describe('the zone of a day', () => {
-  it('is that of most showers, whatever their order; the firm’s own where as many lie in it, or where there is none', () => {
-    const [chicago, utc, denver] = ['America/Chicago', 'UTC', 'America/Denver'];
-    expect(dayZone([utc, chicago, chicago], utc)).toBe(chicago);
-    expect(dayZone([chicago, utc, chicago], utc)).toBe(chicago);
-    expect(dayZone([chicago, denver], denver)).toBe(denver);
-    expect(dayZone([denver, chicago], utc)).toBe(dayZone([chicago, denver], utc));
-    expect(dayZone([], chicago)).toBe(chicago);
   });
 });

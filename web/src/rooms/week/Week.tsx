@@ -4,6 +4,7 @@ import { clockWords, dayWords, hourWords, momentWords } from '@careful-seam/word
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
+import { dayZone } from '../../shared/dayZone';
 import { HelpKey } from '../../shared/Help';
 import { useParts } from '../../tablet/store';
 import { useChange, useLiveList } from '../../tablet/useList';
@@ -12,14 +13,11 @@ import { Choice } from '../../ui/Choice';
 import { Problem } from '../../ui/Loaded';
 import { PageTitle } from '../../ui/PageTitle';
 import { useWidth } from '../../ui/useWidth';
+import { LANES, type LaneKey, lanesOf } from './lanes';
 import { WeekPatterns, WeekRow } from './WeekRow';
 
 /** Where the week is read. */
 const PATH = '/api/plan/week';
-/** What the rows of the week are. */
-const LANES = ['showers', 'inspectors', 'crews'] as const;
-type LaneKey = (typeof LANES)[number];
-
 /** Looks of a shower as they stand: set by the office, or as it is suggested. */
 const isSet = (s: WeekShower): boolean => s.inspectorId !== null && s.visitOn !== null;
 
@@ -204,37 +202,16 @@ export function Week() {
   const { t } = useTranslation();
   const { person } = useParts('person');
   const { data: week, isError } = useLiveList(WeekAnswer, PATH);
-  const [lane, setLane] = useState<LaneKey>('showers');
+  // Who looks begins with the own looks; who plans, with all showers.
+  const looks = person?.role === 'inspector';
+  const [lane, setLane] = useState<LaneKey>(looks ? 'mine' : 'showers');
   const { box, wide } = useWidth<HTMLSpanElement>(300);
-  const zone = week?.showers[0]?.timeZone ?? 'UTC';
+  const zone = dayZone(
+    (week?.showers ?? []).map((s) => s.timeZone),
+    'UTC',
+  );
   const days = (week?.days ?? []).map((day) => ({ day, fromMs: atHour(zone, day, 6), toMs: atHour(zone, day, 18) }));
-  const groups = !week
-    ? []
-    : lane === 'showers'
-      ? [{ key: 'all', title: '', note: '', showers: week.showers }]
-      : lane === 'inspectors'
-        ? [
-            ...week.inspectors.map((i) => ({
-              key: i.id,
-              title: i.name,
-              note: t('week.minutesOf', {
-                count: week.showers.filter((s) => s.inspectorId === i.id).reduce((sum, s) => sum + s.lookMinutes, 0),
-              }),
-              showers: week.showers.filter((s) => s.inspectorId === i.id),
-            })),
-            {
-              key: 'none',
-              title: t('week.unassigned'),
-              note: '',
-              showers: week.showers.filter((s) => s.inspectorId === null),
-            },
-          ]
-        : week.crews.map((c) => ({
-            key: c.id,
-            title: c.name,
-            note: t('week.idle', { hours: t('way.hours', { count: Math.round(week.idle[c.id] ?? 0) }) }),
-            showers: week.showers.filter((s) => s.crewId === c.id),
-          }));
+  const groups = week ? lanesOf(t, week, lane, person?.id ?? '') : [];
   return (
     <div className="grid h-full grid-rows-[auto_1fr]">
       <WeekPatterns />
@@ -245,7 +222,10 @@ export function Week() {
           <Choice
             label={t('week.lanes')}
             value={lane}
-            options={LANES.map((key) => ({ key, label: t(`week.lane.${key}`) }))}
+            options={LANES.filter((key) => looks || key !== 'mine').map((key) => ({
+              key,
+              label: t(`week.lane.${key}`),
+            }))}
             onChoose={setLane}
           />
         </div>
@@ -260,6 +240,9 @@ export function Week() {
         <section className="min-h-0 overflow-y-auto px-5 py-1 max-md:px-3">
           {!week && <p className="py-6 text-lg text-soft">{t(isError ? 'week.offline' : 'week.loading')}</p>}
           {week && <Warnings week={week} />}
+          {lane === 'mine' && week && groups.length === 0 && (
+            <p className="py-6 text-lg text-soft">{t('week.noneMine')}</p>
+          )}
           {week && week.showers.length === 0 && <p className="py-6 text-lg text-soft">{t('week.empty')}</p>}
           <div className="grid grid-cols-[13rem_1fr] gap-2 pt-1 max-md:hidden">
             <span className="text-soft text-sm">{week && t('week.made', { at: clockWords(week.madeMs, zone) })}</span>
