@@ -11,7 +11,7 @@ const read = (text: string): Measured[] => {
 };
 
 describe('what an instrument sends', () => {
-  // RFC 8428, 5.1.2 and 5.1.3, as printed there.
+  // RFC 8428, chapter 5.1, the second of them shortened [from memory].
   it('the examples of RFC 8428: a temperature now, and a current whose times count back from now', () => {
     const one = read('[{"n":"urn:dev:ow:10e2073a01080063","u":"Cel","v":23.1}]');
     expect(one[0]).toMatchObject({ name: 'urn:dev:ow:10e2073a01080063', unit: 'Cel', value: 23.1, timeS: 0 });
@@ -24,7 +24,7 @@ describe('what an instrument sends', () => {
       ['current', 'A', 1.3, 1276020072.001],
       ['current', 'A', 1.7, 1276020076.001],
     ]);
-    // 5.1.4: relative times lie before now.
+    // Times below 2^28 are counted from now [RFC 8428, 4.5.3].
     const past = deviceReadings(read('[{"n":"level","u":"m","t":-60,"v":0.05},{"n":"level","u":"m","v":0.04}]'), NOW);
     expect(past.readings).toEqual([
       { of: 'level', value: 50, atMs: NOW - 60_000 },
