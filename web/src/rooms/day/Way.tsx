@@ -60,10 +60,10 @@ function MovedLine({
   nameOf: (id: string) => string;
 }) {
   const { t } = useTranslation();
-  const { person: me, connection, lastSyncAt } = useParts('person', 'connection', 'lastSyncAt');
+  const { person: me, connection, lastSyncAt, behind } = useParts('person', 'connection', 'lastSyncAt', 'behind');
   const person = me?.id ?? '';
-  // Until it has heard the server, or can't, a tablet does not know what there is.
-  const ready = lastSyncAt !== null || connection === 'offline';
+  // Until it has heard the server of all its showers, or can't, a tablet does not know what there is.
+  const ready = (lastSyncAt !== null && behind === 0) || connection === 'offline';
   const seen = seenOf(
     useDayPins((s) => s.seen),
     person,
