@@ -59,7 +59,8 @@ async function leaks(page: Page, dark: boolean, shoot: (name: string) => Promise
   if (!dark) return;
   await page.getByRole('button', { name: "Water's way" }).click();
   await page.getByTestId('map').focus();
-  for (let step = 0; step < 3; step += 1) await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Enter');
   await page.getByTestId('way-sides').waitFor();
   await shoot('water-way');
 }

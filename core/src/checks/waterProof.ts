@@ -32,6 +32,10 @@ const LEAST_MM = 0.5;
 export const outsideWater = (seam: Seam): boolean =>
   seam.kind === 'curb-outside-floor' || seam.kind === 'curb-end-edge' || seam.faces.some((f) => f.endsWith(':outer'));
 
+/** The same of what lies on some faces: a corner on the outside of a curb or at its free end, however low. */
+export const outsideFaces = (faces: readonly string[]): boolean =>
+  faces.some((f) => f.endsWith(':outer') || f.includes(':end-'));
+
 /** Which seams, and how many mm of each, a water line proves: what lies below it. */
 export function waterProof(model: ShowerModel, heightMm: number): WaterProof {
   const found: WaterProof = { under: [], above: [], wetMm: 0 };

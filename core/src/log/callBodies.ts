@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { anyMm } from '../units/bounded';
+import { anyMm, oneOrMore } from '../units/bounded';
 import { id, key, PhotoUse, words } from './places';
 
 /** When water shows. */
@@ -98,6 +98,8 @@ export const CALL_BODIES = {
     /** What let the water through: an element, a pipe, a thing without a place; null: the path stays unknown, and is kept as that. */
     found: z.object({ element: z.string().min(1).max(300), kind: key }).nullable(),
     words: z.string().max(2000).optional(),
+    /** What tracing said of it when it was found: its place among so many, and its probability. */
+    foretold: z.object({ place: oneOrMore, of: oneOrMore, probability: z.number().min(0).max(1) }).optional(),
     /** The two answers of a defect. */
     cause: key.optional(),
     escape: key.optional(),

@@ -1,3 +1,4 @@
+import { outsideFaces } from '../checks/waterProof';
 import type { LeakHeight } from '../water/leakHeight';
 import type { Suspect } from './suspects';
 
@@ -44,7 +45,7 @@ export function atHeight(
   marginMm = 2,
 ): AtHeight[] {
   const weighed = suspects
-    .filter((s) => s.faces.length > 0 && !s.faces.some((f) => f.endsWith(':outer')))
+    .filter((s) => s.faces.length > 0 && !outsideFaces(s.faces))
     .map((suspect) => {
       const { lowMm, highMm } = suspect;
       // A lying seam has one height; an upright one is asked along its own, by the shares of it that fit.

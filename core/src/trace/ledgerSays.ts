@@ -1,7 +1,7 @@
 import { judge } from '../checks/judge';
-import { FLOOD_MARGIN_MM } from '../checks/waterProof';
+import { outsideFaces } from '../checks/waterProof';
 import type { Judgement } from '../log/judgement';
-import type { ShowerState } from '../log/state';
+import type { Call, ShowerState } from '../log/state';
 import { isOpen } from '../proof/holds/defectLife';
 import { type LinePiece, seamLine } from '../proof/shown/seamLine';
 import type { Seam } from '../shower/seams/seam';
@@ -38,14 +38,15 @@ function ofSeam(state: ShowerState, seam: Seam, judgements: readonly Judgement[]
 /** The ledger over a corner, an opening, a drain. */
 function ofPoint(
   state: ShowerState,
-  id: string,
+  { id, faces }: { id: string; faces: readonly string[] },
   heightMm: number,
   judgements: readonly Judgement[],
 ): Pick<Said, 'factor' | 'says'> {
   const asked = judgements.filter((j) => j.requirement.check.severity !== 'note');
   const defect = [...state.defects.values()].some((d) => isOpen(d) && d.places.some((p) => p.element === id));
   const below = state.flood?.provedBelowMm ?? null;
-  const wet = below !== null && heightMm <= below - FLOOD_MARGIN_MM;
+  // The proof's own line has its margin already; what is outside never stood in the water, however low it lies.
+  const wet = below !== null && heightMm <= below && !outsideFaces(faces);
   const word: LedgerWord = defect
     ? 'defect'
     : state.covered.has(id)
@@ -80,18 +81,37 @@ function judged(state: ShowerState): Map<string, Judgement[]> {
 
 /**
  * Everything in a shower that may let water through, each by what its record says of it: an unseen corner is suspected more than one that
- * stood under water. Nothing where nothing is drawn.
+ * stood under water. `without` are defects that don't count: what a call found itself is no reason to have suspected it. Nothing where nothing
+ * is drawn.
  */
-export function suspectsOf(state: ShowerState, rates: Rates = RATES): Suspect[] {
+export function suspectsOf(
+  state: ShowerState,
+  rates: Rates = RATES,
+  without: ReadonlySet<string> = new Set(),
+): Suspect[] {
   const model = state.geometry?.model;
   if (!model) return [];
   const judgements = judged(state);
+  const defects = new Map([...state.defects].filter(([id]) => !without.has(id)));
+  const seen = without.size === 0 ? state : { ...state, defects };
   return suspectsOfModel(model, {
     rates,
     method: state.rules?.method.key ?? null,
-    saidOf: (id, seam, heightMm) => {
-      const its = judgements.get(id) ?? [];
-      return { ...(seam ? ofSeam(state, seam, its) : ofPoint(state, id, heightMm, its)), ...marksOf(state, id) };
+    saidOf: (element, seam, heightMm) => {
+      const its = judgements.get(element.id) ?? [];
+      const said = seam ? ofSeam(seen, seam, its) : ofPoint(seen, element, heightMm, its);
+      return { ...said, ...marksOf(state, element.id) };
     },
   });
 }
+
+/** The stage at which what a call finds is found. */
+export const CALL_BACK = 'call-back';
+
+/** Defects that were written down at a call-back since a call was opened: its own finds. */
+export const findsOf = (state: ShowerState, { opened }: Call): Set<string> =>
+  new Set(
+    [...state.defects.values()]
+      .filter((d) => d.stage === CALL_BACK && Date.parse(d.observedAt) >= Date.parse(opened.observedAt))
+      .map((d) => d.id),
+  );

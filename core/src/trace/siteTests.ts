@@ -1,4 +1,4 @@
-import { lowestCurbMm } from '../checks/waterProof';
+import { lowestCurbMm, outsideFaces } from '../checks/waterProof';
 import { DRY, type SiteTest, type SiteTestKind, WATER } from '../log/callBodies';
 import { edgeId } from '../shower/geometry/showerGeometry';
 import type { ShowerModel } from '../shower/geometry/showerModel';
@@ -109,7 +109,7 @@ function inDam(model: ShowerModel, corner: number): (suspect: Suspect) => number
   const at = model.geometry.footprint[corner];
   const floorMm = model.geometry.perimeterRiseMm ?? 0;
   return ({ points, faces }) => {
-    if (!at || faces.some((f) => f.endsWith(':outer') || f.includes(':end-'))) return 0;
+    if (!at || outsideFaces(faces)) return 0;
     const wet = points.filter(
       (p) => Math.hypot(p[0] - at.xMm, p[1] - at.yMm) <= DAM_MM && p[2] <= floorMm + DAM_HIGH_MM,
     );

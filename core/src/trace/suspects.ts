@@ -20,6 +20,9 @@ export const BED = 'bed';
 /** Steam without a check against vapour: a cause without a place. */
 export const VAPOUR = 'vapour';
 
+/** What is suspected and is no part of the surface: each is its own name. */
+export const PLACELESS: readonly string[] = [SUPPLY, DRAIN_LINE, DOOR, BED, VAPOUR];
+
 /** Something that may let water through. Lengths and places in mm. */
 export interface Suspect {
   /** The element’s id, or the name of what is no part of the surface. */
@@ -110,7 +113,7 @@ export interface Known {
   /** The method's key; null where nobody knows how it was built. */
   method: string | null;
   /** What the ledger says of an element; of a point with its height over the drain's rim, mm. */
-  saidOf: (id: string, seam: Seam | null, heightMm: number) => Said;
+  saidOf: (element: { id: string; faces: readonly string[] }, seam: Seam | null, heightMm: number) => Said;
 }
 
 /** Pipes, door, bed: what is suspected and is no part of the surface. */
@@ -178,7 +181,7 @@ export function suspectsOfModel(
     const heights = points.map((p) => p[2]);
     const lowMm = Math.min(...heights);
     const lengthMm = seam?.lengthMm ?? 0;
-    const { factor, ...said } = known.saidOf(id, seam, lowMm);
+    const { factor, ...said } = known.saidOf({ id, faces }, seam, lowMm);
     return {
       id,
       kind,

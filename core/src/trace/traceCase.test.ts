@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import type { Symptom } from '../log/callBodies';
 import { flooded } from '../tests/sampleFlood';
-import { begun, fold } from '../tests/sampleTablet';
+import { begun, fold, placeOf } from '../tests/sampleTablet';
 import { atHeight } from './atHeight';
 import { curbEnds } from './curbEnds';
-import { suspectsOf } from './ledgerSays';
+import { findsOf, suspectsOf } from './ledgerSays';
 import { ratesOf, WORTH_CALLS } from './rates';
 import { RATES, SUSPECT_KINDS, USUAL_AMOUNT } from './startingValues';
 import type { Suspect } from './suspects';
@@ -51,6 +51,37 @@ describe('what is suspected', () => {
     if (below === null) throw new Error('the sample flood proves nothing');
     expect(foot(after)).toMatchObject({ says: 'water' });
     expect(foot(after).prior).toBeLessThan(foot(before).prior / 5);
+  });
+
+  it('what a call found itself is no reason to have suspected it before; an earlier open defect is', () => {
+    const t = begun();
+    const foot = 'floor-wall|floor|wall:back';
+    const call = t.write('call-opened', { words: 'A stain', symptoms: [] });
+    const before = suspectsOf(fold(t.entries)).find((s) => s.id === foot)!.prior;
+    t.write('defect-found', {
+      stage: 'call-back',
+      place: placeOf(fold(t.entries), foot),
+      kind: 'short-lap',
+      severity: 'stop',
+      words: 'found',
+      photos: [],
+    });
+    const its = fold(t.entries);
+    const own = findsOf(its, its.calls.get(call)!);
+    expect(own.size).toBe(1);
+    expect(suspectsOf(its).find((s) => s.id === foot)!.prior).toBeGreaterThan(before * 2);
+    expect(suspectsOf(its, RATES, own).find((s) => s.id === foot)!.prior).toBeCloseTo(before, 12);
+    // Of a later call it is an open defect as any other.
+    const later = t.write('call-opened', { words: 'Again', symptoms: [] });
+    const now = fold(t.entries);
+    expect(findsOf(now, now.calls.get(later)!).size).toBe(0);
+  });
+
+  it('what lies on the outside of a curb is not taken for proved by water, however low', () => {
+    const its = fold(flooded(begun()).entries);
+    for (const s of suspectsOf(its))
+      if (s.faces.some((f) => f.endsWith(':outer'))) expect(s.says, s.id).not.toBe('water');
+    expect(suspectsOf(its).some((s) => s.kind === 'corner' && s.says === 'water')).toBe(true);
   });
 
   it('a firm’s finds move its kinds', () => {

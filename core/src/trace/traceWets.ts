@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { outsideWater, stretchBelow } from '../checks/waterProof';
+import { outsideFaces, outsideWater, stretchBelow } from '../checks/waterProof';
 import { done, type Outcome, refuse } from '../outcome/outcome';
 import { edgeId, ShowerGeometry } from '../shower/geometry/showerGeometry';
 import { type ShowerModel, showerModel } from '../shower/geometry/showerModel';
@@ -45,9 +45,8 @@ function flooded(model: ShowerModel, levelMm: number): Wets['elements'] {
     const lengthMm = below ? below.toMm - below.fromMm : 0;
     return lengthMm > LEAST_MM ? [{ id: seam.id, lengthMm }] : [];
   });
-  const dry = (faces: readonly string[]) => faces.some((f) => f.endsWith(':outer') || f.includes(':end-'));
   const points = [
-    ...model.corners.filter((c) => c.point[2] <= levelMm && !dry(c.faces)).map((c) => c.id),
+    ...model.corners.filter((c) => c.point[2] <= levelMm && !outsideFaces(c.faces)).map((c) => c.id),
     ...model.penetrations.filter((p) => p.point[2] - p.diameterMm / 2 <= levelMm).map((p) => p.id),
     ...(levelMm >= 0 ? [model.drain.id] : []),
   ];

@@ -1,4 +1,5 @@
 import { judge } from '../checks/judge';
+import { outsideFaces } from '../checks/waterProof';
 import type { ShowerState } from '../log/state';
 import { edgeId } from '../shower/geometry/showerGeometry';
 import type { ShowerModel } from '../shower/geometry/showerModel';
@@ -65,9 +66,12 @@ function sideOf(model: ShowerModel, face: string): string | null {
 }
 
 /** Sides that lie behind an element. */
-const behind = (model: ShowerModel, suspect: Suspect): string[] => [
-  ...new Set(suspect.faces.flatMap((f) => sideOf(model, f) ?? [])),
-];
+const behind = (model: ShowerModel, { faces }: Suspect): string[] => {
+  const sides = [...new Set(faces.flatMap((f) => sideOf(model, f) ?? []))];
+  // What lies on the outside alone, water behind the tile does not come to.
+  const inner = faces.some((f) => sideOf(model, f) !== null && !outsideFaces([f]));
+  return inner ? sides : [];
+};
 
 /** Layers that an element's rules ask for; one at least, since something was built there. */
 function layersOf(state: ShowerState, element: string): { layer: BarrierLayer; failed: boolean }[] {

@@ -41,6 +41,8 @@ export interface Props {
   together?: ReadonlySet<string>;
   /** Told of a tapped element. */
   onChoose?: (element: string) => void;
+  /** Told of the element that the arrow keys came to, where that is not the same as choosing it; Enter chooses it then. */
+  onWalk?: (element: string) => void;
   /** The arrow keys walk along the seams; off where somebody turned shortcuts off. */
   keys?: boolean;
   /** How much elements are suspected of a leak, 0 to 1, by their ids: drawn as the width of a halo. */
@@ -171,7 +173,18 @@ function Told({ model, lines, chosen }: Pick<Props, 'model' | 'lines' | 'chosen'
  * focus on the map arrows walk along the seams. Parts are outlined in hairlines; the choice is a halo outside the line.
  */
 export function ShowerMap(props: Props) {
-  const { model, lines, marks, chosen, together = NOTHING, onChoose, keys = true, waterMm = null, suspected } = props;
+  const {
+    model,
+    lines,
+    marks,
+    chosen,
+    together = NOTHING,
+    onChoose,
+    onWalk,
+    keys = true,
+    waterMm = null,
+    suspected,
+  } = props;
   const { t } = useTranslation();
   const svg = useRef<SVGSVGElement>(null);
   const [folded, setFolded] = useState(false);
@@ -207,11 +220,15 @@ export function ShowerMap(props: Props) {
       event.stopPropagation();
       return change();
     }
+    if (onWalk && onChoose && chosen !== null && event.key === 'Enter') {
+      event.preventDefault();
+      return onChoose(chosen);
+    }
     if (!onChoose || !event.key.startsWith('Arrow')) return;
     event.preventDefault();
     const next = neighbour(spots, chosen, event.key);
     if (!next) return;
-    onChoose(next.element);
+    (onWalk ?? onChoose)(next.element);
     zoom.show(next.points[Math.floor(next.points.length / 2)]!);
   };
 

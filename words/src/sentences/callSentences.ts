@@ -3,7 +3,7 @@ import { DRY, type SiteTest, type SymptomPlace, UNCLEAR } from '@careful-seam/co
 import type { Call } from '@careful-seam/core/log/state';
 import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
-import type { Suspect } from '@careful-seam/core/trace/suspects';
+import { PLACELESS, type Suspect } from '@careful-seam/core/trace/suspects';
 import { showLength } from '@careful-seam/core/units/length';
 import type { Words } from '../texts/language';
 import { edgeLetters, elementName } from '../texts/names';
@@ -70,10 +70,8 @@ export function placeWords(t: Words, model: ShowerModel, place: SymptomPlace, un
 /** What a call came to: what was found, or that the path stayed unknown. */
 export function foundWords(t: Words, model: ShowerModel, found: Body<'call-closed'>['found']): string {
   if (found === null) return t('call.pathUnknown');
-  const isThing =
-    model.seams.every((s) => s.id !== found.element) && !found.element.includes('|') && !found.element.includes(':');
   return t('call.foundIs', {
-    what: isThing ? t(`call.thing.${found.kind}`) : elementName(t, model, found.element),
+    what: PLACELESS.includes(found.element) ? t(`call.thing.${found.element}`) : elementName(t, model, found.element),
   });
 }
 

@@ -67,3 +67,21 @@ describe('a call about water', () => {
     expect([...after.stages].map(([k, s]) => [k, s.word])).toEqual([...before.stages].map(([k, s]) => [k, s.word]));
   });
 });
+
+describe('two who end one call at once', () => {
+  it('come to one end, whatever arrives first; taking the later back lets the earlier stand', () => {
+    const t = begun();
+    const call = t.write('call-opened', opened);
+    const [one, two] = [tablet(21), tablet(22)];
+    for (const each of [one, two]) each.hears(t.entries);
+    one.write('call-closed', { call, found: { element: 'drain:d', kind: 'drain' } });
+    two.until(one.nowMs() + 5000);
+    two.write('call-closed', { call, found: null });
+    const last = two.entries.at(-1)!;
+    const told = (entries: typeof t.entries) => fold(entries).calls.get(call)!.closed!.body.found;
+    expect(told([...t.entries, ...one.entries, ...two.entries])).toBeNull();
+    expect(told([...two.entries, ...one.entries, ...t.entries])).toBeNull();
+    two.write('correction', { target: last.id, action: 'withdraw' });
+    expect(told([...two.entries, ...t.entries, ...one.entries])).toEqual({ element: 'drain:d', kind: 'drain' });
+  });
+});

@@ -4,6 +4,7 @@ import type { Call } from '@careful-seam/core/log/state';
 import { buildLedger } from '@careful-seam/core/proof/shown/seamLine';
 import type { TraceView } from '@careful-seam/core/trace/traceCase';
 import {
+  foundWords,
   outcomeName,
   percentWords,
   placeWords,
@@ -91,32 +92,25 @@ function Told({ shower, call, view }: { shower: LocalShower; call: Call; view: T
 }
 
 /** What a call came to, held against what tracing had said of it; it can be opened again. */
-function Ended({
-  shower,
-  call,
-  view,
-  onAnew,
-}: {
-  shower: LocalShower;
-  call: Call;
-  view: TraceView;
-  onAnew: () => void;
-}) {
+function Ended({ shower, call, onAnew }: { shower: LocalShower; call: Call; onAnew: () => void }) {
   const { t } = useTranslation();
   const { write, person } = useParts('write', 'person');
   const model = shower.state.geometry!.model;
   const closed = call.closed!;
-  const place = view.ranked.findIndex((r) => r.suspect.id === closed.body.found?.element);
-  const ranked = view.ranked[place];
+  const { foretold } = closed.body;
   const mayTake = person?.role === 'manager' || person?.id === closed.author.id;
   return (
     <section aria-label={t('call.ended')} className="flex flex-col gap-2 border-ink border-l-4 pl-3">
       <h2 className="font-bold text-xl" data-testid="found">
-        {ranked ? t('call.foundIs', { what: suspectName(t, model, ranked.suspect) }) : t('call.pathUnknown')}
+        {foundWords(t, model, closed.body.found)}
       </h2>
-      {ranked && (
+      {foretold && (
         <p>
-          {t('call.foretold', { place: place + 1, of: view.ranked.length, share: percentWords(t, ranked.probability) })}
+          {t('call.foretold', {
+            place: foretold.place,
+            of: foretold.of,
+            share: percentWords(t, foretold.probability),
+          })}
         </p>
       )}
       {closed.body.words && <p>{closed.body.words}</p>}
@@ -203,7 +197,7 @@ function OpenCall({ shower, call, onAnew }: { shower: LocalShower; call: Call; o
         aria-label={t('call.label')}
       >
         {call.closed ? (
-          <Ended shower={shower} call={call} view={view} onAnew={onAnew} />
+          <Ended shower={shower} call={call} onAnew={onAnew} />
         ) : (
           <>
             {view.open && (

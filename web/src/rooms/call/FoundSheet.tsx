@@ -2,6 +2,7 @@ import { kindsHere } from '@careful-seam/core/checks/kindsHere';
 import { placeOf } from '@careful-seam/core/checks/place';
 import type { Body } from '@careful-seam/core/log/bodies';
 import type { Call, ShowerState } from '@careful-seam/core/log/state';
+import { CALL_BACK } from '@careful-seam/core/trace/ledgerSays';
 import type { Suspect } from '@careful-seam/core/trace/suspects';
 import type { TraceView } from '@careful-seam/core/trace/traceCase';
 import { percentWords, suspectName } from '@careful-seam/words/sentences/callSentences';
@@ -12,8 +13,6 @@ import { type LocalShower, useStore } from '../../tablet/store';
 import { SelectField, TextArea, TextField } from '../../ui/fields';
 import { Sheet } from '../../ui/Sheet';
 
-/** The stage at which what a call finds is found. */
-const CALL_BACK = 'call-back';
 /** What is chosen where nobody found the way. */
 const UNKNOWN = 'unknown';
 
@@ -53,13 +52,22 @@ function defectOf(state: ShowerState, suspect: Suspect, told: Told) {
 const figure = (text: string): number => (text.trim() === '' ? 0 : Math.max(0, Number(text) || 0));
 
 /** The end of the call, and the defect that it found where the shower has such an element. */
-function bodiesOf(state: ShowerState, call: Call, suspect: Suspect | null, told: Told, asDefect: string) {
+function bodiesOf(
+  state: ShowerState,
+  call: Call,
+  ranked: TraceView['ranked'],
+  suspect: Suspect | null,
+  told: Told,
+  asDefect: string,
+) {
   const { cause, missed } = told;
   const words = told.words.trim();
+  const at = ranked.findIndex((r) => r.suspect === suspect);
   const cost = { hours: figure(told.hours), materials: figure(told.materials) };
   const end: Body<'call-closed'> = {
     call: call.opened.id,
     found: suspect ? { element: suspect.id, kind: suspect.kind } : null,
+    ...(at < 0 ? {} : { foretold: { place: at + 1, of: ranked.length, probability: ranked[at]!.probability } }),
     ...(words === '' ? {} : { words }),
     ...(cause === '' ? {} : { cause }),
     ...(missed === '' ? {} : { escape: missed }),
@@ -159,7 +167,7 @@ export function FoundSheet({
   const suspect = view.ranked.find((r) => r.suspect.id === told.found)?.suspect ?? null;
   const keep = () => {
     if (told.found === '') return setProblem(t('call.chooseFound'));
-    void writeAll(shower.id, bodiesOf(state, call, suspect, told, t('call.asDefect'))).then(onClose);
+    void writeAll(shower.id, bodiesOf(state, call, view.ranked, suspect, told, t('call.asDefect'))).then(onClose);
   };
   return (
     <Sheet title={t('call.foundTitle')} onClose={onClose}>

@@ -135,6 +135,7 @@ export function WayView({ shower }: { shower: LocalShower }) {
             chosen={chosen}
             together={byHand}
             onChoose={toggle}
+            onWalk={setChosen}
           />
         </div>
         <p className="text-soft text-sm">{t('call.way.how')}</p>

@@ -1,5 +1,5 @@
 import type { Call, ShowerState } from '@careful-seam/core/log/state';
-import { suspectsOf } from '@careful-seam/core/trace/ledgerSays';
+import { findsOf, suspectsOf } from '@careful-seam/core/trace/ledgerSays';
 import { ratesOf } from '@careful-seam/core/trace/rates';
 import type { Suspect } from '@careful-seam/core/trace/suspects';
 import { type TraceView, traceCase } from '@careful-seam/core/trace/traceCase';
@@ -9,7 +9,10 @@ import { useParts } from '../../tablet/store';
 /** Where a call stands: who is suspected by all that was told and tried, and what to do next; null without a call. */
 export function useTrace(state: ShowerState, call: Call | null): { view: TraceView | null; suspects: Suspect[] } {
   const { leaks } = useParts('leaks');
-  const suspects = useMemo(() => suspectsOf(state, ratesOf(leaks.finds, leaks.own)), [state, leaks]);
+  const suspects = useMemo(
+    () => suspectsOf(state, ratesOf(leaks.finds, leaks.own), call ? findsOf(state, call) : new Set()),
+    [state, leaks, call],
+  );
   const view = useMemo(() => {
     const model = state.geometry?.model;
     if (!model || !call) return null;
