@@ -19,49 +19,32 @@ const BOTTOM_SHARE = 1 / 3;
 /** Tile around an opening, mm², and what is bought beyond what is covered [common practice, no source]. */
 const OPENING_MM2 = 0.4 * 1e6;
 const WASTE = 1.1;
-/** Stages that are built again, with the hours that each then waits [common practice, no source: bed and coats over night, the flood a day]. */
-const AGAIN: Readonly<Record<Scope, readonly (readonly [stage: string, waitHours: number])[]>> = {
-  none: [['hand-over', 0]],
-  opening: [
-    ['strip-out', 0],
-    ['penetrations', 12],
-    ['tile', 0],
-  ],
-  wall: [
-    ['strip-out', 0],
-    ['boards', 0],
-    ['penetrations', 0],
-    ['membrane', 14],
-    ['tile', 16],
-    ['hand-over', 0],
-  ],
-  bottom: [
-    ['strip-out', 0],
-    ['base', 20],
-    ['boards', 0],
-    ['curb', 0],
-    ['membrane', 14],
-    ['drain-tie-in', 12],
-    ['flood-test', 24],
-    ['protection', 0],
-    ['tile', 16],
-    ['hand-over', 0],
-  ],
-  all: [
-    ['strip-out', 0],
-    ['framing', 0],
-    ['subfloor', 0],
-    ['base', 20],
-    ['boards', 0],
-    ['penetrations', 0],
-    ['curb', 0],
-    ['membrane', 14],
-    ['drain-tie-in', 12],
-    ['flood-test', 24],
-    ['protection', 0],
-    ['tile', 16],
-    ['hand-over', 0],
-  ],
+/**
+ * Stages in the order in which they are built again, with the hours that each then waits [common practice, no source: bed, coats and tile over
+ * night, the flood a day].
+ */
+const WAITS: readonly (readonly [stage: string, waitHours: number])[] = [
+  ['strip-out', 0],
+  ['framing', 0],
+  ['subfloor', 0],
+  ['base', 20],
+  ['boards', 0],
+  ['penetrations', 0],
+  ['curb', 0],
+  ['membrane', 14],
+  ['drain-tie-in', 0],
+  ['flood-test', 24],
+  ['protection', 0],
+  ['tile', 16],
+  ['hand-over', 0],
+];
+/** Which of them each scope takes. */
+const AGAIN: Readonly<Record<Scope, (stage: string) => boolean>> = {
+  none: (stage) => stage === 'hand-over',
+  opening: (stage) => ['strip-out', 'penetrations', 'tile'].includes(stage),
+  wall: (stage) => ['strip-out', 'boards', 'penetrations', 'membrane', 'tile', 'hand-over'].includes(stage),
+  bottom: (stage) => !['framing', 'subfloor', 'penetrations'].includes(stage),
+  all: () => true,
 };
 /** Stages whose hours go by how much of the shower is built again; the others take what they take. */
 const BY_AREA = ['strip-out', 'boards', 'membrane', 'tile', 'base'];
@@ -117,7 +100,7 @@ export function stripOutOf(
   const wallMm2 = scope === 'opening' ? Math.min(OPENING_MM2, wholeWalls) : opened;
   const floorMm2 = scope === 'bottom' || scope === 'all' ? model.totals.floorMm2 : 0;
   const share = (wallMm2 + floorMm2) / (wholeWalls + model.totals.floorMm2 || 1);
-  const stages = AGAIN[scope].map(([key, waitHours]) => ({
+  const stages = WAITS.filter(([key]) => AGAIN[scope](key)).map(([key, waitHours]) => ({
     key,
     workHours: workHoursOf(key, stageHours) * (BY_AREA.includes(key) ? Math.max(share, 0.1) : 1),
     waitHours,

@@ -11,7 +11,7 @@ import { usePreferences } from '../ui/preferences';
 import { FoldedMap } from './FoldedMap';
 import { Leaders } from './Leaders';
 import { Faces, Halo, Lengths, Points, SeamLines, Suspected } from './MapParts';
-import { nearest, neighbour, type Spot } from './spots';
+import { nearest, neighbour, spotsOf } from './spots';
 import { useMapZoom } from './useMapZoom';
 import { KEYS, useSheet } from './useSheet';
 
@@ -156,6 +156,14 @@ function MapKeys({ folded, onFold, zoom, lengths, onLengths }: KeysProps) {
   );
 }
 
+/** What the keys for the size of the map do. */
+const enlargeKeys = (zoom: ReturnType<typeof useMapZoom>): Record<string, () => void> => ({
+  '+': zoom.larger,
+  '=': zoom.larger,
+  '-': zoom.smaller,
+  '0': zoom.whole,
+});
+
 /** What is chosen and how it stands, for who walks the map by its arrows and does not see it. */
 function Told({ model, lines, chosen }: Pick<Props, 'model' | 'lines' | 'chosen'>) {
   const { t } = useTranslation();
@@ -206,12 +214,7 @@ export function ShowerMap(props: Props) {
     const spot = nearest(spots, place, 26 / zoom.transform.k);
     if (spot) onChoose(spot.element);
   };
-  const enlarge: Record<string, () => void> = {
-    '+': zoom.larger,
-    '=': zoom.larger,
-    '-': zoom.smaller,
-    '0': zoom.whole,
-  };
+  const enlarge = enlargeKeys(zoom);
   const walk = (event: KeyboardEvent) => {
     if (!keys) return;
     const change = enlarge[event.key];
@@ -274,26 +277,4 @@ export function ShowerMap(props: Props) {
       />
     </div>
   );
-}
-
-/** Everything on the map that a tap or an arrow can choose. */
-function spotsOf(panels: readonly PlacedPanel[]): Spot[] {
-  const points = panels.flatMap((placed) =>
-    placed.panel.points.map((p) => ({ element: p.element, points: [toSheet(placed, p.at)], kind: 'point' as const })),
-  );
-  const seams = panels.flatMap((placed) =>
-    placed.panel.seams.map((d) => ({
-      element: d.seam,
-      points: d.points.map((p) => toSheet(placed, p)),
-      kind: 'line' as const,
-    })),
-  );
-  const faces = panels.flatMap((placed) =>
-    placed.panel.faces.map((f) => ({
-      element: f.face,
-      points: f.outline.map((p) => toSheet(placed, p)),
-      kind: 'area' as const,
-    })),
-  );
-  return [...points, ...seams, ...faces];
 }

@@ -1,4 +1,5 @@
 import type { Point2 } from '@careful-seam/core/shower/geometry/point';
+import { type PlacedPanel, toSheet } from '@careful-seam/core/shower/map/arrange';
 
 /** Something on the map that can be chosen, in sheet units. */
 export interface Spot {
@@ -79,4 +80,26 @@ export function neighbour(spots: readonly Spot[], chosen: string | null, key: st
     if (ahead > 1 && (!best || score < best.score)) best = { spot, score };
   }
   return best?.spot ?? null;
+}
+
+/** Everything on the map that a tap or an arrow can choose. */
+export function spotsOf(panels: readonly PlacedPanel[]): Spot[] {
+  const points = panels.flatMap((placed) =>
+    placed.panel.points.map((p) => ({ element: p.element, points: [toSheet(placed, p.at)], kind: 'point' as const })),
+  );
+  const seams = panels.flatMap((placed) =>
+    placed.panel.seams.map((d) => ({
+      element: d.seam,
+      points: d.points.map((p) => toSheet(placed, p)),
+      kind: 'line' as const,
+    })),
+  );
+  const faces = panels.flatMap((placed) =>
+    placed.panel.faces.map((f) => ({
+      element: f.face,
+      points: f.outline.map((p) => toSheet(placed, p)),
+      kind: 'area' as const,
+    })),
+  );
+  return [...points, ...seams, ...faces];
 }

@@ -21,6 +21,7 @@ import { ToolHeader } from '../../shared/ToolHeader';
 import { type LocalShower, useParts, useStore } from '../../tablet/store';
 import { useKeepAwake } from '../../tablet/tabletCare';
 import { usePreferences } from '../../ui/preferences';
+import { Beside } from './Beside';
 import { CallForm } from './CallForm';
 import { ComesOut } from './ComesOut';
 import { FoundSheet } from './FoundSheet';
@@ -29,9 +30,6 @@ import { StainPlan } from './StainPlan';
 import { Suspects } from './Suspects';
 import { useTrace } from './useTrace';
 import { WayView } from './WayView';
-
-/** Less likely than this is not drawn as suspected. */
-const DRAWN = 0.01;
 
 /** What was told and what was tried, each with a key that takes it back where it was mistyped. */
 function Told({ shower, call, view }: { shower: LocalShower; call: Call; view: TraceView }) {
@@ -135,13 +133,29 @@ function Ended({ shower, call, onAnew }: { shower: LocalShower; call: Call; onAn
   );
 }
 
+/** Less likely than this is not drawn as suspected. */
+const DRAWN = 0.01;
+
+/** What is suspected as it is drawn: shares of the halo by element, and shares spread over the plan's points, mm. */
+function useDrawn(view: TraceView | null) {
+  return useMemo(() => {
+    const drawn = (view?.ranked ?? []).filter((r) => r.probability >= DRAWN);
+    return {
+      suspected: new Map(drawn.map((r) => [r.suspect.id, r.probability] as const)),
+      inPlan: drawn.flatMap(({ suspect, probability }) =>
+        suspect.points.map(([xMm, yMm]) => ({ xMm, yMm, share: probability / suspect.points.length })),
+      ),
+    };
+  }, [view]);
+}
+
 /** Where a call stands: the map with what is suspected, what to try next, what was told. */
 function OpenCall({ shower, call, onAnew }: { shower: LocalShower; call: Call; onAnew: () => void }) {
   const { t } = useTranslation();
   const { write, person } = useParts('write', 'person');
   const { state } = shower;
   const model = state.geometry!.model;
-  const { view } = useTrace(state, call);
+  const { view, closed } = useTrace(state, call);
   const [chosen, setChosen] = useState<string | null>(null);
   const [finding, setFinding] = useState(false);
   const ledger = useMemo(
@@ -152,22 +166,7 @@ function OpenCall({ shower, call, onAnew }: { shower: LocalShower; call: Call; o
       ),
     [state],
   );
-  const suspected = useMemo(
-    () =>
-      new Map(
-        (view?.ranked ?? []).filter((r) => r.probability >= DRAWN).map((r) => [r.suspect.id, r.probability] as const),
-      ),
-    [view],
-  );
-  const inPlan = useMemo(
-    () =>
-      (view?.ranked ?? [])
-        .filter((r) => r.probability >= DRAWN)
-        .flatMap(({ suspect, probability }) =>
-          suspect.points.map(([xMm, yMm]) => ({ xMm, yMm, share: probability / suspect.points.length })),
-        ),
-    [view],
-  );
+  const { suspected, inPlan } = useDrawn(view);
   if (!view) return null;
   // Of whatever was tapped, of what was found, of what is likeliest.
   const named = chosen ?? call.closed?.body.found?.element;
@@ -175,61 +174,67 @@ function OpenCall({ shower, call, onAnew }: { shower: LocalShower; call: Call; o
   const caution = state.rules!.method.stages.find((s) => s.key === 'strip-out')?.caution ?? null;
   const mayTest = person !== null && mayWrite(person.role, 'call-tested');
   return (
-    <main className="bench grid min-h-0 grid-cols-[1fr_432px] max-lg:grid-cols-1">
-      <div className="flex min-h-0 flex-col gap-1 p-3">
-        <div className="min-h-0 flex-1 max-lg:h-80 max-lg:flex-none">
-          <ShowerMap
-            model={model}
-            lines={ledger.lines}
-            marks={new Map()}
-            chosen={chosen}
-            suspected={suspected}
-            onChoose={setChosen}
-          />
-        </div>
+    <Beside
+      label={t('call.label')}
+      first
+      map={
+        <ShowerMap
+          model={model}
+          lines={ledger.lines}
+          marks={new Map()}
+          chosen={chosen}
+          suspected={suspected}
+          onChoose={setChosen}
+        />
+      }
+      below={
         <div className="grid h-44 flex-none grid-cols-[16rem_1fr] gap-3 max-md:h-auto max-md:grid-cols-1">
           <StainPlan model={model} places={call.opened.body.symptoms.map((s) => s.place)} suspected={inPlan} />
           <p className="self-end text-soft text-sm">{t('call.legend')}</p>
         </div>
-      </div>
-      <aside
-        className="flex min-h-0 flex-col gap-4 overflow-y-auto border-edge border-l p-3 max-lg:order-first max-lg:border-l-0"
-        aria-label={t('call.label')}
-      >
-        {call.closed ? (
-          <Ended shower={shower} call={call} onAnew={onAnew} />
-        ) : (
-          <>
-            {view.open && (
-              <p role="status" className="border-water border-l-4 pl-2 font-semibold">
-                {t('call.stop', {
-                  what: suspectName(t, model, view.open),
-                  share: percentWords(t, view.ranked[0]!.probability),
-                })}
-              </p>
-            )}
-            {mayTest && (
-              <NextTest
-                model={model}
-                view={view}
-                showerId={shower.id}
-                callId={call.opened.id}
-                onTested={(body: Body<'call-tested'>) => void write(shower.id, 'call-tested', body)}
-              />
-            )}
-            {mayTest && (
-              <button type="button" className="key key-main" onClick={() => setFinding(true)}>
-                {t('call.found')}
-              </button>
-            )}
-          </>
-        )}
-        <Suspects model={model} view={view} chosen={chosen} onChoose={setChosen} />
-        <ComesOut model={model} suspect={shown} caution={caution} />
-        <Told shower={shower} call={call} view={view} />
-      </aside>
-      {finding && <FoundSheet shower={shower} call={call} view={view} onClose={() => setFinding(false)} />}
-    </main>
+      }
+    >
+      {call.closed ? (
+        <Ended shower={shower} call={call} onAnew={onAnew} />
+      ) : (
+        <>
+          {view.open && (
+            <p role="status" className="border-water border-l-4 pl-2 font-semibold">
+              {t('call.stop', {
+                what: suspectName(t, model, view.open),
+                share: percentWords(t, view.ranked[0]!.probability),
+              })}
+            </p>
+          )}
+          {mayTest && (
+            <NextTest
+              model={model}
+              view={view}
+              showerId={shower.id}
+              callId={call.opened.id}
+              onTested={(body: Body<'call-tested'>) => void write(shower.id, 'call-tested', body)}
+            />
+          )}
+          {mayTest && (
+            <button type="button" className="key key-main" onClick={() => setFinding(true)}>
+              {t('call.found')}
+            </button>
+          )}
+        </>
+      )}
+      <Suspects model={model} view={view} chosen={chosen} onChoose={setChosen} />
+      <ComesOut model={model} suspect={shown} caution={caution} />
+      <Told shower={shower} call={call} view={view} />
+      {finding && (
+        <FoundSheet
+          shower={shower}
+          call={call}
+          view={view}
+          foretold={closed ?? view}
+          onClose={() => setFinding(false)}
+        />
+      )}
+    </Beside>
   );
 }
 

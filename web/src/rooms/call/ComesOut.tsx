@@ -21,7 +21,10 @@ export function ComesOut({
   const { unit } = usePreferences();
   const { plan, settings } = useParts('plan', 'settings');
   const out = stripOutOf(model, suspect, plan.settings.stageHours);
-  const walls = out.walls.map((id) => sideName(t, model, id)).join(', ');
+  const walls = out.walls
+    .map((id) => sideName(t, model, id))
+    .sort((a, b) => a.localeCompare(b))
+    .join(', ');
   const rate = settings?.hourRate ?? null;
   return (
     <section aria-label={t('call.out.title')} className="flex flex-col gap-1" data-testid="comes-out">

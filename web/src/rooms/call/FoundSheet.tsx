@@ -45,7 +45,7 @@ function defectOf(state: ShowerState, suspect: Suspect, told: Told) {
   const made = told.madeAt ?? stageOf(state, suspect.id);
   const { kinds } = kindsHere(state, made || stage, suspect.id);
   const offered = kinds.length > 0 ? kinds : state.rules!.book.defectKinds;
-  return { stage, made, offered, kind: told.kind ?? offered[0]!.id };
+  return { stage, made, offered, kind: told.kind };
 }
 
 /** Figures as they are typed; nothing is none. */
@@ -62,7 +62,7 @@ function bodiesOf(
 ) {
   const { cause, missed } = told;
   const words = told.words.trim();
-  const at = ranked.findIndex((r) => r.suspect === suspect);
+  const at = ranked.findIndex((r) => r.suspect.id === suspect?.id);
   const cost = { hours: figure(told.hours), materials: figure(told.materials) };
   const end: Body<'call-closed'> = {
     call: call.opened.id,
@@ -76,6 +76,7 @@ function bodiesOf(
   const closes = { kind: 'call-closed' as const, body: end };
   if (!suspect || suspect.faces.length === 0) return [closes];
   const { stage, made, kind } = defectOf(state, suspect, told);
+  if (kind === null) return [];
   const body: Body<'defect-found'> = {
     stage,
     place: placeOf(state, suspect.id),
@@ -118,9 +119,10 @@ function Why({
           />
           <SelectField
             label={t('call.foundKind')}
-            value={kind}
+            value={kind ?? ''}
+            none={t('call.chooseKind')}
             options={offered.map((k) => ({ id: k.id, label: k.label }))}
-            onChange={(e) => tell({ kind: e.target.value })}
+            onChange={(e) => tell({ kind: e.target.value || null })}
           />
         </>
       )}
@@ -147,11 +149,14 @@ export function FoundSheet({
   shower,
   call,
   view,
+  foretold,
   onClose,
 }: {
   shower: LocalShower;
   call: Call;
   view: TraceView;
+  /** What tracing said before anything was opened: what is seen with one's eyes is no forecast. */
+  foretold: TraceView;
   onClose: () => void;
 }) {
   const { t } = useTranslation();
@@ -167,7 +172,8 @@ export function FoundSheet({
   const suspect = view.ranked.find((r) => r.suspect.id === told.found)?.suspect ?? null;
   const keep = () => {
     if (told.found === '') return setProblem(t('call.chooseFound'));
-    void writeAll(shower.id, bodiesOf(state, call, view.ranked, suspect, told, t('call.asDefect'))).then(onClose);
+    if (suspect && suspect.faces.length > 0 && !told.kind) return setProblem(t('call.kindMissing'));
+    void writeAll(shower.id, bodiesOf(state, call, foretold.ranked, suspect, told, t('call.asDefect'))).then(onClose);
   };
   return (
     <Sheet title={t('call.foundTitle')} onClose={onClose}>

@@ -30,7 +30,7 @@ export function Suspects({
           <li key={suspect.id}>
             <button
               type="button"
-              className={`relative grid min-h-12 w-full grid-cols-[3.5rem_1fr] items-center gap-2 border-hair border-b px-1 text-left ${chosen === suspect.id ? 'outline-3 outline-water' : ''}`}
+              className={`relative grid min-h-12 w-full grid-cols-[3.5rem_1fr] items-center gap-2 border-hair border-b px-1 pb-2 text-left ${chosen === suspect.id ? 'outline-3 outline-water' : ''}`}
               aria-pressed={chosen === suspect.id}
               onClick={() => onChoose(suspect.id)}
             >

@@ -7,6 +7,7 @@ import { useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { ShowerMap } from '../../drawing/ShowerMap';
 import { type LocalShower, useParts } from '../../tablet/store';
+import { Beside } from './Beside';
 
 /** Barriers that a side is drawn with at most. */
 const DRAWN_AT_MOST = 2;
@@ -125,42 +126,37 @@ export function WayView({ shower }: { shower: LocalShower }) {
     setOpened(next);
   };
   return (
-    <main className="bench grid min-h-0 grid-cols-[1fr_432px] max-lg:grid-cols-1">
-      <div className="flex min-h-0 flex-col gap-2 p-3">
-        <div className="min-h-0 flex-1 max-lg:h-80 max-lg:flex-none">
-          <ShowerMap
-            model={model}
-            lines={ledger.lines}
-            marks={new Map()}
-            chosen={chosen}
-            together={byHand}
-            onChoose={toggle}
-            onWalk={setChosen}
-          />
-        </div>
-        <p className="text-soft text-sm">{t('call.way.how')}</p>
-      </div>
-      <aside
-        className="flex min-h-0 flex-col gap-2 overflow-y-auto border-edge border-l p-3 max-lg:border-l-0"
-        aria-label={t('call.way.title')}
-      >
-        <Whole shower={shower} way={way} />
-        {byHand.size > 0 && (
-          <p className="flex flex-wrap items-center gap-2">
-            <span className="flex-1">
-              {t('call.way.opened', { list: [...byHand].map((e) => elementName(t, model, e)).join('; ') })}
-            </span>
-            <button type="button" className="key" onClick={() => setOpened(new Set())}>
-              {t('call.way.closeAll')}
-            </button>
-          </p>
-        )}
-        <ul data-testid="way-sides">
-          {sides.map((side) => (
-            <Side key={side.side} shower={shower} side={side} />
-          ))}
-        </ul>
-      </aside>
-    </main>
+    <Beside
+      label={t('call.way.title')}
+      map={
+        <ShowerMap
+          model={model}
+          lines={ledger.lines}
+          marks={new Map()}
+          chosen={chosen}
+          together={byHand}
+          onChoose={toggle}
+          onWalk={setChosen}
+        />
+      }
+      below={<p className="text-soft text-sm">{t('call.way.how')}</p>}
+    >
+      <Whole shower={shower} way={way} />
+      {byHand.size > 0 && (
+        <p className="flex flex-wrap items-center gap-2">
+          <span className="flex-1">
+            {t('call.way.opened', { list: [...byHand].map((e) => elementName(t, model, e)).join('; ') })}
+          </span>
+          <button type="button" className="key" onClick={() => setOpened(new Set())}>
+            {t('call.way.closeAll')}
+          </button>
+        </p>
+      )}
+      <ul data-testid="way-sides">
+        {sides.map((side) => (
+          <Side key={side.side} shower={shower} side={side} />
+        ))}
+      </ul>
+    </Beside>
   );
 }

@@ -6,21 +6,26 @@ import { type TraceView, traceCase } from '@careful-seam/core/trace/traceCase';
 import { useMemo } from 'react';
 import { useParts } from '../../tablet/store';
 
-/** Where a call stands: who is suspected by all that was told and tried, and what to do next; null without a call. */
-export function useTrace(state: ShowerState, call: Call | null): { view: TraceView | null; suspects: Suspect[] } {
+/**
+ * Where a call stands: who is suspected by all that was told and tried, and what to do next; `closed` is the same before anything was
+ * opened. Null without a call.
+ */
+export function useTrace(
+  state: ShowerState,
+  call: Call | null,
+): { view: TraceView | null; closed: TraceView | null; suspects: Suspect[] } {
   const { leaks } = useParts('leaks');
   const suspects = useMemo(
     () => suspectsOf(state, ratesOf(leaks.finds, leaks.own), call ? findsOf(state, call) : new Set()),
     [state, leaks, call],
   );
-  const view = useMemo(() => {
+  const { view, closed } = useMemo(() => {
     const model = state.geometry?.model;
-    if (!model || !call) return null;
-    return traceCase(model, {
-      suspects,
-      symptoms: call.opened.body.symptoms,
-      tested: call.tests.map(({ id, body }) => ({ id, test: body.test, outcome: body.outcome })),
-    });
+    if (!model || !call) return { view: null, closed: null };
+    const tested = call.tests.map(({ id, body }) => ({ id, test: body.test, outcome: body.outcome }));
+    const by = (some: typeof tested) =>
+      traceCase(model, { suspects, symptoms: call.opened.body.symptoms, tested: some });
+    return { view: by(tested), closed: by(tested.filter((t) => t.test.kind !== 'open')) };
   }, [state, call, suspects]);
-  return { view, suspects };
+  return { view, closed, suspects };
 }
