@@ -1,6 +1,6 @@
 import { chmodSync, mkdtempSync, rmSync } from 'node:fs';
 import { type Browser, expect, type Page, test } from '@playwright/test';
-import { makeShower, open, PASSWORD, stage } from './acting';
+import { makeShower, open, PASSWORD, stage, visit } from './acting';
 import { accessible, accessibleInTheDark, fits, smallTargets } from './soundness';
 import { freePort, type Running, start, stop } from './starting';
 
@@ -38,7 +38,7 @@ const answer = (page: Page) => page.getByTestId('answer');
 
 /** A page of one question, sound in both themes, within the screen. */
 async function ask(page: Page, path: string): Promise<string> {
-  await page.goto(path);
+  await visit(page, path);
   await expect(answer(page)).not.toBeEmpty();
   await expect(page.getByText(/still being counted/)).toHaveCount(0);
   return answer(page).innerText();
@@ -82,7 +82,7 @@ test('the screens find what is true of two years: the crew, the month, the train
   expect(await rate('Crew Plover')).toBeGreaterThan(await rate('Crew Heron'));
 
   // From a crew to its seams, and from a row to its place on the map.
-  await page.goto('/across/crews?group=niche');
+  await visit(page, '/across/crews?group=niche');
   await page.getByRole('link', { name: 'Crew Kestrel' }).click();
   await expect(page).toHaveURL(/crew=crew-kestrel/);
   await expect(answer(page)).toContainText(/\d+ defects/);
@@ -99,7 +99,7 @@ test('the screens find what is true of two years: the crew, the month, the train
   expect(months.match(/worse than chance/g)).toHaveLength(1);
   await fits(page);
   await accessible(page);
-  await page.goto('/across/months?group=corner');
+  await visit(page, '/across/months?group=corner');
   const training = page.getByLabel('Before and after').locator('option', { hasText: 'Training: corners' });
   await page.getByLabel('Before and after').selectOption((await training.getAttribute('value'))!);
   await expect(answer(page)).toContainText(
@@ -122,7 +122,7 @@ test('the screens find what is true of two years: the crew, the month, the train
     expect(await smallTargets(page)).toEqual([]);
   }
   // Nothing fits these filters: said, with the way out.
-  await page.goto('/across/open?state=open&q=nowhere');
+  await visit(page, '/across/open?state=open&q=nowhere');
   await expect(page.getByText('No defect fits these filters.')).toBeVisible();
   await page.getByRole('button', { name: 'Show all' }).click();
   await expect(answer(page)).toContainText(/\d{3,} defects/);
@@ -131,7 +131,7 @@ test('the screens find what is true of two years: the crew, the month, the train
 
 test('a plan that is accepted is in force, and can be ended', async ({ browser }) => {
   const page = await device(browser, 'maren', '3B hall');
-  await page.goto('/across/look?readings=600');
+  await visit(page, '/across/look?readings=600');
   await page.getByRole('button', { name: 'Accept this plan' }).click();
   await expect(answer(page)).toContainText(/In force since .* accepted by Maren Oduya/);
   await page.getByRole('button', { name: 'End the plan' }).click();

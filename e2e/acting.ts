@@ -1,4 +1,4 @@
-import { type Browser, type BrowserContext, test as base, expect, type Page } from '@playwright/test';
+import { type Browser, type BrowserContext, test as base, expect, type Page, type Request } from '@playwright/test';
 import sharp from 'sharp';
 
 export { expect, type Page };
@@ -63,6 +63,47 @@ export const test = base.extend<{ tablet: Page; office: Page }, { devices: Devic
   tablet: async ({ devices }, use) => use(await devices('ines')),
   office: async ({ devices }, use) => use(await devices('maren')),
 });
+
+/** A shower that nobody has: its page says so, and is like no other. */
+const NOWHERE = '/showers/00000000-0000-4000-8000-000000000000';
+
+/**
+ * Goes to an address as a tap on a link does, without starting the application anew: that costs a second and more of the machine each time.
+ * What stood before is gone when it comes back, so that nothing of it is read for what was asked for.
+ */
+export async function visit(page: Page, path: string): Promise<void> {
+  // The entry of a sheet that closes goes a moment later, and would take the address back.
+  await page.waitForFunction(() => !(window.history.state as { sheets?: number } | null)?.sheets);
+  const push = (to: string) =>
+    page.evaluate((address) => {
+      window.history.pushState(null, '', address);
+      window.dispatchEvent(new PopStateEvent('popstate', { state: null }));
+    }, to);
+  await push(NOWHERE);
+  // Some screens say that there is no such thing too: the one that stood before is told by a mark of its own.
+  await page.getByTestId('no-shower').evaluate((old) => old.setAttribute('data-left', ''));
+  const asked = new Set<Request>();
+  const onAsked = (request: Request) => {
+    // What is listened to for news never ends.
+    if (request.resourceType() !== 'eventsource') asked.add(request);
+  };
+  const onAnswered = (request: Request) => void asked.delete(request);
+  page.on('request', onAsked).on('requestfinished', onAnswered).on('requestfailed', onAnswered);
+  await push(path);
+  await expect(page.locator('[data-left]')).toHaveCount(0);
+  // What a screen asks the server for is there, and what it asks for after that too.
+  let quiet = 0;
+  await expect
+    .poll(
+      () => {
+        quiet = asked.size === 0 ? quiet + 1 : 0;
+        return quiet;
+      },
+      { intervals: [60] },
+    )
+    .toBeGreaterThan(2);
+  page.off('request', onAsked).off('requestfinished', onAnswered).off('requestfailed', onAnswered);
+}
 
 /** Escape closes the sheet that is open; its entry in the browser's history goes a moment later. */
 export async function closeSheet(page: Page): Promise<void> {

@@ -1,6 +1,6 @@
 import { execFileSync } from 'node:child_process';
 import type { Page } from '@playwright/test';
-import { expect, finishStage, open, stage, test, usedTablet } from './acting';
+import { expect, finishStage, open, stage, test, usedTablet, visit } from './acting';
 import { accessible, fits, smallTargets } from './soundness';
 
 const HOUR_MS = 3_600_000;
@@ -141,7 +141,7 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   await expect(page.getByRole('button', { name: /^Hold: 1 thing missing/ })).toBeVisible();
 
   // A second coat on the lower walls, too soon at first.
-  await page.goto(`${url}/film`);
+  await visit(page, `${url}/film`);
   await page.getByTestId('zone-lower-walls').click();
   await page.getByLabel('Product used, gal').fill(gallons(low, 15));
   await expect(page.getByTestId('coat-makes')).toContainText('15 mil dry');
@@ -150,7 +150,7 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   await page.getByRole('tab', { name: 'Wet gauge' }).click();
   await page.getByRole('button', { name: '24', exact: true }).click();
   await expect(verdict).toHaveText('The film holds in every zone.');
-  await page.goto(`${url}?stage=membrane`);
+  await visit(page, `${url}?stage=membrane`);
   await page.getByRole('button', { name: 'Release: Membrane' }).click();
   await finishStage(page, 'Drain tie-in', '2');
   await page.getByRole('button', { name: 'Release: Drain tie-in' }).click();
@@ -162,7 +162,7 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   await page.clock.fastForward(15 * HOUR_MS);
   await finishStage(page, 'Cure', '2');
   await expect(page.getByRole('button', { name: 'Release: Cure' })).toBeEnabled();
-  await page.goto(`${url}/cure`);
+  await visit(page, `${url}/cure`);
   const ready = page.getByTestId('cure-ready');
   await expect(ready).toContainText('over since');
   const sheet = page.getByRole('dialog');
@@ -189,12 +189,12 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   await expect(ready).toContainText('The damp air adds');
   await expect(ready).toContainText('Heated to');
   await sound(page);
-  await page.goto(`${url}?stage=cure`);
+  await visit(page, `${url}?stage=cure`);
   await expect(page.getByRole('button', { name: /^Hold: 1 thing missing/ })).toBeDisabled();
 
   // Warm dry air since then, two days on: now it may be released.
   await page.clock.fastForward(48 * HOUR_MS);
-  await page.goto(`${url}/cure`);
+  await visit(page, `${url}/cure`);
   await page.getByLabel('Air, °F').first().fill('95');
   await page.getByLabel('Humidity, %').first().fill('130');
   await page.getByRole('button', { name: 'Keep the reading' }).click();
@@ -210,7 +210,7 @@ test('a liquid shower: walls pass, the lower 18 in fail on the bucket though eve
   await page.getByRole('button', { name: 'Take in a logger’s file of the air' }).click();
   await takeIn(await choose(startMs + 15 * HOUR_MS, 48, 25, 40));
   await expect(ready).toContainText('over since');
-  await page.goto(`${url}?stage=cure`);
+  await visit(page, `${url}?stage=cure`);
   await page.getByRole('button', { name: 'Release: Cure' }).click();
   await expect(page.getByText(/released by/i)).toBeVisible();
 
@@ -236,7 +236,7 @@ test('layers of a corner show 3 against 4, right and wrong are drawn, materials 
   await page.getByText('Guest bath').first().click();
   await expect(page.getByRole('heading', { name: /Guest bath/ })).toBeVisible();
   const url = page.url().split('?')[0]!;
-  await page.goto(`${url}?stage=membrane`);
+  await visit(page, `${url}?stage=membrane`);
   const sheet = page.getByRole('dialog');
   await open(page, /^Corner: floor, wall/);
   await page.getByRole('button', { name: 'Layers here' }).click();

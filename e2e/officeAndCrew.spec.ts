@@ -1,4 +1,4 @@
-import { closeSheet, expect, inTheList, open, test } from './acting';
+import { closeSheet, expect, inTheList, open, test, visit } from './acting';
 import { accessible, accessibleInTheDark, fits, fitsWidth, smallTargets } from './soundness';
 
 const OFFICE = ['approvals', 'jobs', 'plan', 'leaks', 'people', 'links', 'firm', 'mail', 'audit', 'server'];
@@ -10,17 +10,16 @@ test('the office fits 1280x800, keeps 48 px and WCAG 2.2 AA, light and dark', as
     expect(await smallTargets(page), name).toEqual([]);
   };
   for (const name of OFFICE) {
-    await page.goto(`/office/${name}`);
+    await visit(page, `/office/${name}`);
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
-    await page.waitForLoadState('networkidle');
     await fits(page);
     await sound(name);
   }
-  await page.goto('/week');
+  await visit(page, '/week');
   await expect(page.getByRole('button', { name: /^Take the suggestion/ })).toBeVisible();
   await fits(page);
   await sound('week');
-  await page.goto('/');
+  await visit(page, '/');
   for (const key of ["Day's end", 'Find', 'Maren Oduya']) {
     await page.getByRole('button', { name: key }).click();
     await expect(page.getByRole('dialog')).toBeVisible();

@@ -1,4 +1,16 @@
-import { closeDefect, closeSheet, expect, inTheList, makeShower, open, signIn, stage, tabletOf, test } from './acting';
+import {
+  closeDefect,
+  closeSheet,
+  expect,
+  inTheList,
+  makeShower,
+  open,
+  signIn,
+  stage,
+  tabletOf,
+  test,
+  visit,
+} from './acting';
 import { accessible, accessibleInTheDark, fits, fitsWidth, smallTargets } from './soundness';
 
 test('every screen fits 1280x800, keeps 48 px and meets WCAG 2.2 AA, light and dark', async ({ page }) => {
@@ -29,10 +41,10 @@ test('every screen fits 1280x800, keeps 48 px and meets WCAG 2.2 AA, light and d
   await page.getByRole('link', { name: 'Record' }).click();
   await expect(page.getByRole('button', { name: 'Sign the record' })).toBeVisible();
   await screen();
-  await page.goto('/new');
+  await visit(page, '/new');
   await expect(page.getByTestId('seam-total')).toBeVisible();
   await screen();
-  await page.goto('/');
+  await visit(page, '/');
   await page.getByRole('link', { name: /^9 garden/ }).click();
   await expect(page.getByTestId('flood-chart').locator('svg')).toBeVisible();
   await screen();
@@ -41,10 +53,10 @@ test('every screen fits 1280x800, keeps 48 px and meets WCAG 2.2 AA, light and d
     await sheet();
     await closeSheet(page);
   }
-  await page.goto('/');
+  await visit(page, '/');
   await page.getByRole('link', { name: /^3C guest/ }).click();
   await expect(page.getByTestId('map')).toBeVisible();
-  await page.goto(`${page.url()}/flood`);
+  await visit(page, `${new URL(page.url()).pathname}/flood`);
   await expect(page.getByTestId('flood-plan')).toBeVisible();
   await screen();
 });
@@ -69,10 +81,10 @@ test('on a phone every screen fits its width, meets WCAG 2.2 AA and keeps 48 px'
   await sound();
   await page.getByRole('link', { name: 'Record' }).click();
   await sound();
-  await page.goto('/new');
+  await visit(page, '/new');
   await expect(page.getByTestId('seam-total')).toBeVisible();
   await sound();
-  await page.goto('/');
+  await visit(page, '/');
   await page.getByRole('link', { name: /^9 garden/ }).click();
   await expect(page.getByTestId('flood-chart').locator('svg')).toBeVisible();
   await sound();
@@ -142,7 +154,7 @@ test('a tap on the map chooses the seam under it', async ({ tablet: page }) => {
 });
 
 test('bad lengths are told beside their field and nothing typed is lost', async ({ tablet: page }) => {
-  await page.goto('/new');
+  await visit(page, '/new');
   await page.getByLabel('Name on site').fill('Kept name');
   for (const [label, text, message] of [
     ['Width', '5 feet and a bit', "can't be read as a length"],
@@ -167,7 +179,7 @@ test('bad lengths are told beside their field and nothing typed is lost', async 
 });
 
 test('the conflict of a level edge with an off-centre drain is told while drawing', async ({ tablet: page }) => {
-  await page.goto('/new');
+  await visit(page, '/new');
   await expect(page.getByTestId('fall')).toContainText('Longest run 35 in');
   await page.getByLabel('Drain from left').fill('12');
   await expect(page.getByTestId('fall')).toContainText('A level edge does not work with this drain');
@@ -184,7 +196,7 @@ test('metric is one choice away, from the first screen, and no key shrinks by it
   await expect(page.getByText('Hold: lap 48 mm at 356 mm', { exact: false })).toBeVisible();
   await page.getByRole('button', { name: 'A stretch' }).click();
   expect(await smallTargets(page)).toEqual([]);
-  await page.goto('/new');
+  await visit(page, '/new');
   await expect(page.getByTestId('seam-total')).toBeVisible();
   expect(await smallTargets(page)).toEqual([]);
 });

@@ -1,5 +1,5 @@
 import { type Browser, expect, type Page, test } from '@playwright/test';
-import { PASSWORD } from './acting';
+import { PASSWORD, visit } from './acting';
 import { unreadable } from './soundness';
 
 /** Every size that a hand, a desk or a wall has. SIZES=all goes through all of them in both languages and themes; else the tightest one in the wordier language. */
@@ -36,9 +36,8 @@ class Views {
     await this.page.setViewportSize({ width: 1280, height: 800 });
   }
   async go(path: string, ready: string): Promise<void> {
-    await this.page.goto(path);
+    await visit(this.page, path);
     await this.page.locator(ready).first().waitFor();
-    await this.page.waitForTimeout(400);
     await this.look(path.replace(/[0-9a-f-]{36}/, ':id'));
   }
 }
@@ -71,7 +70,7 @@ async function addressOf(page: Page, name: string): Promise<string> {
 }
 
 for (const language of LANGUAGES) {
-  test(`an inspector's screens can be read at every size (${language})`, async ({ browser }) => {
+  test(`an inspector's screens can be read at every size (${language}) @slow`, async ({ browser }) => {
     const views = await deviceOf(browser, language, 'ines');
     const { page } = views;
     await views.look('the day');

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { englishIn, englishLabels, englishPhrases } from '@careful-seam/words/tests/englishWords';
-import { closeSheet, expect, PASSWORD, type Page, test } from './acting';
+import { closeSheet, expect, PASSWORD, type Page, test, visit } from './acting';
+import { unreadable } from './soundness';
 
 const texts = (language: 'en' | 'es') => JSON.parse(readFileSync(`web/src/texts/${language}.json`, 'utf8'));
 const TEXTS = { en: texts('en'), es: texts('es') };
@@ -23,9 +24,13 @@ async function saidOn(page: Page): Promise<string[]> {
   });
 }
 
-/** Collects the English on the pages that are walked. */
+/** The tightest screen; every other size is measured by `npm run sizes`. */
+const PHONE = { width: 390, height: 844 };
+
+/** Collects the English on the pages that are walked, and what can't be read on a phone: Spanish is the wordier language. */
 class Walk {
   readonly english = new Map<string, string>();
+  readonly unreadable: string[] = [];
   pages = 0;
   constructor(readonly page: Page) {}
   async look(where: string): Promise<void> {
@@ -35,11 +40,20 @@ class Walk {
       for (const found of [...englishIn(line, PHRASES), ...(LABELS.has(line) ? [line] : [])])
         this.english.set(found, where);
   }
+  /** The same on a phone, where what is measured itself draws once more. */
+  async lookOnPhone(where: string): Promise<void> {
+    await this.look(where);
+    const size = this.page.viewportSize()!;
+    await this.page.setViewportSize(PHONE);
+    await this.page.waitForTimeout(250);
+    for (const fault of await unreadable(this.page)) this.unreadable.push(`${where}: ${fault}`);
+    await this.page.setViewportSize(size);
+  }
   async go(path: string, ready = 'h1, h2, [data-testid]'): Promise<void> {
-    await this.page.goto(path);
+    if (this.page.url() === 'about:blank') await this.page.goto(path, { waitUntil: 'networkidle' });
+    else await visit(this.page, path);
     await this.page.locator(ready).first().waitFor();
-    await this.page.waitForLoadState('networkidle');
-    await this.look(path);
+    await this.lookOnPhone(path);
   }
 }
 
@@ -94,15 +108,18 @@ test('an inspector with Spanish reads no English word on any screen', async ({ p
   await walk.go('/new', '[data-testid=seam-total]');
   for (let k = 0; k < (await page.getByRole('tab').count()); k += 1) {
     await page.getByRole('tab').nth(k).click();
-    await walk.look(`new shower, tab ${k}`);
+    await walk.lookOnPhone(`new shower, tab ${k}`);
   }
   await page.getByRole('tab').first().click();
   await page.locator('input:not([type=radio])').nth(2).fill('nada');
   await page.locator('input:not([type=radio])').nth(2).press('Enter');
   await walk.look('a length that is none');
-  await walk.go('/showers/00000000-0000-4000-8000-000000000000', 'h1, h2, [role=alert], p');
+  await page.goto('/showers/00000000-0000-4000-8000-000000000000');
+  await page.getByTestId('no-shower').waitFor();
+  await walk.look('a shower that nobody has');
   console.log(`${walk.pages} pages of an inspector read`);
   expect([...walk.english]).toEqual([]);
+  expect(walk.unreadable).toEqual([]);
 });
 
 test('a manager and a crew with Spanish read no English word in the office or on the phone', async ({
@@ -140,4 +157,5 @@ test('a manager and a crew with Spanish read no English word in the office or on
   await context.close();
   console.log(`${walk.pages + phone.pages} pages of manager and crew read`);
   expect([...walk.english, ...phone.english]).toEqual([]);
+  expect([...walk.unreadable, ...phone.unreadable]).toEqual([]);
 });

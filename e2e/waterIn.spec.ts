@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { closeDefect, expect, finishStage, open, stage, test, usedTablet } from './acting';
+import { closeDefect, expect, finishStage, open, stage, test, usedTablet, visit } from './acting';
 import {
   endDry,
   openFlood,
@@ -78,7 +78,7 @@ test('a redo under water after a passed flood: the flood is held with its reason
     .url()
     .split('?')[0]!
     .replace(/\/flood$/, '');
-  await page.goto(`${url}?stage=flood-test`);
+  await visit(page, `${url}?stage=flood-test`);
   await expect(page.getByText('This stage is released.')).toBeVisible();
   await expect(flood).toContainText('released');
   // What takes days is walked through without a signal.
@@ -122,7 +122,7 @@ test('a redo under water after a passed flood: the flood is held with its reason
   }
 
   // A new flood, from its looks before the water on.
-  await page.goto(`${url}/flood`);
+  await visit(page, `${url}/flood`);
   await key(page, 'A new test').click();
   await prepareDry(page);
   await page.getByRole('radio', { name: 'Level logger' }).click();
@@ -138,7 +138,7 @@ test('a redo under water after a passed flood: the flood is held with its reason
   await page.getByRole('button', { name: /^Take in \d+ readings/ }).click();
   await expect(page.getByTestId('flood-verdict')).toContainText('Tight');
   await endDry(page, 'Tight');
-  await page.goto(`${url}?stage=flood-test`);
+  await visit(page, `${url}?stage=flood-test`);
   await page.getByRole('button', { name: 'Release: Flood test' }).click();
   await expect(page.getByText('This stage is released.')).toBeVisible();
   await expect(page.getByTestId('because')).toHaveCount(0);

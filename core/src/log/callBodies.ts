@@ -69,6 +69,49 @@ export const UNCLEAR = 'unclear';
 /** Of what was opened: it broke while it was taken out, so that it tells nothing of the leak. */
 export const SPOILT = 'spoilt';
 
+/** Parts of a shower as they come out, and the cautions before the first of them. */
+export const STRIP_PARTS = [
+  'safety',
+  'fittings',
+  'door-frame',
+  'wall-tile',
+  'wall-membrane',
+  'wall-board',
+  'stud-bay',
+  'curb',
+  'floor-tile',
+  'bed',
+  'floor-membrane',
+  'base',
+  'drain',
+  'subfloor',
+  'trap',
+] as const;
+/** One of them. */
+export type StripPart = (typeof STRIP_PARTS)[number];
+
+/** What a part was: sound, at fault, spoilt by taking it out, or not there at all. */
+export const STRIP_VERDICTS = ['sound', 'faulty', 'removal', 'absent'] as const;
+/** One of them. */
+export type StripVerdict = (typeof STRIP_VERDICTS)[number];
+
+/** How a board or a pan gives way when it is taken out. */
+export const BREAKS = ['layers', 'one-piece', 'crumbles', 'cuts', 'meshed', 'lumps', 'fibres', 'rings'] as const;
+/** What it is like inside. */
+export const INSIDES = ['white', 'brown', 'grey', 'foam', 'stone', 'glass', 'metal'] as const;
+/** Signs by which a material is told. */
+export const BreakSigns = z.object({ how: z.enum(BREAKS).optional(), inside: z.enum(INSIDES).optional() });
+/** How a thing broke, as far as somebody said. */
+export type BreakSigns = z.infer<typeof BreakSigns>;
+
+/** How a trap was found. Its pipe’s size in mm. */
+export const TrapFound = z.object({ clogged: z.boolean(), debris: z.boolean(), pipeMm: anyMm });
+/** One of them. */
+export type TrapFound = z.infer<typeof TrapFound>;
+
+/** How a floor looks some hours after the last shower. */
+export const FLOOR_LOOKS = ['dark', 'patchy', 'dry'] as const;
+
 /** What entries about a call say: a shower that stands lets water through somewhere, from the call to what was found. */
 export const CALL_BODIES = {
   'call-opened': z.object({
@@ -93,6 +136,31 @@ export const CALL_BODIES = {
       path: ['test', 'levelMm'],
       message: 'level-missing',
     }),
+  /** One part as it came out, or was looked at where it stays. */
+  'part-stripped': z.object({
+    call: id,
+    part: z.enum(STRIP_PARTS),
+    /** The edge of the footprint that it belongs to, `floor`, or `shower` for what is of no side. */
+    side: edge,
+    verdict: z.enum(STRIP_VERDICTS),
+    /** Where it was at fault; missing where that is all of it. */
+    element: z.string().min(1).max(300).optional(),
+    /** The highest mark of water, from the wall’s left end and the drain’s rim, mm. */
+    mark: z.object({ alongMm: anyMm, heightMm: anyMm }).optional(),
+    breaks: BreakSigns.optional(),
+    trap: TrapFound.optional(),
+    words: z.string().max(2000).optional(),
+    /** Pictures from before it was touched, and from after. */
+    before: z.array(PhotoUse).max(12),
+    after: z.array(PhotoUse).max(12),
+  }),
+  /** The floor as it looked some hours after the last shower. */
+  'floor-watched': z.object({
+    call: id,
+    hours: z.number().min(0).max(2000),
+    look: z.enum(FLOOR_LOOKS),
+    photos: z.array(PhotoUse).min(1).max(4),
+  }),
   'call-closed': z.object({
     call: id,
     /** What let the water through: an element, a pipe, a thing without a place; null: the path stays unknown, and is kept as that. */

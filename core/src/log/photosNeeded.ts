@@ -1,14 +1,15 @@
 import type { Entry } from './entry';
+import { PhotoUse } from './places';
 
-/** Hashes of every picture that the entries name, each once. */
-export function photosNeeded(entries: readonly Entry[]): string[] {
-  const hashes = entries.flatMap((e) => {
-    if (e.kind === 'photo') return [e.body.photo.hash];
-    if (e.kind === 'look') return (e.body.photos ?? []).map((p) => p.hash);
-    if (e.kind === 'defect-found' || e.kind === 'defect-answered') return e.body.photos.map((p) => p.hash);
-    if (e.kind === 'defect-closed' || e.kind === 'call-opened') return (e.body.photos ?? []).map((p) => p.hash);
-    if (e.kind === 'call-tested' || e.kind === 'call-closed') return (e.body.photos ?? []).map((p) => p.hash);
-    return [];
-  });
-  return [...new Set(hashes)];
+/** Every picture somewhere in what an entry says, at any depth. */
+function within(value: unknown): string[] {
+  if (typeof value !== 'object' || value === null) return [];
+  if (Array.isArray(value)) return value.flatMap(within);
+  const use = PhotoUse.safeParse(value);
+  return use.success ? [use.data.hash] : Object.values(value).flatMap(within);
 }
+
+/** Hashes of every picture that the entries name, each once, wherever in an entry it is named. */
+export const photosNeeded = (entries: readonly Entry[]): string[] => [
+  ...new Set(entries.flatMap((e) => within(e.body))),
+];

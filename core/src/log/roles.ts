@@ -45,6 +45,8 @@ export const ENTRY_RIGHTS: Record<EntryKind, readonly Role[]> = {
   'flood-ended': INSPECTING,
   'call-opened': INSPECTING,
   'call-tested': INSPECTING,
+  'part-stripped': INSPECTING,
+  'floor-watched': INSPECTING,
   'call-closed': INSPECTING,
   note: EVERYBODY,
   correction: EVERYBODY,

@@ -155,6 +155,10 @@ export interface Call {
   opened: EntryOf<'call-opened'>;
   /** Tests in their order. */
   tests: EntryOf<'call-tested'>[];
+  /** Parts that were taken out, in their order. */
+  stripped: EntryOf<'part-stripped'>[];
+  /** The floor as it was watched, in its order. */
+  watched: EntryOf<'floor-watched'>[];
   /** What was found; null while it is open. */
   closed: EntryOf<'call-closed'> | null;
 }

@@ -20,6 +20,8 @@ export interface TraceCase {
   suspects: readonly Suspect[];
   symptoms: readonly Symptom[];
   tested: readonly Tested[];
+  /** By how much what came out makes each suspect likelier or less so, in their order; nothing where nothing came out. */
+  stripped?: readonly number[];
 }
 
 /** A suspect with its probability now. */
@@ -75,12 +77,15 @@ const OPEN_AT_MOST = 3;
 /** Likelihoods of what was told and found, by suspect. */
 function weights(
   model: ShowerModel,
-  { suspects, symptoms }: TraceCase,
+  { suspects, symptoms, stripped }: TraceCase,
   rows: readonly (readonly number[])[],
 ): number[] {
   const distinctOnes = distinct(model, symptoms);
   return suspects.map((s, k) => {
-    const told = distinctOnes.reduce((p, symptom) => p * symptomGiven(model, s, symptom), s.prior);
+    const told = distinctOnes.reduce(
+      (p, symptom) => p * symptomGiven(model, s, symptom),
+      s.prior * (stripped?.[k] ?? 1),
+    );
     return rows.reduce((p, row) => p * row[k]!, told);
   });
 }

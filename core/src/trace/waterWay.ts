@@ -57,7 +57,7 @@ export interface WaterWay {
 }
 
 /** The side that a face belongs to; null for what is outside. */
-function sideOf(model: ShowerModel, face: string): string | null {
+export function sideOf(model: ShowerModel, face: string): string | null {
   const found = model.faces.find((f) => f.id === face);
   if (!found || found.kind === 'outside') return null;
   if (found.kind === 'floor' || found.kind === 'outside-floor') return 'floor';

@@ -1,4 +1,6 @@
 import type { Defect } from '@careful-seam/core/log/defect';
+import type { PhotoUse } from '@careful-seam/core/log/places';
+import type { Call } from '@careful-seam/core/log/state';
 import { rankedDefects } from '@careful-seam/core/proof/shown/rankedDefects';
 import { callLines } from '@careful-seam/words/sentences/callSentences';
 import { defectKindLabel } from '@careful-seam/words/sentences/sentences';
@@ -33,10 +35,10 @@ function causeWords({ t, state }: Paper, d: Defect): string[] {
     ...(d.escape ? [`${t('record.escape', { escape: named(escapes, d.escape.family) })} ${d.escape.words ?? ''}`] : []),
   ];
 }
-/** Its pictures with their marks. */
-async function paintTheirs(paper: Paper, d: Defect, picture: PaintOptions['picture']): Promise<void> {
+/** Pictures with their marks. */
+async function paintTheirs(paper: Paper, photos: readonly PhotoUse[], picture: PaintOptions['picture']): Promise<void> {
   const { doc } = paper;
-  for (const use of [...d.photos, ...d.answers.flatMap((a) => a.photos), ...d.photosAfter]) {
+  for (const use of photos) {
     const bytes = await picture(use.hash);
     if (!bytes) {
       line(doc, paper.t('record.picturePending'), HOLD);
@@ -78,11 +80,20 @@ async function paintDefect(paper: Paper, d: Defect, picture: PaintOptions['pictu
   doc.font('text');
   line(doc, `${d.words ? `${d.words}. ` : ''}${defectStory(paper, d)}`, d.closedAt ? SOFT : HOLD);
   for (const words of causeWords(paper, d)) line(doc, words, SOFT);
-  await paintTheirs(paper, d, picture);
+  await paintTheirs(paper, [...d.photos, ...d.answers.flatMap((a) => a.photos), ...d.photosAfter], picture);
 }
 
-/** Calls about water: what was told, tried and found. */
-export function paintCalls(paper: Paper): void {
+/** Every picture of a call: what was told, tried, watched, taken out and found. */
+const picturesOf = ({ opened, tests, watched, stripped, closed }: Call): PhotoUse[] => [
+  ...(opened.body.photos ?? []),
+  ...tests.flatMap((e) => e.body.photos ?? []),
+  ...watched.flatMap((e) => e.body.photos),
+  ...stripped.flatMap((e) => [...e.body.before, ...e.body.after]),
+  ...(closed?.body.photos ?? []),
+];
+
+/** Calls about water: what was told, tried, taken out and found, with the pictures of it. */
+export async function paintCalls(paper: Paper, picture: PaintOptions['picture']): Promise<void> {
   const { doc, t, state, when, unit } = paper;
   const model = state.geometry?.model;
   if (!model || state.calls.size === 0) return;
@@ -92,5 +103,6 @@ export function paintCalls(paper: Paper): void {
     line(doc, when(call.opened.observedAt));
     doc.font('text');
     for (const words of callLines(t, model, call, unit)) line(doc, words);
+    await paintTheirs(paper, picturesOf(call), picture);
   }
 }

@@ -281,7 +281,7 @@ export async function paintRecord(record: ShowerRecord, state: ShowerState, opti
   await paintFloods({ ...paper, zone: record.shower.timeZone });
   paintSeams(paper);
   await paintDefects(paper, options.picture);
-  paintCalls(paper);
+  await paintCalls(paper, options.picture);
   await paintPictures(paper, options.picture);
   paintReadings(paper);
   paintExceptions(paper);

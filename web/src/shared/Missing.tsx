@@ -22,7 +22,7 @@ export function Missing() {
   }, [known, connection, fetchShower, id]);
   const loading = connection === 'starting' || (connection === 'online' && asked === 'asking');
   return (
-    <main className="flex h-full flex-col items-start gap-4 p-8">
+    <main className="flex h-full flex-col items-start gap-4 p-8" data-testid="no-shower">
       <PageTitle />
       <h1 className="font-bold text-xl">
         {t(loading ? 'missing.loading' : connection === 'offline' ? 'missing.offline' : 'missing.title')}

@@ -1,9 +1,13 @@
 import type { Body } from '@careful-seam/core/log/bodies';
-import { DRY, type SiteTest, type SymptomPlace, UNCLEAR } from '@careful-seam/core/log/callBodies';
+import { DRY, type SiteTest, type SymptomPlace, type TrapFound, UNCLEAR } from '@careful-seam/core/log/callBodies';
 import type { Call } from '@careful-seam/core/log/state';
 import { edgeId } from '@careful-seam/core/shower/geometry/showerGeometry';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
+import { type Material, toldByBreak } from '@careful-seam/core/trace/breakSigns';
+import { FLOOR, type PartOut, WHOLE } from '@careful-seam/core/trace/stripParts';
+import { type StrippedPart, strippedParts } from '@careful-seam/core/trace/stripSays';
 import { PLACELESS, type Suspect } from '@careful-seam/core/trace/suspects';
+import { CUT_UNDER_MM, trapFaults } from '@careful-seam/core/trace/trapKept';
 import { showLength } from '@careful-seam/core/units/length';
 import type { Words } from '../texts/language';
 import { edgeLetters, elementName } from '../texts/names';
@@ -75,8 +79,45 @@ export function foundWords(t: Words, model: ShowerModel, found: Body<'call-close
   });
 }
 
-/** A call as lines of a record: what was told, where, what was tried, what was found. */
-export function callLines(t: Words, model: ShowerModel, { opened, tests, closed }: Call, unit: ShownUnit): string[] {
+/** A part of a shower as it comes out, with its side where there are several. */
+export function partName(t: Words, model: ShowerModel, { part, side }: Pick<PartOut, 'part' | 'side'>): string {
+  const name = t(`call.strip.part.${part}`);
+  return side === FLOOR || side === WHOLE ? name : t('call.strip.on', { part: name, side: sideName(t, model, side) });
+}
+
+/** What a board or a pan most likely is. */
+export const materialWords = (t: Words, likely: readonly Material[]): string =>
+  t('call.strip.likely', { list: likely.map((m) => t(`call.strip.material.${m}`)).join(t('call.strip.or')) });
+
+/** Whether a trap stays, and why not. */
+export function trapWords(t: Words, found: TrapFound, cutUnderMm: number, unit: ShownUnit): string {
+  const faults = trapFaults(found);
+  return faults.length === 0
+    ? t('call.strip.trap.keep', { under: showLength(cutUnderMm, unit) })
+    : t('call.strip.trap.replace', { list: faults.map((f) => t(`call.strip.trap.${f}`)).join(', ') });
+}
+
+/** A part that came out: what it was, where, by which signs, and why a fault of it is no cause. */
+export function partWords(t: Words, model: ShowerModel, { entry, why }: StrippedPart, unit: ShownUnit): string {
+  const { part, side, verdict, element, mark, breaks, trap, words } = entry.body;
+  if (part === 'safety') return `${partName(t, model, { part, side })}: ${t('call.strip.done')}`;
+  const likely = breaks ? toldByBreak(part === 'wall-board' ? 'board' : 'pan', breaks).likely : [];
+  const more = [
+    ...(element ? [elementName(t, model, element)] : []),
+    ...(words ? [words] : []),
+    ...(mark
+      ? [t('call.strip.mark', { height: showLength(mark.heightMm, unit), along: showLength(mark.alongMm, unit) })]
+      : []),
+    ...(likely.length > 0 ? [materialWords(t, likely)] : []),
+    ...(trap ? [trapWords(t, trap, CUT_UNDER_MM, unit)] : []),
+    ...(why ? [t(`call.strip.why.${why}`)] : []),
+  ];
+  return [`${partName(t, model, { part, side })}: ${t(`call.strip.verdict.${verdict}`)}`, ...more].join('. ');
+}
+
+/** A call as lines of a record: what was told, where, what was tried, what came out, what was found. */
+export function callLines(t: Words, model: ShowerModel, call: Call, unit: ShownUnit): string[] {
+  const { opened, tests, watched, closed } = call;
   const places = opened.body.symptoms.map(
     (s) => `${placeWords(t, model, s.place, unit)}, ${t(`call.whens.${s.when}`)}, ${t(`call.amounts.${s.amount}`)}`,
   );
@@ -87,6 +128,10 @@ export function callLines(t: Words, model: ShowerModel, { opened, tests, closed 
     opened.body.words,
     ...places,
     ...tried,
+    ...watched.map(({ body }) =>
+      t('call.strip.watched', { hours: body.hours, look: t(`call.strip.look.${body.look}`) }),
+    ),
+    ...strippedParts(call).map((told) => partWords(t, model, told, unit)),
     ...(closed ? [[foundWords(t, model, closed.body.found), closed.body.words ?? ''].filter(Boolean).join('. ')] : []),
   ];
 }

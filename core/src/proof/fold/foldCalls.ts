@@ -1,14 +1,18 @@
 import type { EntryOf } from '../../log/entry';
 import type { ShowerState } from '../../log/state';
 
-/** A call about water, a test on it, or what was found. A test or an end whose call is gone is listed and not applied. */
-export function onCall(
-  state: ShowerState,
-  e: EntryOf<'call-opened'> | EntryOf<'call-tested'> | EntryOf<'call-closed'>,
-  withdrawn: ReadonlySet<string>,
-): void {
+/** Entries about a call. */
+type OnCall =
+  | EntryOf<'call-opened'>
+  | EntryOf<'call-tested'>
+  | EntryOf<'part-stripped'>
+  | EntryOf<'floor-watched'>
+  | EntryOf<'call-closed'>;
+
+/** A call about water, what was tried, taken out or watched for it, or what was found. What belongs to a call that is gone is listed and not applied. */
+export function onCall(state: ShowerState, e: OnCall, withdrawn: ReadonlySet<string>): void {
   if (e.kind === 'call-opened') {
-    state.calls.set(e.id, { opened: e, tests: [], closed: null });
+    state.calls.set(e.id, { opened: e, tests: [], stripped: [], watched: [], closed: null });
     return;
   }
   const call = state.calls.get(e.body.call);
@@ -17,5 +21,7 @@ export function onCall(
     return;
   }
   if (e.kind === 'call-tested') call.tests.push(e);
+  else if (e.kind === 'part-stripped') call.stripped.push(e);
+  else if (e.kind === 'floor-watched') call.watched.push(e);
   else call.closed = e;
 }

@@ -234,6 +234,8 @@ function apply(state: ShowerState, e: Entry, find: FindRuleBook, corrected: Corr
       return onFlood(state, e);
     case 'call-opened':
     case 'call-tested':
+    case 'part-stripped':
+    case 'floor-watched':
     case 'call-closed':
       return onCall(state, e, withdrawn);
     case 'note':

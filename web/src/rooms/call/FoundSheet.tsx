@@ -1,8 +1,10 @@
 import { kindsHere } from '@careful-seam/core/checks/kindsHere';
 import { placeOf } from '@careful-seam/core/checks/place';
 import type { Body } from '@careful-seam/core/log/bodies';
+import { WATER } from '@careful-seam/core/log/callBodies';
 import type { Call, ShowerState } from '@careful-seam/core/log/state';
 import { CALL_BACK } from '@careful-seam/core/trace/ledgerSays';
+import { stripTests } from '@careful-seam/core/trace/stripSays';
 import type { Suspect } from '@careful-seam/core/trace/suspects';
 import type { TraceView } from '@careful-seam/core/trace/traceCase';
 import { percentWords, suspectName } from '@careful-seam/words/sentences/callSentences';
@@ -34,9 +36,11 @@ function stageOf(state: ShowerState, element: string): string {
   return asks.sort((a, b) => b.stage.order - a.stage.order)[0]?.stage.key ?? '';
 }
 
-/** What a sheet begins with: what was opened and was the way. A guess of the program is no find. */
-const beginsWith = ({ tests }: Call): string =>
-  tests.findLast(({ body }) => body.test.kind === 'open' && body.outcome === 'water')?.body.test.element ?? '';
+/** What a sheet begins with: what was opened or came out and was the way. A guess of the program is no find. */
+const beginsWith = (call: Call): string =>
+  call.tests.findLast(({ body }) => body.test.kind === 'open' && body.outcome === WATER)?.body.test.element ??
+  stripTests(call).findLast((s) => s.outcome === WATER)?.test.element ??
+  '';
 
 /** Where it was made and as what it counts, as chosen or as is likeliest. */
 function defectOf(state: ShowerState, suspect: Suspect, told: Told) {

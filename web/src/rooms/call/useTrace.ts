@@ -1,6 +1,8 @@
 import type { Call, ShowerState } from '@careful-seam/core/log/state';
+import { symptomsOf } from '@careful-seam/core/trace/floorWatch';
 import { findsOf, suspectsOf } from '@careful-seam/core/trace/ledgerSays';
 import { ratesOf } from '@careful-seam/core/trace/rates';
+import { stripGiven, stripTests } from '@careful-seam/core/trace/stripSays';
 import type { Suspect } from '@careful-seam/core/trace/suspects';
 import { type TraceView, traceCase } from '@careful-seam/core/trace/traceCase';
 import { useMemo } from 'react';
@@ -22,10 +24,13 @@ export function useTrace(
   const { view, closed } = useMemo(() => {
     const model = state.geometry?.model;
     if (!model || !call) return { view: null, closed: null };
+    const symptoms = symptomsOf(call);
     const tested = call.tests.map(({ id, body }) => ({ id, test: body.test, outcome: body.outcome }));
-    const by = (some: typeof tested) =>
-      traceCase(model, { suspects, symptoms: call.opened.body.symptoms, tested: some });
-    return { view: by(tested), closed: by(tested.filter((t) => t.test.kind !== 'open')) };
+    const opened = { tested: [...tested, ...stripTests(call)], stripped: stripGiven(model, suspects, call) };
+    return {
+      view: traceCase(model, { suspects, symptoms, ...opened }),
+      closed: traceCase(model, { suspects, symptoms, tested: tested.filter((t) => t.test.kind !== 'open') }),
+    };
   }, [state, call, suspects]);
   return { view, closed, suspects };
 }

@@ -1,13 +1,16 @@
 import type { DayStop } from '@careful-seam/core/plan/dayStops';
 import { useSortable } from '@dnd-kit/sortable';
-import type { ReactNode } from 'react';
+import { memo } from 'react';
 import { useTranslation } from 'react-i18next';
 import { Link } from 'react-router';
 import type { LocalShower } from '../../tablet/store';
+import { DayBand } from './DayBand';
+import type { DayPart } from './dayAxis';
+import { dayOf, withCure } from './showerDay';
 import { beginWords, stopWords } from './wayWords';
 
 /** What a person can do with a stop. */
-interface StopKeys {
+export interface StopKeys {
   /** Takes it to another place in the order, the first being 0. */
   moveTo: (id: string, place: number) => void;
   /** Lets the plan choose its place again. */
@@ -17,7 +20,7 @@ interface StopKeys {
 }
 
 /** A stop in the order of the day. */
-export interface StopProps {
+interface StopProps {
   stop: DayStop;
   /** Its place, the first being 0, and how many there are. */
   place: number;
@@ -32,9 +35,11 @@ export interface StopProps {
   pinned: boolean;
   /** Its keys are open. */
   open: boolean;
-  onOpen: () => void;
+  onOpen: (id: string) => void;
   keys: StopKeys;
-  band: ReactNode;
+  /** The hours that its band is drawn over, and how wide, px. */
+  parts: readonly DayPart[];
+  wide: number;
 }
 
 /** What one takes along, by the kinds of what is asked there. */
@@ -78,9 +83,12 @@ function Keys({ stop: { id }, place, of, pinned, keys }: Pick<StopProps, 'stop' 
   );
 }
 
-/** One stop: its number, which is also what it is dragged by, when and why one goes there, and its hours. The next one is large. */
-export function StopRow(props: StopProps) {
-  const { stop, place, beginMs, zone, nowMs, today, shower, pinned, open, onOpen, band } = props;
+/**
+ * One stop: its number, which is also what it is dragged by, when and why one goes there, and its hours. The next one is large. Of a list
+ * only the row that a tap changes is drawn anew.
+ */
+export const StopRow = memo(function StopRow(props: StopProps) {
+  const { stop, place, beginMs, zone, nowMs, today, shower, pinned, open, onOpen, parts, wide } = props;
   const { t } = useTranslation();
   const { setNodeRef, listeners, transform, isDragging } = useSortable({ id: stop.id });
   const isNext = place === 0;
@@ -99,7 +107,7 @@ export function StopRow(props: StopProps) {
         className={`key cursor-grab touch-none px-0 ${isNext ? 'min-h-16' : ''}`}
         aria-expanded={open}
         aria-label={t('way.move', { number: place + 1, name: stop.name })}
-        onClick={onOpen}
+        onClick={() => onOpen(stop.id)}
         {...listeners}
       >
         {place + 1}
@@ -117,8 +125,17 @@ export function StopRow(props: StopProps) {
           </span>
         )}
       </Link>
-      <div className="max-md:hidden">{band}</div>
+      <div className="max-md:hidden">
+        <DayBand
+          day={withCure(dayOf(shower.state, zone), stop.reason === 'waited' ? stop.opensMs : null)}
+          ready={{ fromMs: stop.opensMs, toMs: stop.closesMs }}
+          parts={parts}
+          nowMs={nowMs}
+          zone={zone}
+          wide={wide}
+        />
+      </div>
       {open && <Keys {...props} />}
     </li>
   );
-}
+});

@@ -1,8 +1,6 @@
 import type { DayPins } from '@careful-seam/contract/api/plan';
 import type { InspectorDay, Price } from '@careful-seam/core/plan/inspectorDay';
-import { whatMoved } from '@careful-seam/core/plan/whatMoved';
 import { dayAt } from '@careful-seam/core/plan/workCalendar';
-import { clockWords } from '@careful-seam/words/sentences/moments';
 import {
   closestCenter,
   DndContext,
@@ -16,21 +14,17 @@ import { SortableContext, verticalListSortingStrategy } from '@dnd-kit/sortable'
 import { useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { type LocalShower, useParts } from '../../tablet/store';
-import { DayBand } from './DayBand';
 import type { DayPart } from './dayAxis';
-import { pinsOf, type SeenWay, seenOf, useDayPins } from './dayPins';
+import { pinsOf, useDayPins } from './dayPins';
+import { MovedLine } from './MovedLine';
 import { planWork } from './planWork';
-import { StopRow } from './StopRow';
-import { dayOf, withCure } from './showerDay';
+import { type StopKeys, StopRow } from './StopRow';
 import type { DayPlan } from './useDayPlan';
 import { type RowBox, WayLine } from './WayLine';
-import { movedWords, priceWords } from './wayWords';
+import { priceWords } from './wayWords';
 
 /** Nothing is dragged before a finger has gone so far, px: a tap opens the keys. */
 const DRAG_AFTER_PX = 8;
-
-/** A tablet that was just opened still reads what it keeps for so long, ms. */
-const SETTLES_MS = 8000;
 
 /** A move that was made, so that it can be taken back. */
 interface Move {
@@ -39,62 +33,8 @@ interface Move {
   before: Pick<DayPins, 'pins' | 'order'>;
 }
 
-/** A way as it is kept to tell later what moved. */
-const asSeen = (day: InspectorDay, atMs: number): SeenWay => ({
-  atMs,
-  order: day.route.order,
-  begins: day.route.begins,
-  opens: Object.fromEntries([...day.byId].map(([id, s]) => [id, s.opensMs])),
-});
-
-/** What moved since the way was seen last, with the cause first; a key takes note of it. */
-function MovedLine({
-  day,
-  date,
-  zone,
-  nameOf,
-}: {
-  day: InspectorDay;
-  date: string;
-  zone: string;
-  nameOf: (id: string) => string;
-}) {
-  const { t } = useTranslation();
-  const { person: me, connection, lastSyncAt, behind } = useParts('person', 'connection', 'lastSyncAt', 'behind');
-  const person = me?.id ?? '';
-  // Until it has heard the server of all its showers, or can't, a tablet does not know what there is.
-  const ready = (lastSyncAt !== null && behind === 0) || connection === 'offline';
-  const seen = seenOf(
-    useDayPins((s) => s.seen),
-    person,
-    date,
-  );
-  const see = useDayPins((s) => s.see);
-  const now = useMemo(() => asSeen(day, Date.now()), [day]);
-  const take = useCallback(() => see(person, date, now), [see, person, date, now]);
-  const began = useRef<number | null>(seen === null ? null : 0);
-  const isFirst = seen === null;
-  useLayoutEffect(() => {
-    // The first look at a day is what later ones are compared with; while a tablet still reads what it keeps, nothing has moved.
-    if (ready) began.current ??= Date.now();
-    if (isFirst || began.current === null || Date.now() - began.current < SETTLES_MS) take();
-  }, [isFirst, take, ready]);
-  const moved = seen === null ? [] : whatMoved(seen, now);
-  if (seen === null || moved.length === 0) return null;
-  const words = movedWords(t, moved, nameOf, day, zone);
-  return (
-    <p role="status" className="flex flex-wrap items-center gap-x-3 border-cure border-l-4 bg-leaf px-3 py-1">
-      <span className="flex-1">
-        <span className="font-bold">{t('way.movedSince', { at: clockWords(seen.atMs) })}</span>{' '}
-        {words.slice(0, 3).join(' ')}
-        {words.length > 3 && ` +${words.length - 3}`}
-      </span>
-      <button type="button" className="key" onClick={take}>
-        {t('way.seen')}
-      </button>
-    </p>
-  );
-}
+const sameBoxes = (a: readonly RowBox[], b: readonly RowBox[]): boolean =>
+  a.length === b.length && a.every(({ top, height }, k) => top === b[k]!.top && height === b[k]!.height);
 
 /** Where the rows of a list stand, measured again when their sizes change. */
 function useRowBoxes(order: string) {
@@ -103,14 +43,14 @@ function useRowBoxes(order: string) {
   useLayoutEffect(() => {
     const box = list.current;
     if (!box || order === '') return;
-    const measure = () =>
-      setBoxes(
-        [...box.querySelectorAll<HTMLElement>('[data-stop]')].map((row) => ({
-          top: row.offsetTop,
-          // A stop whose keys are open is as high as without them.
-          height: row.offsetHeight - (row.querySelector<HTMLElement>('[data-keys]')?.offsetHeight ?? 0),
-        })),
-      );
+    const measure = () => {
+      const measured = [...box.querySelectorAll<HTMLElement>('[data-stop]')].map((row) => ({
+        top: row.offsetTop,
+        // A stop whose keys are open is as high as without them.
+        height: row.offsetHeight - (row.querySelector<HTMLElement>('[data-keys]')?.offsetHeight ?? 0),
+      }));
+      setBoxes((before) => (sameBoxes(before, measured) ? before : measured));
+    };
     measure();
     const watch = new ResizeObserver(measure);
     watch.observe(box);
@@ -152,6 +92,27 @@ function useMoves(plan: DayPlan, order: readonly string[], onHold: (held: boolea
     change(me, plan.date, { pins: Object.fromEntries(kept), order: route.order });
     setMove({ id, price, before: { pins, order: pinnedIn } });
   };
+  const acts: StopKeys = {
+    moveTo: (id, place) => void moveTo(id, place),
+    loose: (id) => {
+      change(me, plan.date, { pins: without(id) });
+      setMove(null);
+    },
+    refuse: (id) => change(me, plan.date, { pins: without(id), refused: [...refused, id] }),
+  };
+  // The same keys for as long as the list stands: a row is drawn anew only for what is its own.
+  const newest = useRef(acts);
+  useLayoutEffect(() => {
+    newest.current = acts;
+  });
+  const keys = useMemo(
+    (): StopKeys => ({
+      moveTo: (id, place) => newest.current.moveTo(id, place),
+      loose: (id) => newest.current.loose(id),
+      refuse: (id) => newest.current.refuse(id),
+    }),
+    [],
+  );
   const letGo = () => {
     dragged.current = null;
     onHold(false);
@@ -171,14 +132,7 @@ function useMoves(plan: DayPlan, order: readonly string[], onHold: (held: boolea
       setMove(null);
     },
     keep: () => setMove(null),
-    keys: {
-      moveTo: (id: string, place: number) => void moveTo(id, place),
-      loose: (id: string) => {
-        change(me, plan.date, { pins: without(id) });
-        setMove(null);
-      },
-      refuse: (id: string) => change(me, plan.date, { pins: without(id), refused: [...refused, id] }),
-    },
+    keys,
     drag: {
       onDragStart: () => onHold(true),
       onDragOver: (event: DragOverEvent) => {
@@ -236,6 +190,7 @@ function PriceBar({ moves, nameOf }: { moves: ReturnType<typeof useMoves>; nameO
 export function Way({ plan, day, showers, parts, wide, zone, nowMs, onHold }: WayProps) {
   const { t } = useTranslation();
   const [open, setOpen] = useState<string | null>(null);
+  const toggle = useCallback((id: string) => setOpen((before) => (before === id ? null : id)), []);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_AFTER_PX } }));
   const { order, begins } = day.route;
   const { list, boxes } = useRowBoxes([...order, open].join(' '));
@@ -266,18 +221,10 @@ export function Way({ plan, day, showers, parts, wide, zone, nowMs, onHold }: Wa
                   shower={shower}
                   pinned={Object.hasOwn(moves.pins, id)}
                   open={open === id}
-                  onOpen={() => setOpen(open === id ? null : id)}
+                  onOpen={toggle}
                   keys={moves.keys}
-                  band={
-                    <DayBand
-                      day={withCure(dayOf(shower.state, zone), stop.reason === 'waited' ? stop.opensMs : null)}
-                      ready={{ fromMs: stop.opensMs, toMs: stop.closesMs }}
-                      parts={parts}
-                      nowMs={nowMs}
-                      zone={zone}
-                      wide={wide}
-                    />
-                  }
+                  parts={parts}
+                  wide={wide}
                 />
               ))}
             </ol>
