@@ -23,4 +23,19 @@ it('names every picture that an entry needs, each once, whichever kind of entry 
   // A defect that was closed by the first version of this program names none.
   t.write('defect-closed', { defect: found, ...BOTH_ANSWERS });
   expect(photosNeeded(t.entries)).toHaveLength(4);
+  // Where an entry is replaced, the picture stands deeper in what is said.
+  const corrected = photo('5');
+  t.write('correction', {
+    target: found,
+    action: 'replace',
+    body: {
+      stage: 'membrane',
+      place: { element: 'floor' },
+      kind: 'open-lap',
+      severity: 'fix',
+      words: '',
+      photos: [corrected],
+    },
+  });
+  expect(photosNeeded(t.entries)).toContain(corrected.hash);
 });
