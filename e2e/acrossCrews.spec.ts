@@ -30,7 +30,7 @@ async function device(
   await page.getByLabel('Sign-in name').fill(who);
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(page.getByText(first).first()).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(first).first()).toBeVisible();
   return page;
 }
 
@@ -56,7 +56,7 @@ test('the screens find what is true of two years: the crew, the month, the train
         await expect(answer(page)).not.toBeEmpty();
         return page.getByText(/still being counted/).count();
       },
-      { timeout: 120_000, intervals: [2000] },
+      { intervals: [2000] },
     )
     .toBe(0);
 
@@ -172,7 +172,7 @@ test('a defect is found with its kind and cause, answered with what happened, cl
           return office.getByRole('main').innerText();
         },
         // Within seconds; wide, because a machine that others share may stand still.
-        { timeout: 30_000, intervals: [200] },
+        { intervals: [200] },
       )
       .toMatch(said);
   const list = `/across/open?${new URLSearchParams({ q: name })}`;

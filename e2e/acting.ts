@@ -138,7 +138,7 @@ export async function usedTablet(
   await signIn(page, who);
   await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
   await page.reload();
-  await expect(page.getByRole('link', { name: /^3B hall/ })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('link', { name: /^3B hall/ })).toBeVisible();
   return { context, page };
 }
 

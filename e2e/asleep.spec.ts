@@ -17,7 +17,7 @@ test('a finished shower sleeps, is found by its name, and opens in the cellar to
   await page.getByLabel('Password').fill('try-every-seam');
   await page.getByRole('button', { name: 'Sign in' }).click();
   const more = page.getByRole('button', { name: /more on this tablet/ });
-  await expect(more).toBeVisible({ timeout: 60_000 });
+  await expect(more).toBeVisible();
   await expect(page.getByTestId('sync')).toContainText('All entries sent');
   await expect(page.getByRole('link', { name: /14 loft/ })).toHaveCount(0);
   await more.click();

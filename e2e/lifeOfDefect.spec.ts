@@ -37,7 +37,7 @@ async function signIn(page: Page, t: Words, who: string): Promise<void> {
   await page.getByLabel(t('signIn.name')).fill(who);
   await page.getByLabel(t('signIn.password')).fill(PASSWORD);
   await page.getByRole('button', { name: t('signIn.go') }).click();
-  await expect(page.getByRole('link', { name: /^3B hall/ })).toBeVisible({ timeout: LINE });
+  await expect(page.getByRole('link', { name: /^3B hall/ })).toBeVisible();
 }
 
 const key = (page: Page, name: string) => page.getByRole('button', { name, exact: true });
@@ -104,8 +104,8 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
     signIn(second.page, english, 'tomas'),
   ]);
   await makeShower(first.page, t, name);
-  await expect(first.page.getByText(t('sync.allSent'))).toBeVisible({ timeout: LINE });
-  await inTheList(second.page, name).click({ timeout: LINE });
+  await expect(first.page.getByText(t('sync.allSent'))).toBeVisible();
+  await inTheList(second.page, name).click();
 
   // Both without a signal, on the same shower: one finds a short lap and gives it to the crew, the other asks.
   await Promise.all([first, second].map(({ context }) => context.setOffline(true)));
@@ -129,12 +129,12 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
   await key(second.page, english('deviation.ask')).click();
   await expect(second.page.getByText(english('sync.waiting', { count: 2 }))).toBeVisible();
   await Promise.all([first, second].map(({ context }) => context.setOffline(false)));
-  await expect(first.page.getByText(t('sync.allSent'))).toBeVisible({ timeout: LINE });
-  await expect(second.page.getByText(english('sync.allSent'))).toBeVisible({ timeout: LINE });
+  await expect(first.page.getByText(t('sync.allSent'))).toBeVisible();
+  await expect(second.page.getByText(english('sync.allSent'))).toBeVisible();
 
   // The crew comes by a link, sees what right looks like, and answers with a picture and a word.
   await phone.page.goto(await crewLink(manager.page));
-  await phone.page.getByText(name).click({ timeout: LINE });
+  await phone.page.getByText(name).click();
   await expect(phone.page.getByText('10-18 in')).toBeVisible();
   await expect(phone.page.getByText(t('limit.atLeast', { least: '2 in' }))).toBeVisible();
   await phone.page.getByRole('button', { name: t('crew.answerTo').split('{{')[0]! }).click();
@@ -164,21 +164,21 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
   await expect(phone.page.getByText(t('step.answered'))).toBeVisible();
 
   // Looked at, not right yet, sent back; answered again; built again is written down.
-  await key(first.page, t('next.answered')).click({ timeout: LINE });
-  await expect(first.page.getByTestId('before-after').getByText(t('picture.pending'))).toBeVisible({ timeout: LINE });
+  await key(first.page, t('next.answered')).click();
+  await expect(first.page.getByTestId('before-after').getByText(t('picture.pending'))).toBeVisible();
   arrive();
-  await expect(first.page.getByTestId('before-after').locator('img')).toHaveCount(1, { timeout: LINE });
+  await expect(first.page.getByTestId('before-after').locator('img')).toHaveCount(1);
   await key(first.page, t('life.sendBack')).click();
   await first.page.getByLabel(t('life.whatIsWrongStill')).fill('Still short at 15 in');
   await first.page
     .getByRole('button', { name: t('life.sendBack'), exact: true })
     .last()
     .click();
-  await expect(phone.page.getByText('Still short at 15 in')).toBeVisible({ timeout: LINE });
+  await expect(phone.page.getByText('Still short at 15 in')).toBeVisible();
   await phone.page.getByRole('button', { name: t('crew.answerTo').split('{{')[0]! }).click();
   await phone.page.getByLabel(t('crew.words')).fill('Done again');
   await key(phone.page, t('crew.sayFixed')).click();
-  await key(first.page, t('next.answered')).click({ timeout: LINE });
+  await key(first.page, t('next.answered')).click();
   await key(first.page, t('defect.redone')).click();
   await first.page.getByLabel(t('redo.reason')).fill('New band');
   await key(first.page, t('redo.keep')).click();
@@ -195,15 +195,15 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
   await first.page.getByLabel(t('life.hours')).fill('1,5');
   await key(first.page, t('life.close')).click();
   await expect(key(first.page, t('next.redone'))).toHaveCount(0);
-  await expect(phone.page.getByText(t('crew.noHolds'))).toBeVisible({ timeout: LINE });
+  await expect(phone.page.getByText(t('crew.noHolds'))).toBeVisible();
 
   // The deviation that was asked without a signal is decided in the office, by somebody else.
   await manager.page.goto('/office/approvals');
-  await manager.page.locator('li button', { hasText: name }).click({ timeout: LINE });
+  await manager.page.locator('li button', { hasText: name }).click();
   await manager.page.getByLabel('Why, in words for the record').fill('Owner agrees');
   await key(manager.page, 'Accept').click();
   await expect(manager.page.getByText(/Accepted by Maren Oduya: Owner agrees/).first()).toBeVisible();
-  await expect(second.page.getByText(/Owner agrees/).first()).toBeVisible({ timeout: LINE });
+  await expect(second.page.getByText(/Owner agrees/).first()).toBeVisible();
 
   // Both tablets show the same.
   await expect

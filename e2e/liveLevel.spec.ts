@@ -16,13 +16,13 @@ async function signInAt(page: Page, address: string, who: string): Promise<void>
   await page.getByLabel('Sign-in name').fill(who);
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in' }).click();
-  await expect(inTheList(page, '3B hall')).toBeVisible({ timeout: 60_000 });
+  await expect(inTheList(page, '3B hall')).toBeVisible();
 }
 
 /** Opens the instrument on the flood of a shower. */
 async function live(page: Page, address: string, shower: string): Promise<void> {
   await page.goto(`${address}/showers/${shower}/flood`);
-  await page.getByRole('button', { name: 'Live', exact: true }).click({ timeout: 60_000 });
+  await page.getByRole('button', { name: 'Live', exact: true }).click();
   await expect(page.getByRole('dialog', { name: 'An instrument that sends' })).toBeVisible();
 }
 
@@ -74,7 +74,7 @@ test('a flood stops at its hole: the height is told within 2 mm and its seam amo
       signal: ended.signal,
     });
     // It is drawn as it comes; then the tablet dies, and a moment later the server with its database.
-    await expect(running.page.getByTestId('live-chart')).toBeVisible({ timeout: 30_000 });
+    await expect(running.page.getByTestId('live-chart')).toBeVisible();
     await expect.poll(() => sent).toBeGreaterThan(60);
     end(running.process);
     await expect.poll(() => sent).toBeGreaterThan(110);
@@ -89,9 +89,9 @@ test('a flood stops at its hole: the height is told within 2 mm and its seam amo
     await signInAt(running.page, address, 'ines');
     await live(running.page, address, shower);
     const says = running.page.getByTestId('live-says');
-    await expect(says).toContainText(`${readings.length} readings`, { timeout: 60_000 });
+    await expect(says).toContainText(`${readings.length} readings`);
     const height = running.page.getByTestId('leak-height');
-    await expect(height).toContainText('It stops falling at', { timeout: 60_000 });
+    await expect(height).toContainText('It stops falling at');
     const mm = Number(/at ([\d.]+) mm/.exec((await height.textContent())!)![1]);
     console.log(`hole at ${HOLE_MM} mm, told ${mm} mm, of ${readings.length} readings`);
     expect(Math.abs(mm - HOLE_MM)).toBeLessThanOrEqual(2);
@@ -100,7 +100,7 @@ test('a flood stops at its hole: the height is told within 2 mm and its seam amo
     expect(first.slice(0, 3).join(' ')).toContain('Curb D against wall A');
     // Taken into the record, it is judged as a logger's file is.
     await running.page.getByRole('button', { name: `Take ${readings.length} readings into the record` }).click();
-    await expect(running.page.getByTestId('flood-verdict')).toContainText(/Leaks|fail|leak/i, { timeout: 60_000 });
+    await expect(running.page.getByTestId('flood-verdict')).toContainText(/Leaks|fail|leak/i);
     await office.dispose();
   } finally {
     ended.abort();

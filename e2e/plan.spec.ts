@@ -20,14 +20,11 @@ const orderOf = (page: Page) =>
 async function settledOrder(page: Page): Promise<(string | null)[]> {
   let [order, since] = [await orderOf(page), Date.now()];
   await expect
-    .poll(
-      async () => {
-        const now = await orderOf(page);
-        if (now.join() !== order.join()) [order, since] = [now, Date.now()];
-        return order.length > 2 && Date.now() - since > 3000;
-      },
-      { timeout: 60_000 },
-    )
+    .poll(async () => {
+      const now = await orderOf(page);
+      if (now.join() !== order.join()) [order, since] = [now, Date.now()];
+      return order.length > 2 && Date.now() - since > 3000;
+    })
     .toBe(true);
   return order;
 }
@@ -165,9 +162,9 @@ test('a cold night comes in from the logger’s file: the way moves and says why
       /14 loft: Cure till .+ The cold holds it up\. Heating would win \d+ h/,
       { timeout: 2000 },
     );
-  }).toPass({ timeout: 60_000 });
+  }).toPass();
   await expect.poll(() => orderOf(page)).not.toContain('14 loft');
-  await expect.poll(() => line.textContent(), { timeout: 30_000 }).not.toBe(dries);
+  await expect.poll(() => line.textContent()).not.toBe(dries);
   await context.close();
   await crew.close();
 });

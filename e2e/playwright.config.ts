@@ -30,9 +30,9 @@ export default defineConfig({
   ...(process.env.SLOW ? {} : { grepInvert: /@slow/ }),
   testDir: '.',
   outputDir: '../test-results/playwright',
-  // Wide, because a machine that others share may stand still for seconds: a limit is here to end what hangs.
-  timeout: 300_000,
-  expect: { timeout: 30_000 },
+  // Wide, because a machine that others share may stand still for a minute: a limit is here to end what hangs, and what passes waits for none of it.
+  timeout: 600_000,
+  expect: { timeout: 120_000 },
   workers: applications.length,
   reporter: [['line'], ['json']],
   use: {
