@@ -4,8 +4,6 @@ import i18next, { type TFunction } from 'i18next';
 import sharp from 'sharp';
 import { inTheList, open, PASSWORD } from './acting';
 
-const LINE = 60_000;
-
 type Language = 'en' | 'es';
 type Words = TFunction;
 
@@ -207,14 +205,11 @@ test("a defect lives from found to closed, on two tablets, a crew's phone and in
 
   // Both tablets show the same.
   await expect
-    .poll(
-      async () => {
-        const figures = await Promise.all([first, second].map(({ page }) => page.getByTestId('figures').textContent()));
-        // Words differ with the language, what they count does not.
-        return figures[0]?.replaceAll(/\D+/g, ' ') === figures[1]?.replaceAll(/\D+/g, ' ');
-      },
-      { timeout: LINE },
-    )
+    .poll(async () => {
+      const figures = await Promise.all([first, second].map(({ page }) => page.getByTestId('figures').textContent()));
+      // Words differ with the language, what they count does not.
+      return figures[0]?.replaceAll(/\D+/g, ' ') === figures[1]?.replaceAll(/\D+/g, ' ');
+    })
     .toBe(true);
   for (const { context } of [manager, first, second, phone]) await context.close();
 });
