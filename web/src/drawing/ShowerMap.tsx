@@ -12,6 +12,7 @@ import { FoldedMap } from './FoldedMap';
 import { Leaders } from './Leaders';
 import { Faces, Halo, Lengths, Points, SeamLines, Suspected } from './MapParts';
 import { nearest, neighbour, spotsOf } from './spots';
+import { titleThatFits } from './titleThatFits';
 import { useMapZoom } from './useMapZoom';
 import { KEYS, useSheet } from './useSheet';
 
@@ -201,7 +202,12 @@ export function ShowerMap(props: Props) {
   const { panels } = useMemo(() => arrange(unfold(model), sheet), [model, sheet]);
   const spots = useMemo(() => spotsOf(panels), [panels]);
   const titleOf = ({ panel, width }: PlacedPanel) => {
-    if (panel.kind === 'curb') return t(width < 190 ? 'map.curbShort' : 'map.curb', { letter: panel.letter });
+    if (panel.kind === 'curb')
+      return titleThatFits(
+        width,
+        t('map.curb', { letter: panel.letter }),
+        t('map.curbShort', { letter: panel.letter }),
+      );
     if (panel.kind === 'wall' || panel.kind === 'plan') return elementName(t, model, panel.id);
     return t(`map.parts.${panel.kind}`, { letter: panel.letter });
   };
