@@ -3,7 +3,8 @@ import { DRY, type SiteTest, type SiteTestKind, WATER } from '../log/callBodies'
 import { edgeId } from '../shower/geometry/showerGeometry';
 import type { ShowerModel } from '../shower/geometry/showerModel';
 import { isWall } from '../shower/geometry/wallFrame';
-import { FALSE_WATER, RUNNING_SHOWS, SPREAD_MM, STANDING_SHOWS } from './startingValues';
+import { type Odds, STARTING_ODDS } from './odds';
+import { SPREAD_MM } from './startingValues';
 import { edgeOf, type Suspect } from './suspects';
 import { type WettingTest, wetsOf } from './traceWets';
 
@@ -121,27 +122,37 @@ function inDam(model: ShowerModel, corner: number): (suspect: Suspect) => number
 const BED_SHOWS = { flood: 0.4, spray: 0.15 };
 
 /** How likely each outcome of a test is under each suspect: a row for each outcome. */
-export function testGiven(model: ShowerModel, suspects: readonly Suspect[], test: SiteTest): number[][] {
+export function testGiven(
+  model: ShowerModel,
+  suspects: readonly Suspect[],
+  test: SiteTest,
+  odds: Odds = STARTING_ODDS,
+): number[][] {
   if (test.kind === 'map') {
     const columns = suspects.map((s) => mapGiven(model, s));
     return outcomesOf(model, test).map((_, row) => columns.map((column) => column[row]!));
   }
-  const water = waterGiven(model, suspects, test);
+  const water = waterGiven(model, suspects, test, odds);
   return [water, water.map((p) => 1 - p)];
 }
 
 /** How likely a test shows water under each suspect. */
-function waterGiven(model: ShowerModel, suspects: readonly Suspect[], test: SiteTest): number[] {
-  if (test.kind === 'open') return suspects.map((s) => (s.id === test.element ? OPEN_SHOWS : FALSE_WATER));
+function waterGiven(
+  model: ShowerModel,
+  suspects: readonly Suspect[],
+  test: SiteTest,
+  { falseWater, standing, running }: Odds,
+): number[] {
+  if (test.kind === 'open') return suspects.map((s) => (s.id === test.element ? OPEN_SHOWS : falseWater));
   if (test.kind === 'trim')
     return suspects.map((s) =>
-      s.id === test.element ? TRIM_SHOWS.opening : s.kind === 'supply' ? TRIM_SHOWS.supply : FALSE_WATER,
+      s.id === test.element ? TRIM_SHOWS.opening : s.kind === 'supply' ? TRIM_SHOWS.supply : falseWater,
     );
   const share = test.kind === 'dam' ? inDam(model, test.corner ?? -1) : wetShares(model, test);
-  const shows = test.kind === 'flood' || test.kind === 'dam' ? STANDING_SHOWS : RUNNING_SHOWS;
+  const shows = test.kind === 'flood' || test.kind === 'dam' ? standing : running;
   return suspects.map((s) => {
     if (s.kind === 'bed' && (test.kind === 'flood' || test.kind === 'spray')) return BED_SHOWS[test.kind];
-    return FALSE_WATER + (shows - FALSE_WATER) * share(s);
+    return falseWater + (shows - falseWater) * share(s);
   });
 }
 

@@ -2,7 +2,7 @@ import { SPOILT, WATER } from '../log/callBodies';
 import type { EntryOf } from '../log/entry';
 import type { Call } from '../log/state';
 import type { ShowerModel } from '../shower/geometry/showerModel';
-import { ANYWHERE } from './startingValues';
+import { type Odds, STARTING_ODDS } from './odds';
 import { DEPTH, FLOOR, partKey } from './stripParts';
 import { BED, edgeOf, type Suspect } from './suspects';
 import { nearness } from './symptoms';
@@ -64,7 +64,12 @@ const holdsOn = (model: ShowerModel, side: string): string => {
 };
 
 /** By how much what came out makes each suspect likelier or less so: layers that were sound, and marks of water on a wall. */
-export function stripGiven(model: ShowerModel, suspects: readonly Suspect[], call: Pick<Call, 'stripped'>): number[] {
+export function stripGiven(
+  model: ShowerModel,
+  suspects: readonly Suspect[],
+  call: Pick<Call, 'stripped'>,
+  { anywhere }: Odds = STARTING_ODDS,
+): number[] {
   const parts = strippedParts(call).map((p) => p.entry.body);
   // What nobody pictured, or had to be torn, proves nothing sound.
   const sound = new Set(parts.filter((b) => b.verdict === 'sound' && b.before.length > 0).map(partKey));
@@ -79,7 +84,7 @@ export function stripGiven(model: ShowerModel, suspects: readonly Suspect[], cal
           ? sound.has(`drain ${FLOOR}`)
           : sides.length > 0 && sides.every((side) => sound.has(`${holdsOn(model, side)} ${side}`));
     const near = marks.reduce(
-      (p, m) => p * (ANYWHERE + (1 - ANYWHERE) * nearness(model, suspect, { on: 'wall', ...m })),
+      (p, m) => p * (anywhere + (1 - anywhere) * nearness(model, suspect, { on: 'wall', ...m })),
       1,
     );
     return (isSound ? SOUND_HIDES : 1) * near;

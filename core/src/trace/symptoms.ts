@@ -2,7 +2,8 @@ import { SIGNS, type Symptom, type SymptomPlace } from '../log/callBodies';
 import type { Point3 } from '../shower/geometry/point';
 import type { ShowerModel } from '../shower/geometry/showerModel';
 import { isWall, onWall, wallFrame } from '../shower/geometry/wallFrame';
-import { ANYWHERE, SELDOM, SIGN_GIVEN, SPREAD_MM, WHEN_GIVEN, WICKS_MM } from './startingValues';
+import { type Odds, STARTING_ODDS } from './odds';
+import { SELDOM, SPREAD_MM, WICKS_MM } from './startingValues';
 import { edgeOf, type Suspect } from './suspects';
 
 /** A floor that is still dark after so long holds water under it, hours [common practice, no source]. */
@@ -59,15 +60,20 @@ export const distinct = (model: ShowerModel, symptoms: readonly Symptom[]): Symp
   symptoms.filter((s, k) => !symptoms.slice(0, k).some((before) => isSame(model, before, s)));
 
 /** How likely a symptom is where a suspect lets water through. */
-export function symptomGiven(model: ShowerModel, suspect: Suspect, symptom: Symptom): number {
-  const place = ANYWHERE + (1 - ANYWHERE) * nearness(model, suspect, symptom.place);
-  const when = WHEN_GIVEN[suspect.behaviour][symptom.when];
+export function symptomGiven(
+  model: ShowerModel,
+  suspect: Suspect,
+  symptom: Symptom,
+  odds: Odds = STARTING_ODDS,
+): number {
+  const place = odds.anywhere + (1 - odds.anywhere) * nearness(model, suspect, symptom.place);
+  const when = odds.when[suspect.behaviour][symptom.when];
   const isDark = symptom.darkHours === undefined ? null : symptom.darkHours >= DARK_HOURS;
   let signs = 1;
   for (const sign of SIGNS) {
     const told = sign === 'dark-floor' && isDark !== null ? isDark : symptom.signs.includes(sign) ? true : null;
     // What nobody told may be there all the same.
-    if (told !== null) signs *= told ? SIGN_GIVEN[sign][suspect.behaviour] : 1 - SIGN_GIVEN[sign][suspect.behaviour];
+    if (told !== null) signs *= told ? odds.sign[sign][suspect.behaviour] : 1 - odds.sign[sign][suspect.behaviour];
   }
   return place * when * signs;
 }

@@ -2,6 +2,7 @@ import type { SiteTest, Symptom } from '../log/callBodies';
 import type { ShowerModel } from '../shower/geometry/showerModel';
 import { normalised } from './bayes';
 import { informationBits } from './nextTest';
+import type { Odds } from './odds';
 import { DAMAGE_MINUTES, isPossible, minutesOf, outcomesOf, siteTests, testGiven, testKey } from './siteTests';
 import type { Suspect } from './suspects';
 import { distinct, nearness, symptomGiven } from './symptoms';
@@ -22,6 +23,8 @@ export interface TraceCase {
   tested: readonly Tested[];
   /** By how much what came out makes each suspect likelier or less so, in their order; nothing where nothing came out. */
   stripped?: readonly number[];
+  /** Probabilities of what is seen and shown; those that are shipped where a firm has none of its own. */
+  odds?: Odds;
 }
 
 /** A suspect with its probability now. */
@@ -77,13 +80,13 @@ const OPEN_AT_MOST = 3;
 /** Likelihoods of what was told and found, by suspect. */
 function weights(
   model: ShowerModel,
-  { suspects, symptoms, stripped }: TraceCase,
+  { suspects, symptoms, stripped, odds }: TraceCase,
   rows: readonly (readonly number[])[],
 ): number[] {
   const distinctOnes = distinct(model, symptoms);
   return suspects.map((s, k) => {
     const told = distinctOnes.reduce(
-      (p, symptom) => p * symptomGiven(model, s, symptom),
+      (p, symptom) => p * symptomGiven(model, s, symptom, odds),
       s.prior * (stripped?.[k] ?? 1),
     );
     return rows.reduce((p, row) => p * row[k]!, told);
@@ -91,21 +94,21 @@ function weights(
 }
 
 /** The row of a result: how likely it is under each suspect; null where it tells nothing. */
-function rowOf(model: ShowerModel, suspects: readonly Suspect[], { test, outcome }: Tested): number[] | null {
+function rowOf(model: ShowerModel, { suspects, odds }: TraceCase, { test, outcome }: Tested): number[] | null {
   if (!isPossible(model, suspects, test)) return null;
   const k = outcomesOf(model, test).indexOf(outcome);
-  return k < 0 ? null : testGiven(model, suspects, test)[k]!;
+  return k < 0 ? null : testGiven(model, suspects, test, odds)[k]!;
 }
 
 /** What a test would tell, and what would be left after each outcome. */
 function proposal(
   model: ShowerModel,
-  suspects: readonly Suspect[],
+  { suspects, odds }: TraceCase,
   shares: readonly number[],
   test: SiteTest,
   minutes: number,
 ): Proposal {
-  const rows = testGiven(model, suspects, test);
+  const rows = testGiven(model, suspects, test, odds);
   const bits = informationBits(shares, rows);
   const damageMinutes = DAMAGE_MINUTES[test.kind];
   const leaves = outcomesOf(model, test).map((outcome, r): Leaves => {
@@ -147,7 +150,7 @@ function misfits(model: ShowerModel, its: TraceCase, rows: readonly (readonly nu
 export function traceCase(model: ShowerModel, its: TraceCase): TraceView | null {
   // A test that was made again replaces what it showed before: the two are no two witnesses.
   const last = new Map(its.tested.map((t) => [testKey(t.test), t.id]));
-  const rows = its.tested.map((t) => (last.get(testKey(t.test)) === t.id ? rowOf(model, its.suspects, t) : null));
+  const rows = its.tested.map((t) => (last.get(testKey(t.test)) === t.id ? rowOf(model, its, t) : null));
   const shares = normalised(
     weights(
       model,
@@ -166,7 +169,7 @@ export function traceCase(model: ShowerModel, its: TraceCase): TraceView | null 
     ranked.slice(0, OPEN_AT_MOST).map((r) => r.suspect),
   )
     .filter((test) => !done.has(testKey(test)))
-    .map((test) => proposal(model, its.suspects, shares, test, minutesOf(test, tests)))
+    .map((test) => proposal(model, its, shares, test, minutesOf(test, tests)))
     .sort((a, b) => b.bitsPerMinute - a.bitsPerMinute);
   // Tile is not taken out for what is rather unlikely while a test without damage still tells something.
   const spares = next.filter((p) => p.damageMinutes === 0 && p.informationBits >= TELLS_BITS);

@@ -55,4 +55,20 @@ describe('what a call found', () => {
     await maren.put('/api/leaks/rates').send({}).expect(200);
     expect((await leaksFor(ines)).own).toEqual({});
   });
+
+  it('works with probabilities that a manager alone sets, beside the figures; impossible and unknown ones are refused', async () => {
+    const [ines, maren] = [await server.as('ines'), await server.as('maren')];
+    await maren.put('/api/leaks/rates').send({ drain: 9 }).expect(200);
+    await ines.put('/api/leaks/odds').send({ standing: 0.7 }).expect(403);
+    await maren.put('/api/leaks/odds').send({ standing: 0.7, 'when door at-once': 0.5 }).expect(200);
+    expect(await leaksFor(ines)).toMatchObject({
+      own: { drain: 9 },
+      odds: { standing: 0.7, 'when door at-once': 0.5 },
+    });
+    for (const wrong of [{ standing: 0 }, { standing: 1 }, { standing: 70 }, { 'when roof always': 0.2 }])
+      expect((await maren.put('/api/leaks/odds').send(wrong)).body.error.code).toBe('input-invalid');
+    await maren.put('/api/leaks/odds').send({}).expect(200);
+    await maren.put('/api/leaks/rates').send({}).expect(200);
+    expect(await leaksFor(ines)).toMatchObject({ own: {}, odds: {} });
+  });
 });

@@ -1,4 +1,4 @@
-import { LeakRates } from '@careful-seam/contract/api/leaks';
+import { LeakOdds, LeakRates } from '@careful-seam/contract/api/leaks';
 import {
   AssignMany,
   Away,
@@ -15,7 +15,7 @@ import { useLink } from '../people/links';
 import { forgetAhead } from '../plan/aheads';
 import { calendarOf } from '../plan/calendarFeed';
 import { crewPlan } from '../plan/crewPlan';
-import { writeNote } from '../plan/planNotes';
+import { ODDS_NOTE, writeNote } from '../plan/planNotes';
 import { assignLooks, weekOf } from '../plan/week';
 import { Refusal } from '../refusals/refusal';
 import { visibleShower } from '../showers/loadShower';
@@ -45,6 +45,14 @@ async function changeLeakRates({ req, res, services }: Call): Promise<unknown> {
   await writeNote(services.store, 'leaks', '', rates, services.now());
   res.locals.about = '';
   return rates;
+}
+
+/** Probabilities that tracing works with. */
+async function changeLeakOdds({ req, res, services }: Call): Promise<unknown> {
+  const odds = read(LeakOdds, req.body);
+  await writeNote(services.store, 'leaks', ODDS_NOTE, odds, services.now());
+  res.locals.about = '';
+  return odds;
 }
 
 /** Where a job lies, and the minutes to others. */
@@ -125,6 +133,17 @@ export const PLAN_ROUTES: readonly Route[] = [
     gives: LeakRates,
     did: 'leak-rates-changed',
     answer: changeLeakRates,
+  },
+  {
+    ...MANAGING,
+    method: 'put',
+    path: '/api/leaks/odds',
+    summary: 'Sets probabilities of the firm that tracing of leaks works with, by name',
+    body: 'json',
+    takes: LeakOdds,
+    gives: LeakOdds,
+    did: 'leak-rates-changed',
+    answer: changeLeakOdds,
   },
   {
     ...MANAGING,

@@ -1,4 +1,4 @@
-import { LeakRates } from '@careful-seam/contract/api/leaks';
+import { LeakOdds, LeakRates } from '@careful-seam/contract/api/leaks';
 import {
   DayPins,
   FIRST_PLAN_SETTINGS,
@@ -70,8 +70,16 @@ export function planBookOf(notes: readonly PlanNote[]): PlanBook {
 
 /** A firm's own figures to begin tracing with. */
 export function ownRatesOf(notes: readonly PlanNote[]): LeakRates {
-  const note = notes.find((n) => n.kind === 'leaks');
+  const note = notes.find((n) => n.kind === 'leaks' && n.id === '');
   return (note && said(LeakRates, note.data)) ?? {};
+}
+
+/** The id of the note that holds a firm's own probabilities. */
+export const ODDS_NOTE = 'odds';
+/** A firm's own probabilities of what is seen and what tests show. */
+export function ownOddsOf(notes: readonly PlanNote[]): LeakOdds {
+  const note = notes.find((n) => n.kind === 'leaks' && n.id === ODDS_NOTE);
+  return (note && said(LeakOdds, note.data)) ?? {};
 }
 
 /** The firm's plan book. */

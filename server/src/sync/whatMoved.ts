@@ -4,7 +4,7 @@ import { type MovedShower, ON_A_TABLET, type SyncAnswer, type SyncAsk } from '@c
 import { sha256Hex } from '@careful-seam/core/log/chain';
 import type { DataSource } from 'typeorm';
 import { currentEpoch } from '../firm/epoch';
-import { NOTES_OF_FIRM, ownRatesOf, planBookOf } from '../plan/planNotes';
+import { NOTES_OF_FIRM, ownOddsOf, ownRatesOf, planBookOf } from '../plan/planNotes';
 import { ofCrew, SHOWER_COLUMNS, type ShowerWithHead, showerAnswer, showerRows } from '../showers/showerRows';
 
 /** A day, ms. */
@@ -25,7 +25,7 @@ async function firmAndPlace(store: DataSource, now: Date): Promise<{ firm: FirmA
     newestBook: row.book,
     lookPlan: row.plan ?? [],
     plan: planBookOf(row.plan_notes ?? []),
-    leaks: { finds: row.finds ?? {}, own: ownRatesOf(row.plan_notes ?? []) },
+    leaks: { finds: row.finds ?? {}, own: ownRatesOf(row.plan_notes ?? []), odds: ownOddsOf(row.plan_notes ?? []) },
   };
   return { firm, place: Number(row.place) };
 }

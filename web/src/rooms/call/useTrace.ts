@@ -1,6 +1,7 @@
 import type { Call, ShowerState } from '@careful-seam/core/log/state';
 import { symptomsOf } from '@careful-seam/core/trace/floorWatch';
 import { findsOf, suspectsOf } from '@careful-seam/core/trace/ledgerSays';
+import { oddsOf } from '@careful-seam/core/trace/odds';
 import { ratesOf } from '@careful-seam/core/trace/rates';
 import { stripGiven, stripTests } from '@careful-seam/core/trace/stripSays';
 import type { Suspect } from '@careful-seam/core/trace/suspects';
@@ -24,13 +25,13 @@ export function useTrace(
   const { view, closed } = useMemo(() => {
     const model = state.geometry?.model;
     if (!model || !call) return { view: null, closed: null };
-    const symptoms = symptomsOf(call);
+    const [symptoms, odds] = [symptomsOf(call), oddsOf(leaks.odds)];
     const tested = call.tests.map(({ id, body }) => ({ id, test: body.test, outcome: body.outcome }));
-    const opened = { tested: [...tested, ...stripTests(call)], stripped: stripGiven(model, suspects, call) };
+    const opened = { tested: [...tested, ...stripTests(call)], stripped: stripGiven(model, suspects, call, odds) };
     return {
-      view: traceCase(model, { suspects, symptoms, ...opened }),
-      closed: traceCase(model, { suspects, symptoms, tested: tested.filter((t) => t.test.kind !== 'open') }),
+      view: traceCase(model, { suspects, symptoms, odds, ...opened }),
+      closed: traceCase(model, { suspects, symptoms, odds, tested: tested.filter((t) => t.test.kind !== 'open') }),
     };
-  }, [state, call, suspects]);
+  }, [state, call, suspects, leaks]);
   return { view, closed, suspects };
 }

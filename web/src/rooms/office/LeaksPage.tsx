@@ -6,6 +6,7 @@ import { useTranslation } from 'react-i18next';
 import { useParts } from '../../tablet/store';
 import { useChange } from '../../tablet/useList';
 import { Problem } from '../../ui/Loaded';
+import { LeakOddsForm } from './LeakOdds';
 
 /** What is typed, by kind. */
 type Typed = { rates: Partial<Record<SuspectKind, string>> };
@@ -35,48 +36,51 @@ export function LeaksPage() {
   const percent = (share: number) => `${(share * 100).toFixed(share < 0.1 ? 1 : 0)} %`;
   const kinds = [...SUSPECT_KINDS].sort((a, b) => now[b] - now[a]);
   return (
-    <form className="flex h-full flex-col gap-2 overflow-y-auto" onSubmit={(e) => void keep(e)}>
-      <p className="text-soft">{t('leaks.what', { worth: WORTH_CALLS })}</p>
-      <table className="w-full max-w-3xl border-collapse">
-        <thead>
-          <tr className="border-edge border-b text-left text-soft text-sm">
-            <th className="font-normal">{t('leaks.kind')}</th>
-            <th className="font-normal">{t('leaks.begins')}</th>
-            <th className="text-right font-normal">{t('leaks.expected')}</th>
-            <th className="text-right font-normal">{t('leaks.found')}</th>
-            <th className="text-right font-normal">{t('leaks.now')}</th>
-          </tr>
-        </thead>
-        <tbody data-testid="leak-kinds">
-          {kinds.map((kind) => (
-            <tr key={kind} className="border-hair border-b">
-              <th className="pr-3 text-left font-semibold" scope="row">
-                {t(`leaks.kinds.${kind}`)}
-              </th>
-              <td className="py-1">
-                <input
-                  className="field w-28"
-                  type="number"
-                  step="any"
-                  min="0.001"
-                  max="1000"
-                  aria-label={t('leaks.beginsOf', { kind: t(`leaks.kinds.${kind}`) })}
-                  placeholder={String(RATES[kind])}
-                  {...register(`rates.${kind}`)}
-                />
-              </td>
-              <td className="text-right tabular-nums">{percent(start[kind])}</td>
-              <td className="text-right font-bold tabular-nums">{count(kind)}</td>
-              <td className="text-right tabular-nums">{percent(now[kind])}</td>
+    <div className="flex h-full flex-col gap-6 overflow-y-auto">
+      <form className="flex flex-col gap-2" onSubmit={(e) => void keep(e)}>
+        <p className="text-soft">{t('leaks.what', { worth: WORTH_CALLS })}</p>
+        <table className="w-full max-w-3xl border-collapse">
+          <thead>
+            <tr className="border-edge border-b text-left text-soft text-sm">
+              <th className="font-normal">{t('leaks.kind')}</th>
+              <th className="font-normal">{t('leaks.begins')}</th>
+              <th className="text-right font-normal">{t('leaks.expected')}</th>
+              <th className="text-right font-normal">{t('leaks.found')}</th>
+              <th className="text-right font-normal">{t('leaks.now')}</th>
             </tr>
-          ))}
-        </tbody>
-      </table>
-      <p>{t('leaks.unknown', { count: count('unknown') })}</p>
-      <Problem text={problem} />
-      <button type="submit" className="key key-main self-start" disabled={busy || !formState.isDirty}>
-        {t('office.keep')}
-      </button>
-    </form>
+          </thead>
+          <tbody data-testid="leak-kinds">
+            {kinds.map((kind) => (
+              <tr key={kind} className="border-hair border-b">
+                <th className="pr-3 text-left font-semibold" scope="row">
+                  {t(`leaks.kinds.${kind}`)}
+                </th>
+                <td className="py-1">
+                  <input
+                    className="field w-28"
+                    type="number"
+                    step="any"
+                    min="0.001"
+                    max="1000"
+                    aria-label={t('leaks.beginsOf', { kind: t(`leaks.kinds.${kind}`) })}
+                    placeholder={String(RATES[kind])}
+                    {...register(`rates.${kind}`)}
+                  />
+                </td>
+                <td className="text-right tabular-nums">{percent(start[kind])}</td>
+                <td className="text-right font-bold tabular-nums">{count(kind)}</td>
+                <td className="text-right tabular-nums">{percent(now[kind])}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p>{t('leaks.unknown', { count: count('unknown') })}</p>
+        <Problem text={problem} />
+        <button type="submit" className="key key-main self-start" disabled={busy || !formState.isDirty}>
+          {t('office.keep')}
+        </button>
+      </form>
+      <LeakOddsForm />
+    </div>
   );
 }

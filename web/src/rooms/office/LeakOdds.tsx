@@ -1,0 +1,110 @@
+import { LeakOdds } from '@careful-seam/contract/api/leaks';
+import { SIGNS, WHENS } from '@careful-seam/core/log/callBodies';
+import { SHIPPED_ODDS, SINGLE_ODDS, signKey, whenKey } from '@careful-seam/core/trace/odds';
+import { BEHAVIOURS } from '@careful-seam/core/trace/startingValues';
+import { useForm } from 'react-hook-form';
+import { useTranslation } from 'react-i18next';
+import { useParts } from '../../tablet/store';
+import { useChange } from '../../tablet/useList';
+import { Problem } from '../../ui/Loaded';
+
+/** Percent of one. */
+const PERCENT = 100;
+/** What is typed, in percent, by the name of the probability. */
+type Typed = { odds: Record<string, string | undefined> };
+
+/** A name with blanks is no name of a field: they stand as points there. */
+const field = (key: string) => `odds.${key.replaceAll(' ', '_')}` as const;
+const shown = (share: number): string => String(Math.round(share * PERCENT * 10) / 10);
+
+/** What was typed, as shares; what is left empty is as shipped. */
+const oddsTyped = ({ odds }: Typed): LeakOdds =>
+  Object.fromEntries(
+    Object.keys(SHIPPED_ODDS).flatMap((key) => {
+      const text = odds[key.replaceAll(' ', '_')] ?? '';
+      return text === '' ? [] : [[key, Number(text) / PERCENT]];
+    }),
+  );
+
+/** Probabilities of what is seen and what tests show, each of which can be the firm's own. */
+export function LeakOddsForm() {
+  const { t } = useTranslation();
+  const { leaks, sync } = useParts('leaks', 'sync');
+  const { change, problem, busy } = useChange([]);
+  const { register, handleSubmit, formState, reset } = useForm<Typed>({
+    defaultValues: {
+      odds: Object.fromEntries(
+        Object.entries(leaks.odds).map(([key, share]) => [key.replaceAll(' ', '_'), shown(share ?? 0)]),
+      ),
+    },
+  });
+  const keep = handleSubmit(async (typed) => {
+    if (!(await change(LeakOdds, 'PUT', '/api/leaks/odds', oddsTyped(typed)))) return;
+    reset(typed);
+    await sync();
+  });
+  const input = (key: string, label: string) => (
+    <input
+      className="field w-20 text-right"
+      type="number"
+      step="0.1"
+      min="0.1"
+      max="99.9"
+      aria-label={label}
+      placeholder={shown(SHIPPED_ODDS[key]!)}
+      {...register(field(key))}
+    />
+  );
+  const table = (name: 'when' | 'sign', rows: readonly string[], keyOf: (row: string, b: string) => string) => (
+    <table className="border-collapse" data-testid={`odds-${name}`}>
+      <caption className="text-left font-semibold">{t(`leaks.odds.${name}`)}</caption>
+      <thead>
+        <tr className="border-edge border-b text-soft text-sm">
+          <td />
+          {BEHAVIOURS.map((b) => (
+            <th key={b} className="px-1 font-normal" scope="col">
+              {t(`leaks.odds.behaviour.${b}`)}
+            </th>
+          ))}
+        </tr>
+      </thead>
+      <tbody>
+        {rows.map((row) => {
+          const said = t(name === 'when' ? `call.whens.${row}` : `call.sign.${row}`);
+          return (
+            <tr key={row} className="border-hair border-b">
+              <th className="pr-3 text-left font-normal" scope="row">
+                {said}
+              </th>
+              {BEHAVIOURS.map((b) => (
+                <td key={b} className="px-1 py-1">
+                  {input(keyOf(row, b), `${said}, ${t(`leaks.odds.behaviour.${b}`)}`)}
+                </td>
+              ))}
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+  return (
+    <form className="flex flex-col gap-3" onSubmit={(e) => void keep(e)} aria-label={t('leaks.odds.title')}>
+      <h2 className="font-bold text-lg">{t('leaks.odds.title')}</h2>
+      <p className="text-soft">{t('leaks.odds.what')}</p>
+      <div className="overflow-x-auto">
+        {table('when', WHENS, (w, b) => whenKey(b as (typeof BEHAVIOURS)[number], w as (typeof WHENS)[number]))}
+        {table('sign', SIGNS, (s, b) => signKey(s as (typeof SIGNS)[number], b as (typeof BEHAVIOURS)[number]))}
+      </div>
+      {SINGLE_ODDS.map((key) => (
+        <p key={key} className="flex items-center gap-3">
+          {input(key, t(`leaks.odds.${key}`))}
+          <span aria-hidden="true">{t(`leaks.odds.${key}`)}</span>
+        </p>
+      ))}
+      <Problem text={problem} />
+      <button type="submit" className="key key-main self-start" disabled={busy || !formState.isDirty}>
+        {t('leaks.odds.keep')}
+      </button>
+    </form>
+  );
+}
