@@ -265,6 +265,7 @@ const GROWN: Partial<Record<EntryKind, number>> = {
   'flood-event': 2,
   'moisture-look': 2,
   'flood-ended': 2,
+  'call-tested': 2,
   note: 2,
 };
 /** Version of each kind's body that this program writes; it reads all earlier ones. */

@@ -126,6 +126,8 @@ export const CALL_BODIES = {
       test: SiteTest,
       /** `water`, `dry`, `unclear`, a side of the shower, or of what was opened `spoilt`. */
       outcome: key,
+      /** Of a flood whose level settled: where, over the drain’s rim, and how much water a hole of its size holds back, mm. */
+      settled: z.object({ lowMm: anyMm, highMm: anyMm, heldBackMm: z.number().min(0).max(1000) }).optional(),
       /** How long it took, minutes. */
       minutes: z.number().min(0).max(20_000).optional(),
       words: z.string().max(2000).optional(),

@@ -33,6 +33,20 @@ function fits(
   return below <= 0 ? 1 : below > heldBack ? 0 : Math.exp((-2 * below) / heldBack);
 }
 
+/** How much of an element lies where a level settled, 0 to 1: what is outside, or no part of the surface, not at all. */
+export function heightFit(
+  { faces, lowMm, highMm }: Pick<Suspect, 'faces' | 'lowMm' | 'highMm'>,
+  height: Pick<LeakHeight, 'lowMm' | 'highMm'>,
+  heldBack = HELD_BACK_MOST_MM,
+  marginMm = 2,
+): number {
+  if (faces.length === 0 || outsideFaces(faces)) return 0;
+  // A lying seam has one height; an upright one is asked along its own, by the shares of it that fit.
+  const heights =
+    highMm === lowMm ? [lowMm] : Array.from({ length: ALONG }, (_, k) => lowMm + ((highMm - lowMm) * k) / (ALONG - 1));
+  return heights.reduce((sum, mm) => sum + fits(mm, height, marginMm, heldBack), 0) / heights.length;
+}
+
 /**
  * What lies where a flood stopped falling, likeliest first: elements with a part at that height, by how much of them lies there and how
  * much they were suspected before; below it less and less, as far as a hole of its size holds water back. `marginMm` is what the level itself may be
@@ -45,17 +59,7 @@ export function atHeight(
   marginMm = 2,
 ): AtHeight[] {
   const weighed = suspects
-    .filter((s) => s.faces.length > 0 && !outsideFaces(s.faces))
-    .map((suspect) => {
-      const { lowMm, highMm } = suspect;
-      // A lying seam has one height; an upright one is asked along its own, by the shares of it that fit.
-      const heights =
-        highMm === lowMm
-          ? [lowMm]
-          : Array.from({ length: ALONG }, (_, k) => lowMm + ((highMm - lowMm) * k) / (ALONG - 1));
-      const fit = heights.reduce((sum, mm) => sum + fits(mm, height, marginMm, heldBack), 0) / heights.length;
-      return { suspect, share: suspect.prior * fit };
-    })
+    .map((suspect) => ({ suspect, share: suspect.prior * heightFit(suspect, height, heldBack, marginMm) }))
     .filter((w) => w.share > 0)
     .sort((a, b) => b.share - a.share);
   const most = weighed[0]?.share ?? 1;

@@ -235,3 +235,24 @@ describe('where a call stands', () => {
     expect([...next].sort((a, b) => tile(a) - tile(b) || b.bitsPerMinute - a.bitsPerMinute)).toEqual(next);
   });
 });
+
+describe('a flood that was watched till its level settled', () => {
+  it('tells more than that it fell: what lies there gains, what lies above it loses, and without an outcome of water it tells nothing', () => {
+    const its = state();
+    const top = Math.max(...suspectsOf(its).map((s) => s.highMm));
+    expect(top).toBeGreaterThan(200);
+    const foot = (s: Suspect) => s.id === 'floor-wall|floor|wall:back';
+    const footMm = suspectsOf(its).find(foot)!.lowMm;
+    const flood = { kind: 'flood' as const, levelMm: footMm + 60 };
+    const fell = view([stain(300, 300)], [tested('f', flood, 'water')]);
+    const settled = { lowMm: footMm - 1, highMm: footMm + 1, heldBackMm: 5 };
+    const watched = view([stain(300, 300)], [{ ...tested('f', flood, 'water'), settled }]);
+    expect(probability(watched, foot)).toBeGreaterThan(probability(fell, foot));
+    // The drain lies below, farther than so small a hole holds water back.
+    const drain = (s: Suspect) => s.kind === 'drain';
+    expect(probability(watched, drain)).toBeLessThan(probability(fell, drain));
+    const dry = view([stain(300, 300)], [tested('f', flood, 'dry')]);
+    const odd = view([stain(300, 300)], [{ ...tested('f', flood, 'dry'), settled }]);
+    expect(probability(odd, foot)).toBeCloseTo(probability(dry, foot), 12);
+  });
+});

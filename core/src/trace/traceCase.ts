@@ -1,5 +1,6 @@
-import type { SiteTest, Symptom } from '../log/callBodies';
+import { type SiteTest, type Symptom, WATER } from '../log/callBodies';
 import type { ShowerModel } from '../shower/geometry/showerModel';
+import { heightFit } from './atHeight';
 import { normalised } from './bayes';
 import { informationBits } from './nextTest';
 import type { Odds } from './odds';
@@ -14,7 +15,12 @@ export interface Tested {
   test: SiteTest;
   /** One of its outcomes; any other, as `unclear` or what was spoilt by taking it out, tells nothing. */
   outcome: string;
+  /** Of a flood: where its level settled, over the drain’s rim, and how much water a hole of its size holds back, mm. */
+  settled?: { lowMm: number; highMm: number; heldBackMm: number };
 }
+
+/** A level that settles may be read wrong, or two holes let it fall: so often it says nothing of the height [invented starting value]. */
+const SETTLES_WRONG = 0.1;
 
 /** What tracing starts from. */
 export interface TraceCase {
@@ -94,10 +100,16 @@ function weights(
 }
 
 /** The row of a result: how likely it is under each suspect; null where it tells nothing. */
-function rowOf(model: ShowerModel, { suspects, odds }: TraceCase, { test, outcome }: Tested): number[] | null {
+function rowOf(model: ShowerModel, { suspects, odds }: TraceCase, { test, outcome, settled }: Tested): number[] | null {
   if (!isPossible(model, suspects, test)) return null;
   const k = outcomesOf(model, test).indexOf(outcome);
-  return k < 0 ? null : testGiven(model, suspects, test, odds)[k]!;
+  if (k < 0) return null;
+  const row = testGiven(model, suspects, test, odds)[k]!;
+  // Where the level stops the hole is, or somewhat below: a flood that was watched tells more than that it fell.
+  if (!settled || outcome !== WATER) return row;
+  return row.map(
+    (p, s) => p * (SETTLES_WRONG + (1 - SETTLES_WRONG) * heightFit(suspects[s]!, settled, settled.heldBackMm)),
+  );
 }
 
 /** What a test would tell, and what would be left after each outcome. */

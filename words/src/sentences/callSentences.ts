@@ -60,6 +60,19 @@ export function outcomeName(t: Words, model: ShowerModel, test: SiteTest, outcom
   return t(`call.outcome.${test.kind === 'open' ? 'open.' : ''}${outcome}`);
 }
 
+/** What a test showed, with where its level settled. */
+export function resultWords(
+  t: Words,
+  model: ShowerModel,
+  { test, outcome, settled }: Body<'call-tested'>,
+  unit: ShownUnit,
+): string {
+  const said = outcomeName(t, model, test, outcome);
+  if (!settled) return said;
+  const [low, high] = [settled.lowMm, settled.highMm].map((mm) => showLength(mm, unit));
+  return `${said}, ${t('call.settled', { low, high })}`;
+}
+
 /** Where somebody saw water. */
 export function placeWords(t: Words, model: ShowerModel, place: SymptomPlace, unit: ShownUnit): string {
   if (place.on === 'inside') return t('call.at.inside');
@@ -121,9 +134,7 @@ export function callLines(t: Words, model: ShowerModel, call: Call, unit: ShownU
   const places = opened.body.symptoms.map(
     (s) => `${placeWords(t, model, s.place, unit)}, ${t(`call.whens.${s.when}`)}, ${t(`call.amounts.${s.amount}`)}`,
   );
-  const tried = tests.map(
-    ({ body }) => `${testName(t, model, body.test, unit)}: ${outcomeName(t, model, body.test, body.outcome)}`,
-  );
+  const tried = tests.map(({ body }) => `${testName(t, model, body.test, unit)}: ${resultWords(t, model, body, unit)}`);
   return [
     opened.body.words,
     ...places,

@@ -2,9 +2,9 @@ import type { Call } from '@careful-seam/core/log/state';
 import type { TraceView } from '@careful-seam/core/trace/traceCase';
 import {
   foundWords,
-  outcomeName,
   percentWords,
   placeWords,
+  resultWords,
   testName,
 } from '@careful-seam/words/sentences/callSentences';
 import { momentWords } from '@careful-seam/words/sentences/moments';
@@ -39,7 +39,7 @@ export function Told({ shower, call, view }: { shower: LocalShower; call: Call; 
             <li key={e.id} className="flex items-center gap-2 border-hair border-t py-1">
               <span className="flex-1 leading-tight">
                 {testName(t, model, e.body.test, unit)}:{' '}
-                <span className="font-bold">{outcomeName(t, model, e.body.test, e.body.outcome)}</span>
+                <span className="font-bold">{resultWords(t, model, e.body, unit)}</span>
                 <span className="block text-soft text-sm">
                   {momentWords(Date.parse(e.observedAt), zone)}, {e.author.name}
                 </span>

@@ -26,7 +26,10 @@ export function useTrace(
     const model = state.geometry?.model;
     if (!model || !call) return { view: null, closed: null };
     const [symptoms, odds] = [symptomsOf(call), oddsOf(leaks.odds)];
-    const tested = call.tests.map(({ id, body }) => ({ id, test: body.test, outcome: body.outcome }));
+    const tested = call.tests.map(({ id, body: { test, outcome, settled } }) => ({
+      ...{ id, test, outcome },
+      ...(settled ? { settled } : {}),
+    }));
     const opened = { tested: [...tested, ...stripTests(call)], stripped: stripGiven(model, suspects, call, odds) };
     return {
       view: traceCase(model, { suspects, symptoms, odds, ...opened }),

@@ -1,4 +1,6 @@
+import { WATER } from '@careful-seam/core/log/callBodies';
 import type { FloodTest } from '@careful-seam/core/log/floodTest';
+import { mayWrite } from '@careful-seam/core/log/roles';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
 import { type AtHeight, atHeight, HELD_BACK_MOST_MM, heldBackMm } from '@careful-seam/core/trace/atHeight';
 import { suspectsOf } from '@careful-seam/core/trace/ledgerSays';
@@ -10,6 +12,7 @@ import { momentWords } from '@careful-seam/words/sentences/moments';
 import { elementName } from '@careful-seam/words/texts/names';
 import { useEffect, useMemo, useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { useNavigate } from 'react-router';
 import { z } from 'zod';
 import { useHeld } from '../../shared/useDraft';
 import { type LocalShower, useParts } from '../../tablet/store';
@@ -115,6 +118,38 @@ function Where({
   );
 }
 
+/** A call that is open hears where the level settled: it separates what a flood alone does not. */
+function TellCall({
+  shower,
+  levelMm,
+  height,
+  held,
+}: {
+  shower: LocalShower;
+  /** The level that it was filled to, mm over the drain's rim. */
+  levelMm: number;
+  height: LeakHeight;
+  held: number | undefined;
+}) {
+  const { t } = useTranslation();
+  const { write, person } = useParts('write', 'person');
+  const navigate = useNavigate();
+  const call = [...shower.state.calls.values()].findLast((c) => !c.closed);
+  if (!call || !person || !mayWrite(person.role, 'call-tested')) return null;
+  const tell = () => {
+    const { lowMm, highMm } = height;
+    void write(shower.id, 'call-tested', {
+      ...{ call: call.opened.id, test: { kind: 'flood', levelMm }, outcome: WATER },
+      settled: { lowMm, highMm, heldBackMm: held ?? HELD_BACK_MOST_MM },
+    }).then(() => navigate(`/showers/${shower.id}/call`));
+  };
+  return (
+    <button type="button" className="key" onClick={tell}>
+      {t('flood.live.toCall')}
+    </button>
+  );
+}
+
 /** An instrument that sends by itself: what it says, where the water stops, and a key that takes its readings into the record. */
 export function LiveSheet({
   shower,
@@ -190,6 +225,7 @@ export function LiveSheet({
               <LiveChart levels={levels} heightMm={height?.heightMm ?? null} words={t('flood.live.chart')} />
             )}
             {height && <Where model={model} height={height} held={held} places={places} />}
+            {height && <TellCall shower={shower} levelMm={test.filledToMm} height={height} held={held} />}
             {test.running && (
               <button type="button" className="key key-main" disabled={raw.count === 0} onClick={keep}>
                 {t('flood.live.take', { count: raw.count })}
