@@ -158,12 +158,12 @@ describe('entries at a boundary', () => {
     );
   });
   it('are of the closed list of kinds, each with a schema and a version', () => {
-    expect(ENTRY_KINDS).toHaveLength(29);
+    expect(ENTRY_KINDS).toHaveLength(31);
     for (const kind of ENTRY_KINDS) {
       expect(BODIES[kind]).toBeDefined();
       const later = kind === 'reading' ? 5 : kind === 'look' ? 4 : /^rules|^defect-(found|closed)/.test(kind) ? 3 : 2;
       expect(VERSIONS[kind]).toBe(
-        /^flood|^moisture|^note$|^look$|^reading$|^rules|^geometry|^climate|^shower-created|^work|^look-requested|^defect-(found|assigned|answered|closed)/.test(
+        /^flood|^moisture|^note$|^look$|^reading$|^rules|^geometry|^climate|^call-tested|^shower-created|^work|^look-requested|^defect-(found|assigned|answered|closed)/.test(
           kind,
         )
           ? later

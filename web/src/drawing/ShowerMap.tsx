@@ -8,11 +8,11 @@ import { elementName } from '@careful-seam/words/texts/names';
 import { type KeyboardEvent, type PointerEvent, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { usePreferences } from '../ui/preferences';
+import { curbTitle } from './curbTitle';
 import { FoldedMap } from './FoldedMap';
 import { Leaders } from './Leaders';
 import { Faces, Halo, Lengths, Points, SeamLines, Suspected } from './MapParts';
 import { nearest, neighbour, spotsOf } from './spots';
-import { titleThatFits } from './titleThatFits';
 import { useMapZoom } from './useMapZoom';
 import { KEYS, useSheet } from './useSheet';
 
@@ -202,12 +202,7 @@ export function ShowerMap(props: Props) {
   const { panels } = useMemo(() => arrange(unfold(model), sheet), [model, sheet]);
   const spots = useMemo(() => spotsOf(panels), [panels]);
   const titleOf = ({ panel, width }: PlacedPanel) => {
-    if (panel.kind === 'curb')
-      return titleThatFits(
-        width,
-        t('map.curb', { letter: panel.letter }),
-        t('map.curbShort', { letter: panel.letter }),
-      );
+    if (panel.kind === 'curb') return curbTitle(t, width, panel.letter);
     if (panel.kind === 'wall' || panel.kind === 'plan') return elementName(t, model, panel.id);
     return t(`map.parts.${panel.kind}`, { letter: panel.letter });
   };

@@ -9,7 +9,7 @@ import { filmWords } from '@careful-seam/words/sentences/filmWords';
 import { edgeLetters } from '@careful-seam/words/texts/names';
 import { useMemo } from 'react';
 import { useTranslation } from 'react-i18next';
-import { titleThatFits } from '../../drawing/titleThatFits';
+import { curbTitle } from '../../drawing/curbTitle';
 import { usePreferences } from '../../ui/preferences';
 
 /** A shower by its zones. */
@@ -215,9 +215,7 @@ export function FilmMap({ model, zones, limits, lowerMm, chosen, onChoose }: Pro
                 textAnchor="middle"
                 className="fill-soft text-[14px]"
               >
-                {placed.panel.kind === 'curb'
-                  ? titleThatFits(placed.width, t('map.curb', { letter }), t('map.curbShort', { letter }))
-                  : letter}
+                {placed.panel.kind === 'curb' ? curbTitle(t, placed.width, letter) : letter}
               </text>
             )}
           </g>
