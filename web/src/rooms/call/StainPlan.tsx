@@ -90,6 +90,12 @@ function Sides({ model, drawn: { at, unit } }: { model: ShowerModel; drawn: Draw
   );
 }
 
+/** A drop that lies beyond what is drawn stands at its edge, towards where it is: nobody sees one that is cut off. */
+function inSight([x, y]: [number, number], { width, height, unit }: Drawn): [number, number] {
+  const within = (value: number, most: number) => Math.max(unit * 6, Math.min(most - unit * 7, value));
+  return [within(x, width), within(y, height)];
+}
+
 /** A drop where water was seen, with its number. */
 function Drop({ at: [x, y], unit, number }: { at: [number, number]; unit: number; number: number }) {
   return (
@@ -147,7 +153,7 @@ export function StainPlan({ model, places, suspected = [], onTap }: Props) {
       ))}
       {places.map((place, k) => {
         const point = symptomPoint(model, place);
-        return point && <Drop key={k} at={at(point[0], point[1])} unit={unit} number={k + 1} />;
+        return point && <Drop key={k} at={inSight(at(point[0], point[1]), drawn)} unit={unit} number={k + 1} />;
       })}
     </svg>
   );
