@@ -32,7 +32,9 @@ export function LeakOddsForm() {
   const { leaks, sync } = useParts('leaks', 'sync');
   const { change, problem, busy } = useChange([]);
   const { register, handleSubmit, formState, reset } = useForm<Typed>({
-    defaultValues: {
+    // What the server tells a moment later stands in the form too, beside what is typed meanwhile.
+    resetOptions: { keepDirtyValues: true },
+    values: {
       odds: Object.fromEntries(
         Object.entries(leaks.odds).map(([key, share]) => [key.replaceAll(' ', '_'), shown(share ?? 0)]),
       ),

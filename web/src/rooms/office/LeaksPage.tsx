@@ -23,7 +23,9 @@ export function LeaksPage() {
   const { leaks, sync } = useParts('leaks', 'sync');
   const { change, problem, busy } = useChange([]);
   const { register, handleSubmit, formState, reset } = useForm<Typed>({
-    defaultValues: { rates: Object.fromEntries(Object.entries(leaks.own).map(([k, r]) => [k, String(r)])) },
+    // What the server tells a moment later stands in the form too: a form that was opened at once would wipe what is kept.
+    resetOptions: { keepDirtyValues: true },
+    values: { rates: Object.fromEntries(Object.entries(leaks.own).map(([k, r]) => [k, String(r)])) },
   });
   const keep = handleSubmit(async (typed) => {
     if (!(await change(LeakRates, 'PUT', '/api/leaks/rates', ratesTyped(typed)))) return;
