@@ -100,6 +100,19 @@ test('a flood stops at its hole: the height is told within 2 mm and its seam amo
     // Taken into the record, it is judged as a logger's file is.
     await running.page.getByRole('button', { name: `Take ${readings.length} readings into the record` }).click();
     await expect(running.page.getByTestId('flood-verdict')).toContainText(/Leaks|fail|leak/i);
+
+    // A call that is open hears where the level settled: what lies there is suspected first.
+    const { page } = running;
+    await page.goto(`${address}/showers/${shower}/call`);
+    await page.getByLabel(/^What was told/).fill('Damp below');
+    for (const said of ['Only inside', 'After long showers', 'Damp'])
+      await page.getByRole('radio', { name: said }).click();
+    await page.getByRole('button', { name: 'Take the call' }).click();
+    await expect(page.getByTestId('next-test')).toBeVisible();
+    await live(page, address, shower);
+    await page.getByRole('button', { name: 'Tell the call where it settled' }).click();
+    await expect(page.getByTestId('tested')).toContainText(/its level settled between .+ and/);
+    await expect(page.getByTestId('suspects').locator('li').first()).toContainText('Curb D against wall');
     await office.dispose();
   } finally {
     ended.abort();

@@ -89,3 +89,29 @@ test('a kit that is not complete becomes something to put right', async ({ table
   await page.getByRole('navigation', { name: 'Stages' }).getByRole('button', { name: /^Base/ }).click();
   await expect(page.locator('aside').getByText(/Part of the kit missing/)).toBeVisible();
 });
+
+test('what tests show and how often kinds leak can be figures of the firm: kept, refused where impossible, given back to what is shipped', async ({
+  office: page,
+}) => {
+  await visit(page, '/office/leaks');
+  for (const [label, shipped, own, key, path] of [
+    ['Standing water finds a hole', '90', '70', 'Keep these figures', 'odds'],
+    ['Figure to begin with: Drain and its flange', '4', '9', 'Keep', 'rates'],
+  ] as const) {
+    const field = page.getByLabel(label);
+    await expect(field).toHaveAttribute('placeholder', shipped);
+    const keep = page.getByRole('button', { name: key, exact: true });
+    await field.fill('12000');
+    await keep.click();
+    // The browser names the field and its limit; nothing is sent.
+    expect(await field.evaluate((e: HTMLInputElement) => e.validity.rangeOverflow)).toBe(true);
+    for (const figure of [own, '']) {
+      await field.fill(figure);
+      const kept = page.waitForResponse((r) => r.url().endsWith(`/api/leaks/${path}`) && r.ok());
+      await keep.click();
+      await kept;
+      await page.reload();
+      await expect(field).toHaveValue(figure);
+    }
+  }
+});

@@ -5,8 +5,8 @@ import { PhotoUse } from './places';
 function within(value: unknown): string[] {
   if (typeof value !== 'object' || value === null) return [];
   if (Array.isArray(value)) return value.flatMap(within);
-  const use = PhotoUse.safeParse(value);
-  return use.success ? [use.data.hash] : Object.values(value).flatMap(within);
+  const use = 'hash' in value ? PhotoUse.safeParse(value) : null;
+  return use?.success ? [use.data.hash] : Object.values(value).flatMap(within);
 }
 
 /** Hashes of every picture that the entries name, each once, wherever in an entry it is named. */

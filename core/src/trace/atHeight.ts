@@ -37,8 +37,8 @@ function fits(
 export function heightFit(
   { faces, lowMm, highMm }: Pick<Suspect, 'faces' | 'lowMm' | 'highMm'>,
   height: Pick<LeakHeight, 'lowMm' | 'highMm'>,
-  heldBack = HELD_BACK_MOST_MM,
-  marginMm = 2,
+  heldBack: number,
+  marginMm: number,
 ): number {
   if (faces.length === 0 || outsideFaces(faces)) return 0;
   // A lying seam has one height; an upright one is asked along its own, by the shares of it that fit.

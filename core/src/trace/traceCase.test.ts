@@ -251,6 +251,16 @@ describe('a flood that was watched till its level settled', () => {
     // The drain lies below, farther than so small a hole holds water back.
     const drain = (s: Suspect) => s.kind === 'drain';
     expect(probability(watched, drain)).toBeLessThan(probability(fell, drain));
+    // An upright seam of which a part stood in the water is suspected before the drain, however often drains leak.
+    const level = footMm + 60;
+    const upright = (s: Suspect) => s.id.startsWith('curb-wall|') && s.lowMm < level - 15 && s.highMm > level;
+    const at = { ...tested('f', { kind: 'flood', levelMm: level }, 'water') };
+    const height = view(
+      [stain(300, 300)],
+      [{ ...at, settled: { lowMm: level - 16, highMm: level - 14, heldBackMm: 5 } }],
+    );
+    expect(height.ranked.some((r) => upright(r.suspect))).toBe(true);
+    expect(probability(height, upright)).toBeGreaterThan(probability(height, drain));
     const dry = view([stain(300, 300)], [tested('f', flood, 'dry')]);
     const odd = view([stain(300, 300)], [{ ...tested('f', flood, 'dry'), settled }]);
     expect(probability(odd, foot)).toBeCloseTo(probability(dry, foot), 12);

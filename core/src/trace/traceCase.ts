@@ -19,8 +19,10 @@ export interface Tested {
   settled?: { lowMm: number; highMm: number; heldBackMm: number };
 }
 
-/** A level that settles may be read wrong, or two holes let it fall: so often it says nothing of the height [invented starting value]. */
-const SETTLES_WRONG = 0.1;
+/** Where a level settles may be read wrong, or two holes let it fall: so often it is no hole's height [invented starting value]. */
+const SETTLES_WRONG = 0.02;
+/** What a height that is read may be off by on either side, mm. */
+const HEIGHT_MARGIN_MM = 2;
 
 /** What tracing starts from. */
 export interface TraceCase {
@@ -105,11 +107,17 @@ function rowOf(model: ShowerModel, { suspects, odds }: TraceCase, { test, outcom
   const k = outcomesOf(model, test).indexOf(outcome);
   if (k < 0) return null;
   const row = testGiven(model, suspects, test, odds)[k]!;
-  // Where the level stops the hole is, or somewhat below: a flood that was watched tells more than that it fell.
-  if (!settled || outcome !== WATER) return row;
-  return row.map(
-    (p, s) => p * (SETTLES_WRONG + (1 - SETTLES_WRONG) * heightFit(suspects[s]!, settled, settled.heldBackMm)),
-  );
+  // Where the level stops the hole is, or somewhat below: a flood that was watched tells more than that it fell. What was read wrong may
+  // have been read anywhere in the water; what reaches out of it was wetted, and could leak, up to its level alone.
+  if (!settled || outcome !== WATER || !test.levelMm) return row;
+  const level = test.levelMm;
+  const anywhere = Math.min(1, (settled.highMm - settled.lowMm + 2 * HEIGHT_MARGIN_MM) / level);
+  return row.map((p, s) => {
+    const { faces, lowMm, highMm } = suspects[s]!;
+    const wetted = { faces, lowMm, highMm: Math.max(lowMm, Math.min(highMm, level)) };
+    const fit = heightFit(wetted, settled, settled.heldBackMm, HEIGHT_MARGIN_MM);
+    return p * (SETTLES_WRONG * anywhere + (1 - SETTLES_WRONG) * fit);
+  });
 }
 
 /** What a test would tell, and what would be left after each outcome. */

@@ -1,7 +1,6 @@
 import type { Body } from '@careful-seam/core/log/bodies';
 import { mayWrite } from '@careful-seam/core/log/roles';
-import type { Call, ShowerState } from '@careful-seam/core/log/state';
-import { buildLedger } from '@careful-seam/core/proof/shown/seamLine';
+import type { Call } from '@careful-seam/core/log/state';
 import type { TraceView } from '@careful-seam/core/trace/traceCase';
 import { percentWords, suspectName } from '@careful-seam/words/sentences/callSentences';
 import { useMemo, useState } from 'react';
@@ -22,6 +21,7 @@ import { NextTest } from './NextTest';
 import { StainPlan } from './StainPlan';
 import { StripOut } from './StripOut';
 import { Suspects } from './Suspects';
+import { useLedger } from './useLedger';
 import { useTrace } from './useTrace';
 import { WayView } from './WayView';
 
@@ -29,16 +29,8 @@ import { WayView } from './WayView';
 const DRAWN = 0.01;
 
 /** What is suspected as it is drawn: shares of the halo by element, and shares spread over the plan's points, mm. */
-function useDrawn(state: ShowerState, view: TraceView | null) {
-  const ledger = useMemo(
-    () =>
-      buildLedger(
-        state,
-        state.rules!.method.stages.map((s) => s.key),
-      ),
-    [state],
-  );
-  const drawn = useMemo(() => {
+function useDrawn(view: TraceView | null) {
+  return useMemo(() => {
     const drawn = (view?.ranked ?? []).filter((r) => r.probability >= DRAWN);
     return {
       suspected: new Map(drawn.map((r) => [r.suspect.id, r.probability] as const)),
@@ -47,7 +39,6 @@ function useDrawn(state: ShowerState, view: TraceView | null) {
       ),
     };
   }, [view]);
-  return { ledger, ...drawn };
 }
 
 /** Somebody told of a floor that stays dark, or it was watched already. */
@@ -74,13 +65,19 @@ function OpenCall({
   const { view, closed } = useTrace(state, call);
   const [chosen, setChosen] = useState<string | null>(null);
   const [finding, setFinding] = useState(false);
-  const { ledger, suspected, inPlan } = useDrawn(state, view);
+  const ledger = useLedger(state);
+  const { suspected, inPlan } = useDrawn(view);
   if (!view) return null;
   // Of whatever was tapped, of what was found, of what is likeliest.
   const named = chosen ?? call.closed?.body.found?.element;
   const shown = (view.ranked.find((r) => r.suspect.id === named) ?? view.ranked[0]!).suspect;
   const caution = state.rules!.method.stages.find((s) => s.key === 'strip-out')?.caution ?? null;
   const mayTest = person !== null && mayWrite(person.role, 'call-tested');
+  const sayFound = !call.closed && mayTest && (
+    <button type="button" className="key key-main" onClick={() => setFinding(true)}>
+      {t('call.found')}
+    </button>
+  );
   return (
     <Beside
       label={t('call.label')}
@@ -105,11 +102,7 @@ function OpenCall({
       {isStrip ? (
         <>
           <StripOut shower={shower} call={call} view={view} suspect={shown} />
-          {!call.closed && mayTest && (
-            <button type="button" className="key key-main" onClick={() => setFinding(true)}>
-              {t('call.found')}
-            </button>
-          )}
+          {sayFound}
         </>
       ) : call.closed ? (
         <Ended shower={shower} call={call} onAnew={onAnew} />
@@ -132,11 +125,7 @@ function OpenCall({
               onTested={(body: Body<'call-tested'>) => void write(shower.id, 'call-tested', body)}
             />
           )}
-          {mayTest && (
-            <button type="button" className="key key-main" onClick={() => setFinding(true)}>
-              {t('call.found')}
-            </button>
-          )}
+          {sayFound}
         </>
       )}
       <Suspects model={model} view={view} chosen={chosen} onChoose={setChosen} />

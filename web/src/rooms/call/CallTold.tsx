@@ -11,15 +11,14 @@ import { momentWords } from '@careful-seam/words/sentences/moments';
 import { useTranslation } from 'react-i18next';
 import { type LocalShower, useParts } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
+import { TakeBack } from './TakeBack';
 
 /** What was told and what was tried, each with a key that takes it back where it was mistyped. */
 export function Told({ shower, call, view }: { shower: LocalShower; call: Call; view: TraceView }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { write, person } = useParts('write', 'person');
   const model = shower.state.geometry!.model;
   const zone = shower.state.created!.body.timeZone;
-  const mayTake = (authorId: string) => person?.role === 'manager' || person?.id === authorId;
   return (
     <section aria-label={t('call.told')} className="flex flex-col gap-1">
       <h2 className="font-semibold text-soft">{t('call.told')}</h2>
@@ -47,21 +46,7 @@ export function Told({ shower, call, view }: { shower: LocalShower; call: Call; 
                   <span className="block font-semibold text-hold text-sm">{t('call.doesNotFit')}</span>
                 )}
               </span>
-              {!call.closed && mayTake(e.author.id) && (
-                <button
-                  type="button"
-                  className="key flex-none text-sm"
-                  onClick={() =>
-                    void write(shower.id, 'correction', {
-                      target: e.id,
-                      action: 'withdraw',
-                      reason: t('call.mistyped'),
-                    })
-                  }
-                >
-                  {t('call.mistyped')}
-                </button>
-              )}
+              {!call.closed && <TakeBack showerId={shower.id} entry={e} />}
             </li>
           ))}
         </ul>

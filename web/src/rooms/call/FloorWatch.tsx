@@ -5,19 +5,28 @@ import { watchedDarkHours } from '@careful-seam/core/trace/floorWatch';
 import { DARK_HOURS } from '@careful-seam/core/trace/symptoms';
 import { useState } from 'react';
 import { useTranslation } from 'react-i18next';
+import { z } from 'zod';
 import { usePicture } from '../../drawing/usePicture';
 import { PictureKey } from '../../shared/PictureKey';
+import { useHeld } from '../../shared/useDraft';
 import { type LocalShower, useParts } from '../../tablet/store';
 import { Choice } from '../../ui/Choice';
 import { TextField } from '../../ui/fields';
+import { TakeBack } from './TakeBack';
 
 /** Nobody watches a floor longer than this without a shower, hours. */
 const LONGEST_HOURS = 2000;
 
-/** One picture of the floor with its hours. */
-function Seen({ hash, words }: { hash: string; words: string }) {
+/** What is said of a picture before it is taken. */
+const Watched = z.object({ hours: z.string(), look: z.enum(FLOOR_LOOKS).nullable() });
+const NOTHING: z.infer<typeof Watched> = { hours: '', look: null };
+
+/** One picture of the floor with its hours; one that was mistyped is taken back. */
+function Seen({ showerId, entry }: { showerId: string; entry: Call['watched'][number] }) {
   const { t } = useTranslation();
-  const url = usePicture(hash);
+  const { hours, look, photos } = entry.body;
+  const url = usePicture(photos[0]!.hash);
+  const words = t('call.watch.at', { hours, look: t(`call.strip.look.${look}`) });
   return (
     <li className="flex w-28 flex-none flex-col gap-0.5">
       {url ? (
@@ -28,6 +37,7 @@ function Seen({ hash, words }: { hash: string; words: string }) {
         </span>
       )}
       <span className="text-sm leading-tight">{words}</span>
+      <TakeBack showerId={showerId} entry={entry} />
     </li>
   );
 }
@@ -36,8 +46,9 @@ function Seen({ hash, words }: { hash: string; words: string }) {
 export function FloorWatch({ shower, call }: { shower: LocalShower; call: Call }) {
   const { t } = useTranslation();
   const { write, person } = useParts('write', 'person');
-  const [hours, setHours] = useState('');
-  const [look, setLook] = useState<(typeof FLOOR_LOOKS)[number] | null>(null);
+  const about = { kind: 'call' as const, showerId: shower.id, element: `${call.opened.id} floor` };
+  const { told, tell, begin } = useHeld(about, Watched, NOTHING);
+  const { hours, look } = told;
   const [problem, setProblem] = useState<string | null>(null);
   const since = Number(hours.replace(',', '.'));
   const isWhole = hours.trim() !== '' && since >= 0 && since <= LONGEST_HOURS && look !== null;
@@ -49,11 +60,7 @@ export function FloorWatch({ shower, call }: { shower: LocalShower; call: Call }
       {watched.length > 0 && (
         <ul className="flex gap-2 overflow-x-auto">
           {watched.map((e) => (
-            <Seen
-              key={e.id}
-              hash={e.body.photos[0]!.hash}
-              words={t('call.watch.at', { hours: e.body.hours, look: t(`call.strip.look.${e.body.look}`) })}
-            />
+            <Seen key={e.id} showerId={shower.id} entry={e} />
           ))}
         </ul>
       )}
@@ -67,7 +74,7 @@ export function FloorWatch({ shower, call }: { shower: LocalShower; call: Call }
             inputMode="decimal"
             value={hours}
             onChange={(e) => {
-              setHours(e.target.value);
+              tell({ hours: e.target.value });
               setProblem(null);
             }}
           />
@@ -76,7 +83,7 @@ export function FloorWatch({ shower, call }: { shower: LocalShower; call: Call }
             value={look}
             options={FLOOR_LOOKS.map((key) => ({ key, label: t(`call.strip.look.${key}`) }))}
             onChoose={(key) => {
-              setLook(key);
+              tell({ look: key });
               setProblem(null);
             }}
           />
@@ -86,8 +93,7 @@ export function FloorWatch({ shower, call }: { shower: LocalShower; call: Call }
               from="camera"
               onPictures={(photos) => {
                 void write(shower.id, 'floor-watched', { call: call.opened.id, hours: since, look: look!, photos });
-                setHours('');
-                setLook(null);
+                begin();
               }}
             />
           ) : (

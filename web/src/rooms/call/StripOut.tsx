@@ -12,38 +12,23 @@ import { useTranslation } from 'react-i18next';
 import { type LocalShower, useParts } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
 import { PartCard } from './StripPart';
+import { TakeBack } from './TakeBack';
 
 /** Parts that were told, each with why a fault of it counts or not, and a key that takes it back. */
 function ToldParts({ shower, call }: { shower: LocalShower; call: Call }) {
   const { t } = useTranslation();
   const { unit } = usePreferences();
-  const { write, person } = useParts('write', 'person');
   const model = shower.state.geometry!.model;
   return (
     <ul data-testid="stripped">
       {strippedParts(call).map((told) => {
         const { entry, isCause } = told;
-        const mayTake = person?.role === 'manager' || person?.id === entry.author.id;
         return (
           <li key={entry.id} className="flex items-center gap-2 border-hair border-t py-1">
             <span className={`flex-1 leading-tight ${isCause ? 'font-semibold text-hold' : ''}`}>
               {partWords(t, model, told, unit)}
             </span>
-            {mayTake && (
-              <button
-                type="button"
-                className="key flex-none text-sm"
-                onClick={() =>
-                  void write(shower.id, 'correction', {
-                    target: entry.id,
-                    action: 'withdraw',
-                    reason: t('call.mistyped'),
-                  })
-                }
-              >
-                {t('call.mistyped')}
-              </button>
-            )}
+            <TakeBack showerId={shower.id} entry={entry} />
           </li>
         );
       })}

@@ -1,4 +1,3 @@
-import { buildLedger } from '@careful-seam/core/proof/shown/seamLine';
 import { ratesOf } from '@careful-seam/core/trace/rates';
 import { type WaterWay, type WaySide, waterWay } from '@careful-seam/core/trace/waterWay';
 import { percentWords, sideName } from '@careful-seam/words/sentences/callSentences';
@@ -8,6 +7,7 @@ import { useTranslation } from 'react-i18next';
 import { ShowerMap } from '../../drawing/ShowerMap';
 import { type LocalShower, useParts } from '../../tablet/store';
 import { Beside } from './Beside';
+import { useLedger } from './useLedger';
 
 /** Barriers that a side is drawn with at most. */
 const DRAWN_AT_MOST = 2;
@@ -99,14 +99,7 @@ export function WayView({ shower }: { shower: LocalShower }) {
   const [opened, setOpened] = useState<ReadonlySet<string>>(new Set());
   const [chosen, setChosen] = useState<string | null>(null);
   const way = useMemo(() => waterWay(state, ratesOf(leaks.finds, leaks.own), opened), [state, leaks, opened]);
-  const ledger = useMemo(
-    () =>
-      buildLedger(
-        state,
-        state.rules!.method.stages.map((s) => s.key),
-      ),
-    [state],
-  );
+  const ledger = useLedger(state);
   if (!way) return null;
   const model = state.geometry!.model;
   // What is open first, then as one goes round.

@@ -2,49 +2,30 @@ import { LeakOdds } from '@careful-seam/contract/api/leaks';
 import { SIGNS, WHENS } from '@careful-seam/core/log/callBodies';
 import { SHIPPED_ODDS, SINGLE_ODDS, signKey, whenKey } from '@careful-seam/core/trace/odds';
 import { BEHAVIOURS } from '@careful-seam/core/trace/startingValues';
-import { useForm } from 'react-hook-form';
 import { useTranslation } from 'react-i18next';
 import { useParts } from '../../tablet/store';
-import { useChange } from '../../tablet/useList';
 import { Problem } from '../../ui/Loaded';
+import { useFigures } from './useFigures';
 
 /** Percent of one. */
 const PERCENT = 100;
-/** What is typed, in percent, by the name of the probability. */
-type Typed = { odds: Record<string, string | undefined> };
-
-/** A name with blanks is no name of a field: they stand as points there. */
-const field = (key: string) => `odds.${key.replaceAll(' ', '_')}` as const;
+/** A share as one types it. */
 const shown = (share: number): string => String(Math.round(share * PERCENT * 10) / 10);
-
-/** What was typed, as shares; what is left empty is as shipped. */
-const oddsTyped = ({ odds }: Typed): LeakOdds =>
-  Object.fromEntries(
-    Object.keys(SHIPPED_ODDS).flatMap((key) => {
-      const text = odds[key.replaceAll(' ', '_')] ?? '';
-      return text === '' ? [] : [[key, Number(text) / PERCENT]];
-    }),
-  );
+/** Every probability that can be set. */
+const NAMES = Object.keys(SHIPPED_ODDS);
 
 /** Probabilities of what is seen and what tests show, each of which can be the firm's own. */
 export function LeakOddsForm() {
   const { t } = useTranslation();
-  const { leaks, sync } = useParts('leaks', 'sync');
-  const { change, problem, busy } = useChange([]);
-  const { register, handleSubmit, formState, reset } = useForm<Typed>({
-    // What the server tells a moment later stands in the form too, beside what is typed meanwhile.
-    resetOptions: { keepDirtyValues: true },
-    values: {
-      odds: Object.fromEntries(
-        Object.entries(leaks.odds).map(([key, share]) => [key.replaceAll(' ', '_'), shown(share ?? 0)]),
-      ),
-    },
-  });
-  const keep = handleSubmit(async (typed) => {
-    if (!(await change(LeakOdds, 'PUT', '/api/leaks/odds', oddsTyped(typed)))) return;
-    reset(typed);
-    await sync();
-  });
+  const { leaks } = useParts('leaks');
+  const kept = Object.fromEntries(Object.entries(leaks.odds).map(([key, share]) => [key, shown(share ?? 0)]));
+  const { field, keep, problem, rests } = useFigures(
+    LeakOdds,
+    '/api/leaks/odds',
+    NAMES,
+    kept,
+    (text) => Number(text) / PERCENT,
+  );
   const input = (key: string, label: string) => (
     <input
       className="field w-20 text-right"
@@ -54,7 +35,7 @@ export function LeakOddsForm() {
       max="99.9"
       aria-label={label}
       placeholder={shown(SHIPPED_ODDS[key]!)}
-      {...register(field(key))}
+      {...field(key)}
     />
   );
   const table = (name: 'when' | 'sign', rows: readonly string[], keyOf: (row: string, b: string) => string) => (
@@ -90,7 +71,7 @@ export function LeakOddsForm() {
     </table>
   );
   return (
-    <form className="flex flex-col gap-3" onSubmit={(e) => void keep(e)} aria-label={t('leaks.odds.title')}>
+    <form className="flex flex-col gap-3" onSubmit={keep} aria-label={t('leaks.odds.title')}>
       <h2 className="font-bold text-lg">{t('leaks.odds.title')}</h2>
       <p className="text-soft">{t('leaks.odds.what')}</p>
       <div className="overflow-x-auto">
@@ -104,7 +85,7 @@ export function LeakOddsForm() {
         </p>
       ))}
       <Problem text={problem} />
-      <button type="submit" className="key key-main self-start" disabled={busy || !formState.isDirty}>
+      <button type="submit" className="key key-main self-start" disabled={rests}>
         {t('leaks.odds.keep')}
       </button>
     </form>

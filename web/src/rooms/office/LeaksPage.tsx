@@ -1,37 +1,18 @@
 import { LeakRates } from '@careful-seam/contract/api/leaks';
 import { ratesOf, sharesOf, WORTH_CALLS } from '@careful-seam/core/trace/rates';
-import { RATES, SUSPECT_KINDS, type SuspectKind } from '@careful-seam/core/trace/startingValues';
-import { useForm } from 'react-hook-form';
+import { RATES, SUSPECT_KINDS } from '@careful-seam/core/trace/startingValues';
 import { useTranslation } from 'react-i18next';
 import { useParts } from '../../tablet/store';
-import { useChange } from '../../tablet/useList';
 import { Problem } from '../../ui/Loaded';
 import { LeakOddsForm } from './LeakOdds';
-
-/** What is typed, by kind. */
-type Typed = { rates: Partial<Record<SuspectKind, string>> };
-
-/** Typed figures of the firm; what is left empty is as shipped. */
-const ratesTyped = ({ rates }: Typed): LeakRates =>
-  Object.fromEntries(
-    Object.entries(rates).flatMap(([kind, text]) => (text === undefined || text === '' ? [] : [[kind, Number(text)]])),
-  );
+import { useFigures } from './useFigures';
 
 /** What lets water through: what was expected, what was found, what is expected now; the figures to begin with can be the firm's own. */
 export function LeaksPage() {
   const { t } = useTranslation();
-  const { leaks, sync } = useParts('leaks', 'sync');
-  const { change, problem, busy } = useChange([]);
-  const { register, handleSubmit, formState, reset } = useForm<Typed>({
-    // What the server tells a moment later stands in the form too: a form that was opened at once would wipe what is kept.
-    resetOptions: { keepDirtyValues: true },
-    values: { rates: Object.fromEntries(Object.entries(leaks.own).map(([k, r]) => [k, String(r)])) },
-  });
-  const keep = handleSubmit(async (typed) => {
-    if (!(await change(LeakRates, 'PUT', '/api/leaks/rates', ratesTyped(typed)))) return;
-    reset(typed);
-    await sync();
-  });
+  const { leaks } = useParts('leaks');
+  const kept = Object.fromEntries(Object.entries(leaks.own).map(([kind, rate]) => [kind, String(rate)]));
+  const { field, keep, problem, rests } = useFigures(LeakRates, '/api/leaks/rates', SUSPECT_KINDS, kept, Number);
   const start = sharesOf(ratesOf({}, leaks.own));
   const now = sharesOf(ratesOf(leaks.finds, leaks.own));
   const count = (kind: string) => (Object.hasOwn(leaks.finds, kind) ? leaks.finds[kind]! : 0);
@@ -39,7 +20,7 @@ export function LeaksPage() {
   const kinds = [...SUSPECT_KINDS].sort((a, b) => now[b] - now[a]);
   return (
     <div className="flex h-full flex-col gap-6 overflow-y-auto">
-      <form className="flex flex-col gap-2" onSubmit={(e) => void keep(e)}>
+      <form className="flex flex-col gap-2" onSubmit={keep}>
         <p className="text-soft">{t('leaks.what', { worth: WORTH_CALLS })}</p>
         <table className="w-full max-w-3xl border-collapse">
           <thead>
@@ -66,7 +47,7 @@ export function LeaksPage() {
                     max="1000"
                     aria-label={t('leaks.beginsOf', { kind: t(`leaks.kinds.${kind}`) })}
                     placeholder={String(RATES[kind])}
-                    {...register(`rates.${kind}`)}
+                    {...field(kind)}
                   />
                 </td>
                 <td className="text-right tabular-nums">{percent(start[kind])}</td>
@@ -78,7 +59,7 @@ export function LeaksPage() {
         </table>
         <p>{t('leaks.unknown', { count: count('unknown') })}</p>
         <Problem text={problem} />
-        <button type="submit" className="key key-main self-start" disabled={busy || !formState.isDirty}>
+        <button type="submit" className="key key-main self-start" disabled={rests}>
           {t('office.keep')}
         </button>
       </form>
