@@ -35,6 +35,7 @@ test('a shower comes out part by part: cautions first, what broke coming out is 
   // Nothing comes out before the cautions.
   await expect(part).toHaveAttribute('data-part', 'safety shower');
   await expect(part).toContainText('lead and asbestos');
+  await expect(part.getByText('lead and asbestos')).toBeInViewport();
   await expect(page.getByRole('button', { name: 'All parts' })).toHaveCount(0);
   await page.getByRole('button', { name: 'All of it is done' }).click();
   await expect(told).toHaveCount(1);

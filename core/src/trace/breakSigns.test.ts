@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { expect, it } from 'vitest';
 import { BREAKS, INSIDES } from '../log/callBodies';
-import { toldByBreak } from './breakSigns';
+import { signsOf, toldByBreak } from './breakSigns';
 import { CUT_UNDER_MM, TRAP_PIPE_MM, trapFaults } from './trapKept';
 
 it('a board in layers is gypsum or cellulose fibre, one in one piece fibre-cement; cast stone breaks in lumps, fibreglass is sawn', () => {
@@ -30,6 +30,16 @@ it('nothing is told by nothing, and one sign or two that disagree make nobody su
       },
     ),
   );
+});
+
+it('only signs that tell something of the part are asked, and each of them does', () => {
+  for (const part of ['board', 'pan'] as const) {
+    const { how, inside } = signsOf(part);
+    for (const sign of BREAKS) expect(toldByBreak(part, { how: sign }).likely.length > 0).toBe(how.includes(sign));
+    for (const sign of INSIDES)
+      expect(toldByBreak(part, { inside: sign }).likely.length > 0).toBe(inside.includes(sign));
+  }
+  expect(signsOf('board').how).not.toContain('lumps');
 });
 
 it('a trap stays where it is free, clean and two inches wide', () => {

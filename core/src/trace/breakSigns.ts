@@ -1,4 +1,4 @@
-import type { BreakSigns } from '../log/callBodies';
+import { BREAKS, type BreakSigns, INSIDES } from '../log/callBodies';
 
 /** What boards and pans are made of, as far as it decides how they come out. */
 export const MATERIALS = [
@@ -40,6 +40,15 @@ const PANS: Partial<Record<Material, Signs>> = {
   'foam-tray': { how: ['cuts'], inside: ['foam'] },
   'mortar-bed': { how: ['crumbles'], inside: ['grey'] },
 };
+
+/** Signs that tell anything of a board, or of a pan, each in the order of all of them. */
+export function signsOf(part: 'board' | 'pan') {
+  const known = Object.values(part === 'board' ? BOARDS : PANS);
+  return {
+    how: BREAKS.filter((sign) => known.some((s) => s.how.includes(sign))),
+    inside: INSIDES.filter((sign) => known.some((s) => s.inside.includes(sign))),
+  };
+}
 
 /** How a material is told. */
 export interface ToldBy {

@@ -2,6 +2,7 @@ import type { StripPart } from '../log/callBodies';
 import { edgeId } from '../shower/geometry/showerGeometry';
 import type { ShowerModel } from '../shower/geometry/showerModel';
 import { isWall } from '../shower/geometry/wallFrame';
+import { walkingOrder } from '../shower/map/unfold';
 import type { StripOut } from './stripOut';
 
 /** The side of what belongs to no side. */
@@ -53,7 +54,7 @@ export interface PartOut {
 export const partKey = ({ part, side }: Pick<PartOut, 'part' | 'side'>): string => `${part} ${side}`;
 
 /**
- * Parts in the order in which they come out: cautions, fittings, door frame; wall after wall from the tile inwards, curbs, then the floor
+ * Parts in the order in which they come out: cautions, fittings, door frame; wall after wall as one goes round, from the tile inwards, curbs, then the floor
  * down to the trap [common practice, no source]. `out` tells which of them must.
  */
 export function stripParts(
@@ -62,7 +63,7 @@ export function stripParts(
   out: Pick<StripOut, 'scope' | 'walls'>,
 ): PartOut[] {
   const { geometry } = model;
-  const edges = geometry.edges.map((e, k) => ({ ...e, id: edgeId(geometry, k) }));
+  const edges = walkingOrder(model).map((k) => ({ ...geometry.edges[k]!, id: edgeId(geometry, k) }));
   const isFloor = out.scope === 'bottom' || out.scope === 'all';
   const isOpened = (wall: string) => out.walls.includes(wall) || (out.scope === 'opening' && out.walls.length === 0);
   const lacks = LACKS[method ?? ''] ?? [];

@@ -7,7 +7,7 @@ import { strippedParts } from '@careful-seam/core/trace/stripSays';
 import type { Suspect } from '@careful-seam/core/trace/suspects';
 import type { TraceView } from '@careful-seam/core/trace/traceCase';
 import { partName, partWords } from '@careful-seam/words/sentences/callSentences';
-import { useMemo, useState } from 'react';
+import { useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useTranslation } from 'react-i18next';
 import { type LocalShower, useParts } from '../../tablet/store';
 import { usePreferences } from '../../ui/preferences';
@@ -92,8 +92,13 @@ export function StripOut({
     : parts.find((p) => p.part === 'safety')!;
   const others = left.filter((p) => p !== next);
   const mayTell = person !== null && mayWrite(person.role, 'part-stripped');
+  const top = useRef<HTMLElement>(null);
+  const asked = next ? partKey(next) : '';
+  // Whatever was read before: what is asked, the cautions first of all, stands in sight from its beginning.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each part that is asked anew is shown from its beginning
+  useLayoutEffect(() => top.current?.scrollIntoView({ block: 'start' }), [asked]);
   return (
-    <section aria-label={t('call.strip.title')} className="flex flex-col gap-3" data-testid="strip">
+    <section ref={top} aria-label={t('call.strip.title')} className="flex flex-col gap-3" data-testid="strip">
       <p className="text-soft">
         {must.length === 0
           ? t('call.strip.stay')

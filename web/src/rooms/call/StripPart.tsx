@@ -1,8 +1,8 @@
 import type { Body } from '@careful-seam/core/log/bodies';
-import { BREAKS, BreakSigns, INSIDES, STRIP_VERDICTS, type StripVerdict } from '@careful-seam/core/log/callBodies';
+import { BreakSigns, STRIP_VERDICTS, type StripVerdict } from '@careful-seam/core/log/callBodies';
 import { PhotoUse } from '@careful-seam/core/log/places';
 import type { ShowerModel } from '@careful-seam/core/shower/geometry/showerModel';
-import { toldByBreak } from '@careful-seam/core/trace/breakSigns';
+import { signsOf, toldByBreak } from '@careful-seam/core/trace/breakSigns';
 import { type PartOut, partKey, WHOLE } from '@careful-seam/core/trace/stripParts';
 import type { Suspect } from '@careful-seam/core/trace/suspects';
 import type { TraceView } from '@careful-seam/core/trace/traceCase';
@@ -52,19 +52,20 @@ const PIPE_MOST_MM = 150;
 /** By how it breaks, what a board or a pan is, and how such a one comes out. */
 function Breaks({ part, told, tell }: { part: PartOut['part']; told: Held; tell: (more: Partial<Held>) => void }) {
   const { t } = useTranslation();
-  const by = toldByBreak(part === 'wall-board' ? 'board' : 'pan', told.breaks);
+  const of = part === 'wall-board' ? 'board' : 'pan';
+  const [by, signs] = [toldByBreak(of, told.breaks), signsOf(of)];
   return (
     <>
       <Choice
         label={t('call.strip.breaks')}
         value={told.breaks.how ?? null}
-        options={BREAKS.map((key) => ({ key, label: t(`call.strip.hows.${key}`) }))}
+        options={signs.how.map((key) => ({ key, label: t(`call.strip.hows.${key}`) }))}
         onChoose={(how) => tell({ breaks: { ...told.breaks, how } })}
       />
       <Choice
         label={t('call.strip.inside')}
         value={told.breaks.inside ?? null}
-        options={INSIDES.map((key) => ({ key, label: t(`call.strip.insides.${key}`) }))}
+        options={signs.inside.map((key) => ({ key, label: t(`call.strip.insides.${key}`) }))}
         onChoose={(inside) => tell({ breaks: { ...told.breaks, inside } })}
       />
       {by.likely.length > 0 && (

@@ -39,7 +39,7 @@ export function LeakOddsForm() {
     />
   );
   const table = (name: 'when' | 'sign', rows: readonly string[], keyOf: (row: string, b: string) => string) => (
-    <table className="border-collapse" data-testid={`odds-${name}`}>
+    <table className="mb-3 border-collapse" data-testid={`odds-${name}`}>
       <caption className="text-left font-semibold">{t(`leaks.odds.${name}`)}</caption>
       <thead>
         <tr className="border-edge border-b text-soft text-sm">
@@ -56,7 +56,7 @@ export function LeakOddsForm() {
           const said = t(name === 'when' ? `call.whens.${row}` : `call.sign.${row}`);
           return (
             <tr key={row} className="border-hair border-b">
-              <th className="pr-3 text-left font-normal" scope="row">
+              <th className="w-48 pr-3 text-left font-normal" scope="row">
                 {said}
               </th>
               {BEHAVIOURS.map((b) => (
