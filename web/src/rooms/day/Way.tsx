@@ -23,8 +23,11 @@ import type { DayPlan } from './useDayPlan';
 import { type RowBox, WayLine } from './WayLine';
 import { priceWords } from './wayWords';
 
-/** Nothing is dragged before a finger has gone so far, px: a tap opens the keys. */
-const DRAG_AFTER_PX = 8;
+/**
+ * Nothing is dragged before a finger has gone so far, px: a tap opens the keys. One object for good: another one would be another sensor,
+ * for which every row is drawn anew.
+ */
+const DRAG = { activationConstraint: { distance: 8 } };
 
 /** A move that was made, so that it can be taken back. */
 interface Move {
@@ -191,7 +194,7 @@ export function Way({ plan, day, showers, parts, wide, zone, nowMs, onHold }: Wa
   const { t } = useTranslation();
   const [open, setOpen] = useState<string | null>(null);
   const toggle = useCallback((id: string) => setOpen((before) => (before === id ? null : id)), []);
-  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: DRAG_AFTER_PX } }));
+  const sensors = useSensors(useSensor(PointerSensor, DRAG));
   const { order, begins } = day.route;
   const { list, boxes } = useRowBoxes([...order, open].join(' '));
   const moves = useMoves(plan, order, onHold);
