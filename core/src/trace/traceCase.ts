@@ -19,8 +19,11 @@ export interface Tested {
   settled?: { lowMm: number; highMm: number; heldBackMm: number };
 }
 
-/** Where a level settles may be read wrong, or two holes let it fall: so often it is no hole's height [invented starting value]. */
-const SETTLES_WRONG = 0.02;
+/**
+ * A hole elsewhere does not let a level settle: water runs on till it is reached. Only an instrument that sticks where it stood looks the same,
+ * so often [invented starting value].
+ */
+const SETTLES_WRONG = 0.005;
 /** What a height that is read may be off by on either side, mm. */
 const HEIGHT_MARGIN_MM = 2;
 

@@ -96,7 +96,9 @@ export function StripOut({
   const asked = next ? partKey(next) : '';
   // Whatever was read before: what is asked, the cautions first of all, stands in sight from its beginning.
   // biome-ignore lint/correctness/useExhaustiveDependencies: each part that is asked anew is shown from its beginning
-  useLayoutEffect(() => top.current?.scrollIntoView({ block: 'start' }), [asked]);
+  useLayoutEffect(() => {
+    top.current?.scrollIntoView({ block: 'start' });
+  }, [asked]);
   return (
     <section ref={top} aria-label={t('call.strip.title')} className="flex flex-col gap-3" data-testid="strip">
       <p className="text-soft">
