@@ -9,6 +9,8 @@ test('without a signal the application opens, takes entries and pictures, and se
   const name = `Cellar ${Date.now()}`;
   await makeShower(page, name);
   await expect(page.getByText('All entries sent')).toBeVisible();
+  const dimensions = page.getByRole('link', { name: 'Dimensions' });
+  const [at, leak] = [await dimensions.boundingBox(), await page.getByRole('link', { name: 'Leak' }).boundingBox()];
   await context.setOffline(true);
   await page.reload();
   await stage(page, 'Membrane');
@@ -33,6 +35,9 @@ test('without a signal the application opens, takes entries and pictures, and se
   await page.getByRole('button', { name: 'Keep this defect' }).click();
   // Kept is what the tablet says is kept.
   await expect(page.getByTestId('sync')).toContainText('2 entries wait');
+  // Whatever it says there, no key moves from under a finger.
+  expect(await dimensions.boundingBox()).toEqual(at);
+  expect(await page.getByRole('link', { name: 'Leak' }).boundingBox()).toEqual(leak);
 
   // The tablet is switched off and on again in the cellar.
   await page.close();

@@ -25,6 +25,7 @@ test('dimensions change with what can’t be kept told before; showers of one ty
 
   // A longer back wall: its foot was measured and does not fit any more; the rest does.
   await page.getByText(name, { exact: true }).click();
+  await page.getByTestId('map').waitFor();
   await page.getByRole('link', { name: 'Dimensions' }).click();
   await page.getByLabel('Width', { exact: true }).fill('60 1/2');
   await expect(page.getByTestId('kept')).toContainText('1 look or reading keeps its place');

@@ -70,6 +70,8 @@ export function ShowerHead({ shower, isAsking }: { shower: LocalShower; isAsking
           </p>
         )}
       </div>
+      {/* It changes its length at each answer: the keys stand beyond it, where none moves from under a finger. */}
+      <SyncMark />
       {person && mayWrite(person.role, 'reading') && (
         <>
           <OfferedBook shower={shower} />
@@ -88,7 +90,6 @@ export function ShowerHead({ shower, isAsking }: { shower: LocalShower; isAsking
           </Link>
         </>
       )}
-      <SyncMark />
       <HelpKey />
       <Link to={`/showers/${id}/record`} className="key flex items-center">
         {t('shower.record')}

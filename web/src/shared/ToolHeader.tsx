@@ -23,7 +23,10 @@ interface Props {
   children?: ReactNode;
 }
 
-/** The head of a screen that belongs to a shower: the way back to it (or to the walk that led here), what it is, and whether all is sent. */
+/**
+ * The head of a screen that belongs to a shower: the way back to it (or to the walk that led here), what it is, and whether all is sent. That
+ * changes its length at each answer: the keys stand beyond it, where no key moves from under a finger.
+ */
 export function ToolHeader({ back, title, job, children }: Props) {
   const { t } = useTranslation();
   const from = (useLocation().state as From | null)?.from;
@@ -36,8 +39,8 @@ export function ToolHeader({ back, title, job, children }: Props) {
       <h1 className="min-w-0 flex-1 font-bold text-xl leading-tight max-md:order-last max-md:basis-full">
         {title} {job && <span className="font-normal text-base text-soft">{job}</span>}
       </h1>
-      {children}
       <SyncMark />
+      {children}
       <HelpKey />
     </header>
   );
